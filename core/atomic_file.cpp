@@ -1,0 +1,101 @@
+#include "atomic_file.hpp"
+
+#include <fcntl.h>
+#include <sys/stat.h>
+#include <unistd.h>
+
+#include <cerrno>
+#include <cstring>
+#include <filesystem>
+#include <fstream>
+#include <system_error>
+
+#include "problem.hpp"
+
+namespace doyen {
+namespace {
+
+std::string reason() { return std::generic_category().message(errno); }
+
+class Descriptor {
+ public:
+  explicit Descriptor(int fd) : fd_(fd) {}
+  ~Descriptor() {
+    if (fd_ >= 0) ::close(fd_);
+  }
+  Descriptor(const Descriptor&) = delete;
+  Descriptor& operator=(const Descriptor&) = delete;
+  [[nodiscard]] int get() const { return fd_; }
+  bool close() {
+    const int fd = fd_;
+    fd_ = -1;
+    return ::close(fd) == 0;
+  }
+
+ private:
+  int fd_;
+};
+
+bool write_all(int fd, std::string_view bytes) {
+  while (!bytes.empty()) {
+    const ssize_t n = ::write(fd, bytes.data(), bytes.size());
+    if (n < 0 && errno == EINTR) continue;
+    if (n < 0) return false;
+    bytes.remove_prefix(static_cast<std::size_t>(n));
+  }
+  return true;
+}
+
+}  // namespace
+
+void write_file_atomically(const std::string& path, std::string_view bytes) {
+  namespace fs = std::filesystem;
+  std::error_code error;
+  // A link keeps pointing where it points: its target is what is replaced.
+  const fs::path real = fs::is_symlink(path, error) ? fs::weakly_canonical(path, error) : fs::path(path);
+  struct stat old {};
+  const bool stood = ::stat(real.c_str(), &old) == 0;
+  if (stood && !S_ISREG(old.st_mode)) throw cannot_write("“" + path + "” is not a plain file, so it was not replaced.");
+  std::string temporary = real.string() + ".part-XXXXXX";
+  const auto fail = [&](const std::string& why) {
+    ::unlink(temporary.c_str());
+    return cannot_write("“" + path + "” could not be written: " + why + ". What stood there is untouched.");
+  };
+  Descriptor file(::mkstemp(temporary.data()));
+  if (file.get() < 0) throw cannot_write("“" + path + "” could not be written: " + reason() + ".");
+  const mode_t mask = ::umask(0);
+  ::umask(mask);
+  (void)::fchmod(file.get(), stood ? old.st_mode & 07777 : 0666 & ~mask);
+  if (!write_all(file.get(), bytes) || ::fsync(file.get()) != 0) throw fail(reason());
+  if (!file.close()) throw fail(reason());
+  if (::rename(temporary.c_str(), real.c_str()) != 0) throw fail(reason());
+  const fs::path folder = real.has_parent_path() ? real.parent_path() : fs::path(".");
+  const Descriptor parent(::open(folder.c_str(), O_RDONLY | O_DIRECTORY));
+  if (parent.get() >= 0) (void)::fsync(parent.get());
+}
+
+std::string read_file(const std::string& path, std::size_t most) {
+  std::error_code error;
+  if (std::filesystem::is_directory(path, error)) throw bad_input("“" + path + "” is a folder; a file was expected.");
+  std::ifstream in(path, std::ios::binary);
+  if (!in) throw bad_input("“" + path + "” cannot be opened: " + reason() + ".");
+  std::string bytes;
+  char buffer[65536];
+  while (in.read(buffer, sizeof buffer) || in.gcount() > 0) {
+    bytes.append(buffer, static_cast<std::size_t>(in.gcount()));
+    if (bytes.size() > most) {
+      throw bad_input("“" + path + "” is larger than " + std::to_string(most >> 20) + " MB, too large to be read.");
+    }
+  }
+  return bytes;
+}
+
+void make_folder(const std::string& path) {
+  std::error_code error;
+  std::filesystem::create_directories(path, error);
+  if (error || !std::filesystem::is_directory(path)) {
+    throw cannot_write("The folder “" + path + "” could not be made" + (error ? ": " + error.message() : "") + ".");
+  }
+}
+
+}  // namespace doyen

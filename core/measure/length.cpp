@@ -1,0 +1,229 @@
+#include "measure/length.hpp"
+
+#include <charconv>
+#include <cmath>
+#include <numeric>
+#include <optional>
+
+#include "problem.hpp"
+
+namespace doyen {
+namespace {
+
+constexpr double kLargest = 1e6;  // mm: a kilometre of board is a slip of the finger
+
+// Recursive descent over: sum := product (('+'|'-') product)*, product := term ('*' number | '/' number)*,
+// term := length. Fractions bind to the number before a unit, so `1 1/2"` is one length.
+class Reader {
+ public:
+  Reader(std::string_view text, Unit unit) : text_(text), unit_(unit) {}
+
+  double read() {
+    skip_space();
+    if (at_end()) throw complain("nothing is written there");
+    double total = signed_product();
+    for (skip_space(); !at_end(); skip_space()) {
+      const char sign = peek();
+      if (sign != '+' && sign != '-') throw complain("could not make sense of “" + rest() + "”");
+      ++at_;
+      const double next = product();
+      total += sign == '+' ? next : -next;
+    }
+    if (!std::isfinite(total) || std::abs(total) > kLargest) throw complain("that is far too large for a board");
+    return total;
+  }
+
+ private:
+  [[nodiscard]] bool at_end() const { return at_ >= text_.size(); }
+  [[nodiscard]] char peek() const { return at_end() ? '\0' : text_[at_]; }
+  [[nodiscard]] std::string rest() const { return std::string(text_.substr(at_)); }
+  void skip_space() {
+    while (!at_end()) {
+      if (peek() == ' ' || peek() == '\t') {
+        ++at_;
+      } else if (text_.substr(at_, 2) == "\xC2\xA0") {
+        at_ += 2;
+      } else {
+        break;
+      }
+    }
+  }
+
+  [[nodiscard]] Problem complain(const std::string& why) const {
+    return bad_input("“" + std::string(text_.substr(0, 60)) + "” is not a length: " + why +
+                     ". Write it like 3/8, 1 1/2\", 12.7 mm or 3/16 + 0.01.");
+  }
+
+  double signed_product() {
+    skip_space();
+    if (peek() == '-') {
+      ++at_;
+      return -product();
+    }
+    return product();
+  }
+
+  double product() {
+    double value = term();
+    for (skip_space(); peek() == '*' || peek() == '/'; skip_space()) {
+      const char op = peek();
+      ++at_;
+      const double by = plain_number();
+      if (op == '/' && by == 0) throw complain("it divides by nothing");
+      value = op == '*' ? value * by : value / by;
+    }
+    return value;
+  }
+
+  double plain_number() {
+    skip_space();
+    const char* begin = text_.data() + at_;
+    std::string digits;
+    std::size_t n = 0;
+    bool point = false;
+    while (at_ + n < text_.size()) {
+      const char c = begin[n];
+      if (c >= '0' && c <= '9') {
+        digits += c;
+      } else if ((c == '.' || c == ',') && !point) {
+        digits += '.';
+        point = true;
+      } else {
+        break;
+      }
+      ++n;
+    }
+    if (digits.empty() || digits == ".") {
+      throw complain(at_end() ? "a number is missing at the end" : "a number was expected at “" + rest() + "”");
+    }
+    if (n > 40) throw complain("the number is too long");
+    at_ += n;
+    double value = 0;
+    std::from_chars(digits.data(), digits.data() + digits.size(), value);
+    return value;
+  }
+
+  // A number with its fraction: `3`, `3/8`, `1 1/2`, `1-1/2`, `0.125`.
+  double mixed_number() {
+    double value = plain_number();
+    const std::size_t after = at_;
+    skip_space();
+    if (peek() == '/') {
+      ++at_;
+      const double below = plain_number();
+      if (below == 0) throw complain("it divides by nothing");
+      return value / below;
+    }
+    if (const auto fraction = following_fraction()) return value + *fraction;
+    at_ = after;
+    return value;
+  }
+
+  // The `1/2` of `1 1/2` or `1-1/2`; leaves the place alone when there is none.
+  std::optional<double> following_fraction() {
+    std::size_t k = at_;
+    if (k < text_.size() && text_[k] == '-') ++k;
+    const std::size_t start = k;
+    auto digits = [&] {
+      const std::size_t from = k;
+      while (k < text_.size() && text_[k] >= '0' && text_[k] <= '9') ++k;
+      return k > from;
+    };
+    if (!digits() || k >= text_.size() || text_[k] != '/') return std::nullopt;
+    const std::size_t slash = k++;
+    if (!digits() || slash - start > 6 || k - slash > 7) return std::nullopt;
+    const double above = std::stod(std::string(text_.substr(start, slash - start)));
+    const double below = std::stod(std::string(text_.substr(slash + 1, k - slash - 1)));
+    if (below == 0) throw complain("it divides by nothing");
+    at_ = k;
+    return above / below;
+  }
+
+  double term() {
+    skip_space();
+    const double value = mixed_number();
+    skip_space();
+    return value * unit_factor();
+  }
+
+  double unit_factor() {
+    static constexpr struct {
+      std::string_view word;
+      double mm;
+    } kUnits[] = {{"inches", kMmPerInch}, {"inch", kMmPerInch}, {"in", kMmPerInch}, {"\"", kMmPerInch},
+                  {"″", kMmPerInch},      {"”", kMmPerInch},    {"mm", 1.0},        {"cm", 10.0},
+                  {"feet", 304.8},        {"ft", 304.8},        {"m", 1000.0}};
+    for (const auto& unit : kUnits) {
+      if (text_.substr(at_, unit.word.size()) == unit.word) {
+        at_ += unit.word.size();
+        return unit.mm;
+      }
+    }
+    return unit_ == Unit::Inch ? kMmPerInch : 1.0;
+  }
+
+  std::string_view text_;
+  Unit unit_;
+  std::size_t at_ = 0;
+};
+
+std::string as_fraction(double inches, int denominator) {
+  const double scaled = std::abs(inches) * denominator;
+  const auto units = static_cast<long>(std::lround(scaled));
+  if (std::abs(scaled - static_cast<double>(units)) > 0.0005 * denominator) return {};
+  const long whole = units / denominator;
+  long above = units % denominator;
+  long below = denominator;
+  const long common = std::gcd(above, below);
+  if (common > 0) {
+    above /= common;
+    below /= common;
+  }
+  std::string text = inches < 0 && units != 0 ? "-" : "";
+  if (above == 0) return text + std::to_string(whole);
+  if (whole != 0) text += std::to_string(whole) + " ";
+  return text + std::to_string(above) + "/" + std::to_string(below);
+}
+
+}  // namespace
+
+double parse_length(std::string_view text, Unit unit) {
+  if (text.size() > 200) throw bad_input("A length of more than 200 characters cannot be right.");
+  return Reader(text, unit).read();
+}
+
+std::string format_number(double value, int decimals) {
+  char buffer[64];
+  const auto end = std::to_chars(buffer, buffer + sizeof buffer, value, std::chars_format::fixed, decimals).ptr;
+  std::string text(buffer, end);
+  if (text.find('.') != std::string::npos) {
+    text.erase(text.find_last_not_of('0') + 1);
+    if (text.back() == '.') text.pop_back();
+  }
+  return text == "-0" ? "0" : text;
+}
+
+const char* unit_name(Unit unit) { return unit == Unit::Inch ? "in" : "mm"; }
+
+std::string format_length(double mm, const LengthStyle& style, bool with_unit) {
+  std::string text;
+  if (style.unit == Unit::Inch) {
+    const double inches = mm / kMmPerInch;
+    if (style.fractions) text = as_fraction(inches, style.denominator);
+    if (!text.empty()) return with_unit ? text + "\"" : text;
+    text = format_number(inches, std::abs(inches) >= 100 ? 2 : 4);
+  } else {
+    text = format_number(mm, std::abs(mm) >= 1000 ? 1 : 2);
+  }
+  return with_unit ? text + " " + unit_name(style.unit) : text;
+}
+
+std::string format_duration(double seconds) {
+  const auto total = static_cast<long>(std::lround(seconds));
+  if (total < 60) return std::to_string(total) + " s";
+  const long minutes = (total + 30) / 60;
+  if (minutes < 60) return std::to_string(minutes) + " min";
+  return std::to_string(minutes / 60) + " h " + std::to_string(minutes % 60) + " min";
+}
+
+}  // namespace doyen

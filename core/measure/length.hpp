@@ -1,0 +1,38 @@
+// Lengths as sign makers write them: parse and print. Inside, every length is a double in millimetres.
+// 1 in = 25.4 mm exactly (international yard and pound agreement, 1959).
+#pragma once
+
+#include <string>
+#include <string_view>
+
+namespace doyen {
+
+inline constexpr double kMmPerInch = 25.4;
+
+enum class Unit { Millimetre, Inch };
+
+// How a length is shown. `fractions` applies to inches only: to the nearest `denominator`-th when that is exact
+// within half a thousandth of an inch, decimals otherwise.
+struct LengthStyle {
+  Unit unit = Unit::Millimetre;
+  bool fractions = false;
+  int denominator = 64;
+};
+
+// Reads `3/8`, `1 1/2"`, `12.7 mm`, `0.125in`, `1-1/2 in`, `3/16 + 0.01`, `2 * 1/8`; a comma may stand for the
+// decimal point. A number without a unit takes `unit`. Returns millimetres.
+// Throws Problem{BadInput} naming the place and what was expected; never returns NaN or infinity.
+double parse_length(std::string_view text, Unit unit);
+
+// `4.76 mm`, `0.1875 in`, `3/16"`. `with_unit` false leaves the unit off.
+std::string format_length(double mm, const LengthStyle& style, bool with_unit = true);
+
+// A plain number, for angles, percentages, counts; trailing zeros dropped.
+std::string format_number(double value, int decimals);
+
+// `45 s`, `14 min`, `1 h 25 min`.
+std::string format_duration(double seconds);
+
+const char* unit_name(Unit unit);  // "mm" or "in"
+
+}  // namespace doyen

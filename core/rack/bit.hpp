@@ -1,0 +1,66 @@
+// A bit: a cutting tool, as nominal figures and as measured. The only place where a bit's profile is known.
+#pragma once
+
+#include <map>
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace doyen {
+
+enum class BitKind { V, Flat, Ball, Taper };
+enum class CutDirection { UpCut, DownCut, Compression, Straight };
+
+// For one class of wood. Zero means: not known for this wood.
+struct Feeds {
+  double feed = 0;    // mm/min, sideways
+  double plunge = 0;  // mm/min, straight down
+  double rpm = 0;     // spindle turns a minute
+  double depth_per_pass = 0;  // mm; zero takes half the diameter
+  [[nodiscard]] bool known() const { return feed > 0 && plunge > 0 && rpm > 0; }
+  friend bool operator==(const Feeds&, const Feeds&) = default;
+};
+
+struct Bit {
+  std::string id;    // stable, such as "v60" or "flat-1/8in"
+  std::string name;  // such as "60° V, 1/2 in body"
+  BitKind kind = BitKind::V;
+  double diameter = 0;      // mm, nominal: the body's, over the cutting edges
+  double angle = 0;         // degrees, included; V, engraving cones and tapers
+  double tip = 0;           // mm: the tip flat's diameter; for a tapered ball the ball's
+  int flutes = 2;
+  CutDirection direction = CutDirection::Straight;
+  double flute_length = 0;  // mm that can be buried in the wood
+  bool centre_cutting = true;  // may be plunged
+  std::optional<double> measured_diameter;  // mm
+  std::optional<double> measured_angle;     // degrees
+  std::map<std::string, Feeds> feeds;       // by wood class: soft, hard, sheet, plastic, metal
+
+  [[nodiscard]] double true_diameter() const { return measured_diameter.value_or(diameter); }
+  [[nodiscard]] double true_angle() const { return measured_angle.value_or(angle); }
+  [[nodiscard]] double tan_half() const;            // tan(α/2)
+  [[nodiscard]] double body_depth() const;          // mm: the greatest depth before the shank scrapes
+  [[nodiscard]] Feeds feeds_in(const std::string& wood_class) const;  // all zero where none are kept
+  [[nodiscard]] double depth_per_pass(const std::string& wood_class) const;  // mm, D/2 where nothing is kept
+  // Height of the cutting edge above the tip at this distance from the axis, mm; infinite beyond the body.
+  [[nodiscard]] double profile(double from_axis) const;
+  friend bool operator==(const Bit&, const Bit&) = default;
+};
+
+// feed / (rpm × flutes), mm a tooth (standard machining handbooks).
+double chip_load(const Bit& bit, const Feeds& feeds);
+
+struct Rack {
+  std::vector<Bit> bits;
+  [[nodiscard]] const Bit* find(const std::string& id) const;
+  friend bool operator==(const Rack&, const Rack&) = default;
+};
+
+// Reads and writes the rack's JSON (data/rack.json and the user's own). Throws Problem{BadInput}.
+Rack read_rack(const std::string& json, const std::string& where);
+std::string write_rack(const Rack& rack);
+
+const char* to_word(BitKind kind);            // v, flat, ball, taper
+const char* to_word(CutDirection direction);  // up-cut, down-cut, compression, straight
+
+}  // namespace doyen

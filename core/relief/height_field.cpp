@@ -1,0 +1,62 @@
+#include "relief/height_field.hpp"
+
+#include <tbb/parallel_for.h>
+
+#include <algorithm>
+#include <cmath>
+#include <cstring>
+
+#include "atomic_file.hpp"
+#include "problem.hpp"
+
+namespace doyen {
+
+HeightField::HeightField(const Box& box, double cell) : left_(box.left), bottom_(box.bottom), cell_(cell) {
+  constexpr double kMostCells = 4e8;
+  if (!(cell > 0) || box.empty()) throw bad_input("A relief needs a board and a cell size above zero.");
+  const double columns = std::max(1.0, std::ceil(box.width() / cell - 1e-6));
+  const double rows = std::max(1.0, std::ceil(box.height() / cell - 1e-6));
+  if (!(columns * rows <= kMostCells)) {
+    throw bad_input("The relief would need more than 400 million cells; choose a larger cell.");
+  }
+  columns_ = static_cast<std::size_t>(columns);
+  rows_ = static_cast<std::size_t>(rows);
+  z_ = std::make_unique_for_overwrite<float[]>(columns_ * rows_);
+}
+
+Box HeightField::box() const {
+  return {left_, bottom_, left_ + cell_ * static_cast<double>(columns_), bottom_ + cell_ * static_cast<double>(rows_)};
+}
+
+void HeightField::clear() {
+  tbb::parallel_for(tbb::blocked_range<std::size_t>(0, rows_, 64), [&](const auto& range) {
+    std::memset(row(range.begin()), 0, (range.end() - range.begin()) * columns_ * sizeof(float));
+  });
+}
+
+HeightField::Range HeightField::range(double from, double to, double origin, std::size_t count) const {
+  const double top = static_cast<double>(count);
+  const double first = std::clamp(std::ceil((from - origin) / cell_ - 0.5), 0.0, top);
+  const double last = std::clamp(std::floor((to - origin) / cell_ - 0.5) + 1, first, top);
+  return {static_cast<std::size_t>(first), static_cast<std::size_t>(last)};
+}
+
+void write_npy(const HeightField& field, const std::string& path) {
+  std::string header = "{'descr': '<f4', 'fortran_order': False, 'shape': (" + std::to_string(field.rows()) + ", " +
+                       std::to_string(field.columns()) + "), }";
+  const std::size_t unpadded = 10 + header.size() + 1;
+  header.append((64 - unpadded % 64) % 64, ' ');
+  header += '\n';
+  std::string bytes("\x93NUMPY\x01\x00", 8);
+  bytes += static_cast<char>(header.size() & 0xFF);
+  bytes += static_cast<char>(header.size() >> 8);
+  bytes += header;
+  const std::size_t row_bytes = field.columns() * sizeof(float);
+  bytes.reserve(bytes.size() + field.rows() * row_bytes);
+  for (std::size_t r = field.rows(); r-- > 0;) {
+    bytes.append(reinterpret_cast<const char*>(field.row(r)), row_bytes);
+  }
+  write_file_atomically(path, bytes);
+}
+
+}  // namespace doyen

@@ -1,0 +1,66 @@
+#include "stock/species.hpp"
+
+#include <charconv>
+
+#include "atomic_file.hpp"
+#include "data_folder.hpp"
+#include "json_reading.hpp"
+
+namespace doyen {
+namespace {
+
+Colour read_colour(const JsonView& view, const char* key) {
+  const std::string text = view.text(key);
+  unsigned value = 0;
+  const bool shaped = text.size() == 7 && text[0] == '#';
+  if (!shaped || std::from_chars(text.data() + 1, text.data() + 7, value, 16).ptr != text.data() + 7) {
+    throw view.wrong(key, "a colour such as #A06A40 was expected");
+  }
+  return {(value >> 16 & 255) / 255.0, (value >> 8 & 255) / 255.0, (value & 255) / 255.0};
+}
+
+}  // namespace
+
+const Species* SpeciesTable::find(const std::string& id) const {
+  for (const Species& s : species) {
+    if (s.id == id) return &s;
+  }
+  return nullptr;
+}
+
+SpeciesTable read_species(const std::string& json, const std::string& where) {
+  const Json document = parse_json(json, where);
+  SpeciesTable table;
+  std::size_t i = 0;
+  for (const Json& entry : JsonView(document, where).array("species", 1000)) {
+    const JsonView v(entry, where + ".species[" + std::to_string(i++) + "]");
+    Species s;
+    s.id = v.text("id");
+    s.name = v.text("name");
+    s.wood_class = v.text("class");
+    s.density = v.number("density", 50, 20000);
+    s.side_hardness = v.number("sideHardness", 0, 100000);
+    s.shrink_radial = v.number("shrinkRadial", 0, 30);
+    s.shrink_tangential = v.number("shrinkTangential", 0, 30);
+    s.change_radial = v.number("changeRadial", 0, 0.02);
+    s.change_tangential = v.number("changeTangential", 0, 0.02);
+    s.source = v.text("source");
+    s.light = read_colour(v, "light");
+    s.dark = read_colour(v, "dark");
+    s.ring = v.number("ring", 0.2, 50);
+    s.figure = v.number("figure", 0, 1);
+    table.species.push_back(std::move(s));
+  }
+  if (table.species.empty()) throw bad_input(where + ": no species stand there.");
+  return table;
+}
+
+const SpeciesTable& species_table() {
+  static const SpeciesTable table = [] {
+    const std::string path = data_file("species.json");
+    return read_species(read_file(path), path);
+  }();
+  return table;
+}
+
+}  // namespace doyen
