@@ -1,0 +1,184 @@
+#include "cuts/clearing.hpp"
+
+#include <algorithm>
+
+#include "geometry/polyline.hpp"
+
+namespace doyen {
+namespace {
+
+constexpr double kTiny = 0.01;  // mm²: rests smaller than this are dust
+
+// The rings of one connected part of the centres' region, innermost first.
+std::vector<Line2> rings_inside_out(const Island& centres, double step, const Cancel& cancel) {
+  std::vector<std::vector<Line2>> shells;
+  const Region whole{{centres}};
+  constexpr int kMostShells = 20'000;
+  for (int k = 0; k < kMostShells; ++k) {
+    cancel.check();
+    const Region shell = k == 0 ? whole : grow(whole, -step * k);
+    if (shell.empty()) break;
+    std::vector<Line2>& lines = shells.emplace_back();
+    for (const Island& island : shell.islands) {
+      for (const Ring& ring : island.rings) {
+        Line2 line = ring;
+        line.push_back(ring.front());
+        lines.push_back(std::move(line));
+      }
+    }
+  }
+  std::vector<Line2> out;
+  for (std::size_t k = shells.size(); k-- > 0;) {
+    for (Line2& line : shells[k]) out.push_back(std::move(line));
+  }
+  return out;
+}
+
+bool closed(const Line2& line) { return line.size() > 2 && line.front() == line.back(); }
+
+void start_nearest(Line2& line, Point from) {
+  if (!closed(line)) {
+    if (distance(line.back(), from) < distance(line.front(), from)) std::reverse(line.begin(), line.end());
+    return;
+  }
+  line.pop_back();
+  const auto nearest = std::min_element(line.begin(), line.end(),
+                                        [&](Point a, Point b) { return distance(a, from) < distance(b, from); });
+  std::rotate(line.begin(), nearest, line.end());
+  line.push_back(line.front());
+}
+
+bool inside_all_along(const Region& region, Point a, Point b) {
+  constexpr int kLooks = 6;
+  for (int i = 1; i < kLooks; ++i) {
+    if (!contains(region, a + (b - a) * (static_cast<double>(i) / kLooks))) return false;
+  }
+  return true;
+}
+
+// Lines at one depth become passes, joined where the way between them stays inside the centres' region.
+std::vector<Line2> join_neighbours(std::vector<Line2> lines, const Region& centres, double farthest) {
+  std::vector<Line2> joined;
+  const Region loose = grow(centres, 0.002);
+  for (Line2& line : lines) {
+    if (!joined.empty()) {
+      const Point from = joined.back().back();
+      start_nearest(line, from);
+      if (distance(from, line.front()) <= farthest && inside_all_along(loose, from, line.front())) {
+        joined.back().insert(joined.back().end(), line.begin(), line.end());
+        continue;
+      }
+    }
+    joined.push_back(std::move(line));
+  }
+  return joined;
+}
+
+// Goes down along the line from one height to the next, back and forth (or round, when the line returns to its start)
+// until the floor is reached, then runs the whole line at the floor.
+Pass ramp_and_run(const Line2& line, double from_z, double to_z, double slope) {
+  Pass pass;
+  const auto add = [&](Point p, double z) {
+    const Point3 q{p.x, p.y, z};
+    if (pass.points.empty() || !(pass.points.back() == q)) pass.points.push_back(q);
+  };
+  add(line.front(), from_z);
+  double z = from_z;
+  std::size_t at = 0;
+  bool forward = true;
+  // The ramp uses at most this much of the line, so that it ends near where the full run begins.
+  const double reach = std::max(2.0, (from_z - to_z) / slope / 2 + 1e-6);
+  double gone = 0;
+  for (int guard = 0; z > to_z + 1e-9 && guard < 100'000; ++guard) {
+    const bool turn_forward = !forward && at == 0;
+    const bool turn_back = forward && (at + 1 == line.size() || gone >= reach);
+    if (turn_forward) forward = true;
+    else if (turn_back) forward = false;
+    const std::size_t next = forward ? at + 1 : at - 1;
+    const double len = distance(line[at], line[next]);
+    const double drop = len * slope;
+    if (z - drop <= to_z && drop > 0) {
+      const double t = (z - to_z) / drop;
+      add(line[at] + (line[next] - line[at]) * t, to_z);
+      z = to_z;
+      if (forward) {  // walk back to the start at the floor, so that the ramp's slope is cut away
+        for (std::size_t k = at + 1; k-- > 0;) add(line[k], to_z);
+      } else {
+        for (std::size_t k = next + 1; k-- > 0;) add(line[k], to_z);
+      }
+      break;
+    }
+    z -= drop;
+    gone += forward ? len : -len;
+    at = next;
+    add(line[at], z);
+    if (len <= 0 && line.size() < 3) break;
+  }
+  if (z > to_z + 1e-9) add(line.front(), to_z);
+  for (const Point& p : line) add(p, to_z);
+  return pass;
+}
+
+}  // namespace
+
+std::vector<Pass> clear_floor(const Region& region, const Region& already, const ClearingShape& shape,
+                              const Cancel& cancel) {
+  const double radius = shape.diameter / 2;
+  const Region centres = grow(region, -radius);
+  if (centres.empty()) return {};
+  const double step = shape.diameter * std::clamp(shape.stepover, 0.05, 0.95);
+  Region wanted;  // what this bit shall still take
+  if (!already.empty()) {
+    wanted = subtract(intersect(grow(centres, radius), region), already);
+    // Slivers along arcs are rounding, not wood.
+    wanted = grow(grow(wanted, -0.004), 0.004);
+    if (area(wanted) < kTiny) return {};
+  }
+  std::vector<Pass> out;
+  for (const Island& part : centres.islands) {
+    cancel.check();
+    std::vector<Line2> lines = rings_inside_out(part, step, cancel);
+    // Sharp inner corners of successive rings can leave a crumb between them; go over what is left.
+    const Region own{{part}};
+    const Region crumbs = intersect(subtract(grow(own, radius), sweep(lines, radius)), own);
+    for (const Island& crumb : crumbs.islands) {
+      Line2 line = crumb.rings.front();
+      line.push_back(line.front());
+      lines.insert(lines.begin(), std::move(line));
+    }
+    if (!already.empty()) lines = clip_lines(lines, grow(wanted, radius + 0.01));
+    if (lines.empty()) continue;
+    const std::vector<Line2> joined = join_neighbours(std::move(lines), own, 2.5 * step);
+    const double depth = shape.ground - shape.floor;
+    const int levels = std::max(1, static_cast<int>(std::ceil(depth / std::max(0.05, shape.depth_per_pass) - 1e-9)));
+    for (int level = 1; level <= levels; ++level) {
+      const double above = shape.ground - depth * (level - 1) / levels;
+      const double z = shape.ground - depth * level / levels;
+      for (const Line2& line : joined) out.push_back(ramp_and_run(line, above, z, shape.ramp_slope));
+    }
+  }
+  return out;
+}
+
+std::vector<Pass> tidy_floor_with_v(const Region& region, const Region& rest, double tan_half, double tip, double floor,
+                                    double ridge, const Cancel& cancel) {
+  if (area(rest) < kTiny) return {};
+  const double step = std::max(0.02, 2 * ridge * tan_half + 0.9 * tip);
+  const Region near_rest = grow(rest, step);
+  std::vector<Line2> lines;
+  for (const Island& part : region.islands) {
+    if (!bounds(part).meets(bounds(near_rest))) continue;
+    for (Line2& line : clip_lines(rings_inside_out(part, step, cancel), near_rest)) lines.push_back(std::move(line));
+  }
+  std::vector<Pass> out;
+  for (const Line2& line : join_neighbours(std::move(lines), region, 4 * step)) {
+    Pass& pass = out.emplace_back();
+    for (const Point& p : line) {
+      const Point3 q{p.x, p.y, floor};
+      if (pass.points.empty() || !(pass.points.back() == q)) pass.points.push_back(q);
+    }
+  }
+  return out;
+}
+
+}  // namespace doyen

@@ -1,0 +1,28 @@
+// Clearing a flat floor with a flat bit: offset rings from the inside out, ramped entry, nothing outside the region.
+#pragma once
+
+#include "cancel.hpp"
+#include "cuts/pass.hpp"
+
+namespace doyen {
+
+struct ClearingShape {
+  double diameter = 6;       // mm
+  double stepover = 0.4;     // share of the diameter
+  double ground = 0;         // mm, z where the wood begins
+  double floor = -1;         // mm, z of the floor
+  double depth_per_pass = 3; // mm
+  double ramp_slope = 0.1;   // mm down a mm along, for entry
+};
+
+// Clears what a disc of this diameter can sweep inside `region`, but only where it helps: `already` is what larger bits
+// have cleared (empty: nothing). The swept area is the opening of the region by the disc (geometry.md, clearing).
+std::vector<Pass> clear_floor(const Region& region, const Region& already, const ClearingShape& shape,
+                              const Cancel& cancel = {});
+
+// What remains of `region` for a V bit to tidy where no flat bit fits: rows so close that the ridges between them stay
+// under `ridge` mm. `rest` is the part to go over.
+std::vector<Pass> tidy_floor_with_v(const Region& region, const Region& rest, double tan_half, double tip, double floor,
+                                    double ridge, const Cancel& cancel = {});
+
+}  // namespace doyen

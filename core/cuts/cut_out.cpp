@@ -1,0 +1,252 @@
+#include "cuts/cut_out.hpp"
+
+#include <algorithm>
+#include <cmath>
+#include <numbers>
+
+#include "geometry/polyline.hpp"
+
+namespace doyen {
+namespace {
+
+constexpr double kTabSlope = 0.5;  // mm up a mm along at a tab's ends, so that the bit need not plunge
+
+// How much the outline turns, in radians, within ± reach of a place.
+double turning(const Ring& ring, double total, double share, double reach) {
+  constexpr int kLooks = 24;
+  double sum = 0;
+  Point last{};
+  for (int i = 0; i <= kLooks; ++i) {
+    const double s = share + (2.0 * i / kLooks - 1) * reach / total;
+    const Point along = on_ring(ring, s).along;
+    if (i > 0) sum += std::abs(std::atan2(cross(last, along), dot(last, along)));
+    last = along;
+  }
+  return sum;
+}
+
+struct Sample {
+  double s;  // mm along the ring from its start
+  Point at;
+};
+
+// The bit's path round one ring, with z by depth and tabs. `tab_at` are distances along the ring of the tabs' middles.
+class ProfileWriter {
+ public:
+  ProfileWriter(Ring ring, const CutOutShape& shape, std::vector<double> tab_at)
+      : ring_(std::move(ring)), shape_(shape), tab_at_(std::move(tab_at)), total_(ring_length(ring_)) {
+    half_ = (shape.tabs.length + shape.diameter) / 2;
+    top_ = -shape.thickness + shape.tabs.height;
+    ramp_ = shape.tabs.height / kTabSlope;
+    make_samples();
+  }
+
+  Pass write() const {
+    Pass pass;
+    const double bottom = -(shape_.thickness + shape_.over_cut);
+    const int levels = std::max(1, static_cast<int>(std::ceil(-bottom / std::max(0.05, shape_.depth_per_pass) - 1e-9)));
+    const double drop = bottom / levels;
+    add(pass, samples_.front().at, 0);
+    for (int level = 1; level <= levels; ++level) {
+      const double above = drop * (level - 1), z = drop * level;
+      const double ramp = (above - z) / shape_.ramp_slope;
+      // Round once on the way down to this level (as many rounds as the ramp needs), then on.
+      const int rounds = std::max(1, static_cast<int>(std::ceil(ramp / total_)));
+      for (int k = 0; k < rounds; ++k) {
+        run(pass, [&](double s) {
+          const double gone = total_ * k + s;
+          return gone >= ramp ? z : above + (z - above) * gone / ramp;
+        });
+      }
+    }
+    run(pass, [&](double) { return bottom; });  // a last one at full depth takes the ramp's slope away
+    return pass;
+  }
+
+ private:
+  static void add(Pass& pass, Point p, double z) {
+    const Point3 q{p.x, p.y, z};
+    if (pass.points.empty() || !(pass.points.back() == q)) pass.points.push_back(q);
+  }
+
+  void make_samples() {
+    std::vector<double> stops;
+    double run = 0;
+    for (std::size_t i = 0; i < ring_.size(); ++i) {
+      stops.push_back(run);
+      run += distance(ring_[i], ring_[(i + 1) % ring_.size()]);
+    }
+    for (const double t : tab_at_) {
+      for (const double d : {-half_ - ramp_, -half_, half_, half_ + ramp_}) {
+        stops.push_back(std::fmod(t + d + 4 * total_, total_));
+      }
+    }
+    stops.push_back(total_);
+    std::sort(stops.begin(), stops.end());
+    for (const double s : stops) {
+      const Point at = s >= total_ ? ring_.front() : on_ring(ring_, s / total_).at;
+      if (samples_.empty() || s - samples_.back().s > 1e-7) samples_.push_back({s, at});
+    }
+  }
+
+  // The height that tabs allow at s.
+  [[nodiscard]] double tab_floor(double s) const {
+    double floor = -1e300;
+    for (const double t : tab_at_) {
+      double away = std::abs(s - t);
+      away = std::min(away, total_ - away);
+      if (away <= half_ + 1e-9) floor = std::max(floor, top_);
+      else if (away < half_ + ramp_) floor = std::max(floor, top_ - (away - half_) * kTabSlope);
+    }
+    return floor;
+  }
+
+  template <typename Depth>
+  void run(Pass& pass, Depth depth) const {
+    for (std::size_t i = 0; i < samples_.size(); ++i) {
+      // Between two stops a tab's slope can cross the level: add the crossing so that the line follows the higher one.
+      if (i > 0) add_crossing(pass, samples_[i - 1], samples_[i], depth);
+      add(pass, samples_[i].at, std::max(depth(samples_[i].s), tab_floor(samples_[i].s)));
+    }
+  }
+
+  template <typename Depth>
+  void add_crossing(Pass& pass, const Sample& a, const Sample& b, Depth depth) const {
+    const double da = tab_floor(a.s) - depth(a.s), db = tab_floor(b.s) - depth(b.s);
+    if (std::abs(da) > 1e6 || std::abs(db) > 1e6 || (da > 0) == (db > 0)) return;
+    const double t = da / (da - db);
+    if (t <= 1e-6 || t >= 1 - 1e-6) return;
+    const double s = a.s + (b.s - a.s) * t;
+    add(pass, a.at + (b.at - a.at) * t, std::max(depth(s), tab_floor(s)));
+  }
+
+  Ring ring_;
+  CutOutShape shape_;
+  std::vector<double> tab_at_;
+  double total_, half_ = 0, top_ = 0, ramp_ = 0;
+  std::vector<Sample> samples_;
+};
+
+}  // namespace
+
+std::string tab_objection(const Ring& outer, double along, double length, double diameter) {
+  const double total = ring_length(outer);
+  const double half = length / 2;
+  if (total < 4 * (length + diameter)) return "the outline is too short for tabs of this length";
+  const double turn = turning(outer, total, along, half + diameter / 2);
+  // A curve of radius 2 D turns by (length + D) / (2 D) over the stretch that the tab needs.
+  if (turn > (length + diameter) / (2 * diameter)) return "the outline bends here by a radius under twice the bit";
+  Point before = on_ring(outer, along - (half + diameter / 2) / total).along;
+  double sharpest = 0;
+  constexpr int kLooks = 40;
+  for (int i = 1; i <= kLooks; ++i) {
+    const double s = along + (2.0 * i / kLooks - 1) * (half + diameter / 2) / total;
+    const Point now = on_ring(outer, s).along;
+    sharpest = std::max(sharpest, std::abs(std::atan2(cross(before, now), dot(before, now))));
+    before = now;
+  }
+  if (sharpest > 20 * std::numbers::pi / 180) return "there is a corner here";
+  return {};
+}
+
+std::vector<TabPlace> place_tabs(const Region& region, const Tabs& tabs, double diameter) {
+  std::vector<TabPlace> places;
+  const int count = std::clamp(tabs.count, 2, 60);
+  for (std::size_t i = 0; i < region.islands.size(); ++i) {
+    const Ring& outer = region.islands[i].rings.front();
+    const double total = ring_length(outer);
+    const int looks = std::clamp(static_cast<int>(total / 2), 120, 2400);
+    std::vector<double> cost(static_cast<std::size_t>(looks));
+    for (int k = 0; k < looks; ++k) {
+      const double share = static_cast<double>(k) / looks;
+      const bool bad = !tab_objection(outer, share, tabs.length, diameter).empty();
+      cost[static_cast<std::size_t>(k)] = bad ? 1e6 : turning(outer, total, share, tabs.length / 2 + diameter);
+    }
+    // Even spacing turned to where it hurts least, then each tab slides to the straightest place in its own stretch.
+    const auto at = [&](int k) { return cost[static_cast<std::size_t>(((k % looks) + looks) % looks)]; };
+    int best_phase = 0;
+    double best = 1e300;
+    for (int phase = 0; phase < looks / count; ++phase) {
+      double sum = 0;
+      for (int t = 0; t < count; ++t) sum += at(phase + t * looks / count);
+      if (sum < best) {
+        best = sum;
+        best_phase = phase;
+      }
+    }
+    for (int t = 0; t < count; ++t) {
+      const int home = best_phase + t * looks / count;
+      int chosen = home;
+      double least = 1e300;
+      for (int slide = 0; slide <= looks / count * 2 / 5; ++slide) {
+        for (const int k : {home + slide, home - slide}) {
+          const double c = at(k) + 0.3 * slide * count / looks;
+          if (c < least) {
+            least = c;
+            chosen = k;
+          }
+        }
+      }
+      const double along = std::fmod(static_cast<double>(chosen + looks) / looks, 1.0);
+      if (at(chosen) < 1e6) places.push_back({static_cast<int>(i), along});
+    }
+  }
+  return places;
+}
+
+CutOut plan_cut_out(const Region& region, const CutOutShape& shape, const Cancel& cancel) {
+  CutOut out;
+  std::vector<TabPlace> places;
+  if (shape.tabs.wanted) places = shape.tabs.placed.empty() ? place_tabs(region, shape.tabs, shape.diameter) : shape.tabs.placed;
+  std::erase_if(places, [&](const TabPlace& p) { return p.island < 0 || p.island >= static_cast<int>(region.islands.size()); });
+  for (const TabPlace& place : places) {
+    const OnRing on = on_ring(region.islands[static_cast<std::size_t>(place.island)].rings.front(), place.along);
+    out.tabs.push_back({place, on.at, on.along});
+  }
+  const Region centres = grow(region, shape.diameter / 2);
+  for (std::size_t i = 0; i < region.islands.size(); ++i) {
+    std::size_t holes = region.islands[i].rings.size() - 1;
+    if (holes == 0) continue;
+    const Region own = grow(Region{{region.islands[i]}}, shape.diameter / 2);
+    if (own.islands.empty() || own.islands.front().rings.size() - 1 < holes) out.lost_holes.push_back(static_cast<int>(i));
+  }
+  for (const Island& island : centres.islands) {
+    cancel.check();
+    // Holes before the outer line, so that the piece is still held; the waste on the bit's left cuts cleaner (climb).
+    for (std::size_t r = island.rings.size(); r-- > 0;) {
+      Ring ring = island.rings[r];
+      std::reverse(ring.begin(), ring.end());
+      std::vector<double> tab_at;
+      if (r == 0) {
+        for (const PlacedTab& tab : out.tabs) {
+          const Ring& outer = region.islands[static_cast<std::size_t>(tab.place.island)].rings.front();
+          if (!contains(Island{{island.rings[0]}}, outer.front())) continue;
+          const Point outward{tab.along.y, -tab.along.x};
+          tab_at.push_back(share_nearest(ring, tab.at + outward * (shape.diameter / 2)) * ring_length(ring));
+        }
+      }
+      // Begin away from tabs and corners: in the middle of the longest straight stretch.
+      std::size_t longest = 0;
+      double most = 0;
+      for (std::size_t k = 0; k < ring.size(); ++k) {
+        const double len = distance(ring[k], ring[(k + 1) % ring.size()]);
+        if (len > most) {
+          most = len;
+          longest = k;
+        }
+      }
+      double start = 0;
+      for (std::size_t k = 0; k < longest; ++k) start += distance(ring[k], ring[k + 1]);
+      start += most * 0.5;
+      const double total = ring_length(ring);
+      const Point first = on_ring(ring, start / total).at;
+      Ring turned{first};
+      for (std::size_t k = 1; k <= ring.size(); ++k) turned.push_back(ring[(longest + k) % ring.size()]);
+      for (double& t : tab_at) t = std::fmod(t - start + total, total);
+      out.passes.push_back(ProfileWriter(std::move(turned), shape, std::move(tab_at)).write());
+    }
+  }
+  return out;
+}
+
+}  // namespace doyen

@@ -1,0 +1,47 @@
+// From what a piece shall look like to what the bits do: the one place where a treatment becomes operations.
+#pragma once
+
+#include <memory>
+#include <optional>
+
+#include "artwork/piece.hpp"
+#include "cancel.hpp"
+#include "cuts/cut_out.hpp"
+#include "cuts/groove.hpp"
+#include "cuts/operation.hpp"
+#include "cuts/treatment.hpp"
+#include "rack/bit.hpp"
+#include "stock/blank.hpp"
+
+namespace doyen {
+
+// What no chosen bit reaches of a piece.
+struct Unreached {
+  double area = 0;   // mm²
+  Point at;          // the middle of the largest part
+  double width = 0;  // mm, about how wide that part is
+};
+
+struct PieceCuts {
+  std::vector<Operation> operations;  // in the order in which they must happen
+  std::optional<Groove> groove;       // incised pieces
+  std::optional<CutOut> cut_out;      // cut-out pieces
+  Region floor;                       // flat floors at the limit
+  double limit = 0;                   // mm, the floor limit that was used; infinite without one
+  bool limited_by_body = false;       // the bit's body set that limit, not the user
+  double floor_by_v = 0;              // mm² of floor that only the V's tip goes over
+  Unreached unreached;
+  double deepest = 0;                 // mm below the face, positive
+  Point deepest_at;
+};
+
+// Wood class and thickness come from the blank, bits from the rack. A bit that is not in the rack, or of the wrong kind,
+// yields no operations for its part: the verdicts say so.
+PieceCuts cut_piece(const std::string& id, const Outlines& outlines, const Treatment& treatment, const Blank& blank,
+                    const Rack& rack, const Cancel& cancel = {});
+
+// How far past the underside a cut-out goes: the bed's unevenness, at least 0.1 mm and 0.25 mm to be sure (geometry.md).
+double default_over_cut(const Blank& blank);
+std::string wood_class_of(const Blank& blank);
+
+}  // namespace doyen

@@ -1,0 +1,107 @@
+#include "geometry/polyline.hpp"
+
+#include <algorithm>
+#include <clipper.hpp>
+
+namespace doyen {
+namespace {
+
+namespace cl = ClipperLib;
+
+cl::Path to_clipper(const std::vector<Point>& line) {
+  cl::Path path;
+  path.reserve(line.size());
+  for (const Point& p : line) path.emplace_back(std::llround(p.x / kGrid), std::llround(p.y / kGrid));
+  return path;
+}
+
+double distance_to_segment(Point p, Point a, Point b) {
+  const Point d = b - a;
+  const double len2 = dot(d, d);
+  const double t = len2 > 0 ? std::clamp(dot(p - a, d) / len2, 0.0, 1.0) : 0;
+  return distance(p, a + d * t);
+}
+
+}  // namespace
+
+std::vector<Line2> clip_lines(const std::vector<Line2>& lines, const Region& region) {
+  if (lines.empty() || region.empty()) return {};
+  cl::Clipper clipper;
+  for (const Line2& line : lines) clipper.AddPath(to_clipper(line), cl::ptSubject, false);
+  for (const Island& island : region.islands) {
+    for (const Ring& ring : island.rings) clipper.AddPath(to_clipper(ring), cl::ptClip, true);
+  }
+  cl::PolyTree tree;
+  clipper.Execute(cl::ctIntersection, tree, cl::pftNonZero, cl::pftNonZero);
+  cl::Paths found;
+  cl::OpenPathsFromPolyTree(tree, found);
+  std::vector<Line2> out;
+  for (const cl::Path& path : found) {
+    if (path.size() < 2) continue;
+    Line2& line = out.emplace_back();
+    for (const cl::IntPoint& p : path) line.push_back({static_cast<double>(p.X) * kGrid, static_cast<double>(p.Y) * kGrid});
+  }
+  return out;
+}
+
+Region sweep(const std::vector<Line2>& lines, double radius, double arc_error) {
+  cl::ClipperOffset offset(2.0, arc_error / kGrid);
+  for (const Line2& line : lines) offset.AddPath(to_clipper(line), cl::jtRound, cl::etOpenRound);
+  cl::Paths paths;
+  offset.Execute(paths, radius / kGrid);
+  std::vector<Ring> rings;
+  for (const cl::Path& path : paths) {
+    Ring& ring = rings.emplace_back();
+    for (const cl::IntPoint& p : path) ring.push_back({static_cast<double>(p.X) * kGrid, static_cast<double>(p.Y) * kGrid});
+  }
+  return clean(rings);
+}
+
+double ring_length(const Ring& ring) {
+  double total = 0;
+  for (std::size_t i = 0, j = ring.size() - 1; i < ring.size(); j = i++) total += distance(ring[j], ring[i]);
+  return total;
+}
+
+OnRing on_ring(const Ring& ring, double share) {
+  double left = (share - std::floor(share)) * ring_length(ring);
+  for (std::size_t i = 0; i < ring.size(); ++i) {
+    const Point& a = ring[i];
+    const Point& b = ring[(i + 1) % ring.size()];
+    const double len = distance(a, b);
+    if (len > 0 && left <= len) return {a + (b - a) * (left / len), (b - a) * (1 / len)};
+    left -= len;
+  }
+  return {ring.front(), {1, 0}};
+}
+
+double share_nearest(const Ring& ring, Point p) {
+  double best = 1e300, share = 0, run = 0;
+  for (std::size_t i = 0; i < ring.size(); ++i) {
+    const Point& a = ring[i];
+    const Point d = ring[(i + 1) % ring.size()] - a;
+    const double len = length(d);
+    const double t = len > 0 ? std::clamp(dot(p - a, d) / (len * len), 0.0, 1.0) : 0;
+    const double away = distance(p, a + d * t);
+    if (away < best) {
+      best = away;
+      share = run + t * len;
+    }
+    run += len;
+  }
+  return run > 0 ? share / run : 0;
+}
+
+double distance_to_outline(const Region& region, Point p) {
+  double best = 1e300;
+  for (const Island& island : region.islands) {
+    for (const Ring& ring : island.rings) {
+      for (std::size_t i = 0, j = ring.size() - 1; i < ring.size(); j = i++) {
+        best = std::min(best, distance_to_segment(p, ring[j], ring[i]));
+      }
+    }
+  }
+  return best;
+}
+
+}  // namespace doyen

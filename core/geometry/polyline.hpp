@@ -1,0 +1,27 @@
+// Open lines cut by regions, and distances along lines.
+#pragma once
+
+#include "geometry/region.hpp"
+
+namespace doyen {
+
+using Line2 = std::vector<Point>;
+
+// The parts of the lines that lie inside the region. A closed ring is given with its first point repeated at the end.
+std::vector<Line2> clip_lines(const std::vector<Line2>& lines, const Region& region);
+
+// What a disc of this radius sweeps when its centre follows the lines.
+Region sweep(const std::vector<Line2>& lines, double radius, double arc_error = 0.002);
+
+double ring_length(const Ring& ring);
+// A place along a closed ring, by share 0..1 from its first point, and the direction there (length one).
+struct OnRing {
+  Point at, along;
+};
+OnRing on_ring(const Ring& ring, double share);
+// The share of the ring's point nearest to p.
+double share_nearest(const Ring& ring, Point p);
+// Distance from p to the nearest outline of the region, mm; brute force.
+double distance_to_outline(const Region& region, Point p);
+
+}  // namespace doyen

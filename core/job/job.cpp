@@ -1,0 +1,290 @@
+#include "job/job.hpp"
+
+#include <algorithm>
+#include <set>
+
+#include "atomic_file.hpp"
+
+namespace doyen {
+namespace {
+
+constexpr double kFar = 50'000;  // mm, the farthest any length in a job may be
+constexpr std::size_t kMostPieces = 5000;
+
+template <typename Enum>
+Enum choice(const JsonView& v, const char* key, Enum otherwise, std::initializer_list<std::pair<const char*, Enum>> words) {
+  if (!v.has(key)) return otherwise;
+  const std::string word = v.text(key);
+  std::string known;
+  for (const auto& [name, value] : words) {
+    if (word == name) return value;
+    known += (known.empty() ? "" : ", ") + std::string(name);
+  }
+  throw v.wrong(key, "“" + word.substr(0, 40) + "” is not known; one of " + known + " was expected");
+}
+
+Blank read_blank(const JsonView& v) {
+  Blank b;
+  b.width = v.number("width", 1, kFar);
+  b.height = v.number("height", 1, kFar);
+  b.readings.clear();
+  for (const Json& reading : v.array("readings", 100)) {
+    if (!reading.is_number() || !(reading.get<double>() >= 0.2 && reading.get<double>() <= 1000)) {
+      throw v.wrong("readings", "thicknesses from 0.2 to 1000 mm were expected");
+    }
+    b.readings.push_back(reading.get<double>());
+  }
+  if (b.readings.empty()) throw v.wrong("readings", "at least one thickness in mm was expected");
+  b.species = v.text_or("species", b.species);
+  b.grain = choice(v, "grain", Grain::AlongWidth, {{"width", Grain::AlongWidth}, {"height", Grain::AlongHeight}});
+  b.margin = v.number_or("margin", b.margin, 0, 1000);
+  b.film = v.number_or("film", 0, 0, 5);
+  b.bed_unevenness = v.number_or("bedUnevenness", b.bed_unevenness, 0, 20);
+  return b;
+}
+
+Json write_blank(const Blank& b) {
+  return {{"width", b.width},   {"height", b.height}, {"readings", b.readings},
+          {"species", b.species}, {"grain", b.grain == Grain::AlongWidth ? "width" : "height"},
+          {"margin", b.margin}, {"film", b.film},     {"bedUnevenness", b.bed_unevenness}};
+}
+
+Lettering read_lettering(const JsonView& v) {
+  Lettering l;
+  l.words = v.text("words");
+  if (l.words.size() > 20'000) throw v.wrong("words", "at most 20,000 characters were expected");
+  l.face = {v.text("family"), v.text_or("style", "Regular")};
+  l.cap_height = v.number_or("capHeight", l.cap_height, 0.1, 20'000);
+  l.fit_width = v.has("fitWidth");
+  if (l.fit_width) l.width = v.number("fitWidth", 0.1, 20'000);
+  l.align = choice(v, "align", Align::Centre, {{"left", Align::Left}, {"centre", Align::Centre}, {"right", Align::Right}});
+  l.letter_spacing = v.number_or("letterSpacing", 0, -90, 1000);
+  l.line_spacing = v.number_or("lineSpacing", 100, 10, 1000);
+  if (v.has("kept")) {
+    const JsonView kept = v.object("kept");
+    l.kept = {kept.text("key"), kept.text("outlines")};
+    parse_path(l.kept.data);
+  }
+  return l;
+}
+
+Json write_lettering(const Lettering& l) {
+  static constexpr const char* kAligns[] = {"left", "centre", "right"};
+  Json j{{"words", l.words}, {"family", l.face.family}, {"style", l.face.style}, {"capHeight", l.cap_height}};
+  if (l.fit_width) j["fitWidth"] = l.width;
+  j["align"] = kAligns[static_cast<int>(l.align)];
+  j["letterSpacing"] = l.letter_spacing;
+  j["lineSpacing"] = l.line_spacing;
+  if (!l.kept.data.empty()) j["kept"] = {{"key", l.kept.key}, {"outlines", l.kept.data}};
+  return j;
+}
+
+Shape read_shape(const JsonView& v) {
+  Shape s;
+  s.kind = choice(v, "form", Shape::Kind::Rectangle, {{"rectangle", Shape::Kind::Rectangle}, {"ellipse", Shape::Kind::Ellipse}});
+  s.width = v.number("width", 0.1, 20'000);
+  s.height = v.number("height", 0.1, 20'000);
+  s.corner_radius = v.number_or("cornerRadius", 0, 0, 20'000);
+  s.band = v.number_or("band", 0, 0, 10'000);
+  return s;
+}
+
+Drawing read_drawing(const JsonView& v) {
+  Drawing d;
+  d.name = v.text_or("name", "drawing");
+  d.page_width = v.number_or("pageWidth", 0, 0, kFar);
+  d.page_height = v.number_or("pageHeight", 0, 0, kFar);
+  d.scale = v.number_or("scale", 1, 1e-6, 1e6);
+  d.mirrored = v.flag_or("mirrored", false);
+  std::size_t i = 0;
+  for (const Json& entry : v.array("parts", 200'000)) {
+    const JsonView p(entry, v.where() + ".parts[" + std::to_string(i++) + "]");
+    Drawing::Part part{p.text_or("id", ""), p.text_or("group", ""), p.text("d"), p.text_or("rule", "nonzero") == "evenodd"};
+    try {
+      const Path path = parse_path(part.data);
+      for (const PathStep& s : path.steps) {
+        if (std::abs(s.to.x) > kFarthest || std::abs(s.to.y) > kFarthest) throw bad_input("a point lies more than 100 m away.");
+      }
+    } catch (const Problem& problem) {
+      throw bad_input(p.where() + ".d: " + problem.what());
+    }
+    d.parts.push_back(std::move(part));
+  }
+  if (d.parts.empty()) throw v.wrong("parts", "at least one part was expected");
+  return d;
+}
+
+Json write_drawing(const Drawing& d) {
+  Json parts = Json::array();
+  for (const Drawing::Part& p : d.parts) {
+    parts.push_back({{"id", p.id}, {"group", p.group}, {"rule", p.even_odd ? "evenodd" : "nonzero"}, {"d", p.data}});
+  }
+  return {{"name", d.name},   {"pageWidth", d.page_width}, {"pageHeight", d.page_height},
+          {"scale", d.scale}, {"mirrored", d.mirrored},    {"parts", std::move(parts)}};
+}
+
+Treatment read_treatment(const JsonView& v) {
+  Treatment t;
+  using Kind = Treatment::Kind;
+  t.kind = choice(v, "look", Kind::None, {{"none", Kind::None}, {"incise", Kind::Incise}, {"cutout", Kind::CutOut}});
+  t.bit = v.text_or("bit", t.bit);
+  if (v.has("floorLimit")) t.floor_limit = v.number("floorLimit", 0.01, 1000);
+  for (const Json& bit : v.array("clearing", 20)) {
+    if (!bit.is_string()) throw v.wrong("clearing", "a list of bit ids was expected");
+    t.clearing.push_back(bit.get<std::string>());
+  }
+  if (v.has("overCut")) t.over_cut = v.number("overCut", 0, 100);
+  if (v.has("tabs")) {
+    const JsonView tabs = v.object("tabs");
+    t.tabs.wanted = tabs.flag_or("wanted", true);
+    t.tabs.count = static_cast<int>(tabs.number_or("count", 4, 2, 60));
+    t.tabs.length = tabs.number_or("length", t.tabs.length, 0.5, 500);
+    t.tabs.height = tabs.number_or("height", t.tabs.height, 0.1, 200);
+    for (const Json& entry : tabs.array("placed", 500)) {
+      const JsonView p(entry, tabs.where() + ".placed");
+      t.tabs.placed.push_back({static_cast<int>(p.number_or("island", 0, 0, 1e6)), p.number("along", 0, 1)});
+    }
+  }
+  return t;
+}
+
+Json write_treatment(const Treatment& t) {
+  Json j{{"look", to_word(t.kind)}, {"bit", t.bit}};
+  if (t.floor_limit) j["floorLimit"] = *t.floor_limit;
+  if (!t.clearing.empty()) j["clearing"] = t.clearing;
+  if (t.over_cut) j["overCut"] = *t.over_cut;
+  if (t.kind == Treatment::Kind::CutOut) {
+    Json placed = Json::array();
+    for (const TabPlace& p : t.tabs.placed) placed.push_back({{"island", p.island}, {"along", p.along}});
+    j["tabs"] = {{"wanted", t.tabs.wanted}, {"count", t.tabs.count}, {"length", t.tabs.length}, {"height", t.tabs.height}, {"placed", placed}};
+  }
+  return j;
+}
+
+Item read_item(const JsonView& v) {
+  Item item;
+  item.piece.id = v.text("id");
+  item.piece.name = v.text_or("name", item.piece.id);
+  item.piece.at = {v.number_or("x", 0, -kFar, kFar), v.number_or("y", 0, -kFar, kFar)};
+  item.piece.turn = v.number_or("turn", 0, -3600, 3600);
+  const int kinds = v.has("lettering") + v.has("shape") + v.has("drawing");
+  if (kinds != 1) throw bad_input(v.where() + ": one of lettering, shape or drawing was expected.");
+  if (v.has("lettering")) item.piece.what = read_lettering(v.object("lettering"));
+  if (v.has("shape")) item.piece.what = read_shape(v.object("shape"));
+  if (v.has("drawing")) item.piece.what = read_drawing(v.object("drawing"));
+  if (v.has("cut")) item.cut = read_treatment(v.object("cut"));
+  return item;
+}
+
+Json write_item(const Item& item) {
+  const Piece& p = item.piece;
+  Json j{{"id", p.id}, {"name", p.name}, {"x", p.at.x}, {"y", p.at.y}, {"turn", p.turn}};
+  if (const auto* l = std::get_if<Lettering>(&p.what)) j["lettering"] = write_lettering(*l);
+  if (const auto* s = std::get_if<Shape>(&p.what)) {
+    j["shape"] = {{"form", s->kind == Shape::Kind::Ellipse ? "ellipse" : "rectangle"}, {"width", s->width},
+                  {"height", s->height}, {"cornerRadius", s->corner_radius}, {"band", s->band}};
+  }
+  if (const auto* d = std::get_if<Drawing>(&p.what)) j["drawing"] = write_drawing(*d);
+  j["cut"] = write_treatment(item.cut);
+  return j;
+}
+
+RunSettings read_run(const JsonView& v) {
+  RunSettings r;
+  r.machine = v.text_or("machine", r.machine);
+  r.one_file = v.flag_or("oneFile", false);
+  r.zero_surface = choice(v, "zeroSurface", ZeroSurface::Face, {{"face", ZeroSurface::Face}, {"bed", ZeroSurface::Bed}});
+  r.zero_place = choice(v, "zeroPlace", ZeroPlace::LeftFront, {{"leftFront", ZeroPlace::LeftFront}, {"centre", ZeroPlace::Centre}});
+  r.least_wood = v.number_or("leastWood", r.least_wood, 0, 500);
+  r.holding = v.text_or("holding", r.holding);
+  return r;
+}
+
+constexpr const char* kFormat = "doyen-job/1";
+
+}  // namespace
+
+const Item* Job::find(const std::string& id) const {
+  const auto it = std::find_if(items.begin(), items.end(), [&](const Item& i) { return i.piece.id == id; });
+  return it == items.end() ? nullptr : &*it;
+}
+
+Item* Job::find(const std::string& id) { return const_cast<Item*>(std::as_const(*this).find(id)); }
+
+std::string Job::fresh_id(const std::string& stem) const {
+  for (int i = 1;; ++i) {
+    std::string id = stem + "-" + std::to_string(i);
+    if (find(id) == nullptr) return id;
+  }
+}
+
+Job read_job(const std::string& json, const std::string& where) {
+  const Json document = parse_json(json, where);
+  const JsonView v(document, where);
+  const std::string format = v.text("format");
+  if (format != kFormat) {
+    if (format.starts_with("doyen-job/")) {
+      throw bad_input(where + ": this job was written by a newer Doyen (“" + format + "”); this one reads “doyen-job/1”.");
+    }
+    throw bad_input(where + ".format: “doyen-job/1” was expected; this is not a Doyen job.");
+  }
+  Job job;
+  job.name = v.text_or("name", job.name);
+  if (v.has("lengths")) {
+    const JsonView l = v.object("lengths");
+    job.lengths.unit = choice(l, "unit", Unit::Millimetre, {{"mm", Unit::Millimetre}, {"in", Unit::Inch}});
+    job.lengths.fractions = l.flag_or("fractions", false);
+    job.lengths.denominator = static_cast<int>(l.number_or("denominator", 64, 2, 128));
+  }
+  job.blank = read_blank(v.object("blank"));
+  std::set<std::string> ids;
+  std::size_t i = 0;
+  for (const Json& entry : v.array("pieces", kMostPieces)) {
+    const JsonView item(entry, where + ".pieces[" + std::to_string(i++) + "]");
+    job.items.push_back(read_item(item));
+    if (!ids.insert(job.items.back().piece.id).second) throw item.wrong("id", "every piece needs an id of its own");
+  }
+  if (v.has("run")) job.run = read_run(v.object("run"));
+  static const std::set<std::string> kKnown{"format", "name", "lengths", "blank", "pieces", "run"};
+  for (const auto& [key, value] : document.items()) {
+    if (!kKnown.contains(key)) job.unknown[key] = value;
+  }
+  return job;
+}
+
+std::string write_job(const Job& job) {
+  Json pieces = Json::array();
+  for (const Item& item : job.items) pieces.push_back(write_item(item));
+  const RunSettings& r = job.run;
+  Json j{{"format", kFormat},
+         {"name", job.name},
+         {"lengths", {{"unit", unit_name(job.lengths.unit)}, {"fractions", job.lengths.fractions}, {"denominator", job.lengths.denominator}}},
+         {"blank", write_blank(job.blank)},
+         {"pieces", std::move(pieces)},
+         {"run",
+          {{"machine", r.machine},
+           {"oneFile", r.one_file},
+           {"zeroSurface", r.zero_surface == ZeroSurface::Face ? "face" : "bed"},
+           {"zeroPlace", r.zero_place == ZeroPlace::LeftFront ? "leftFront" : "centre"},
+           {"leastWood", r.least_wood},
+           {"holding", r.holding}}}};
+  for (const auto& [key, value] : job.unknown.items()) j[key] = value;
+  // Text that is not UTF-8 (a name pasted from an old file) is replaced, never a reason to lose the job.
+  return j.dump(1, ' ', false, Json::error_handler_t::replace) + "\n";
+}
+
+Job load_job(const std::string& path) { return read_job(read_file(path), path); }
+
+void save_job(const Job& job, const std::string& path) {
+  Job kept = job;
+  for (Item& item : kept.items) {
+    try {
+      keep_outlines(item.piece);
+    } catch (const Problem&) {
+      // A piece that cannot be set right now is still saved as it stands.
+    }
+  }
+  write_file_atomically(path, write_job(kept));
+}
+
+}  // namespace doyen

@@ -1,0 +1,37 @@
+// How long moves take: acceleration per axis and corner speed, not length over feed (geometry.md, Time).
+#pragma once
+
+#include <vector>
+
+#include "cuts/pass.hpp"
+#include "machine/profile.hpp"
+#include "rack/bit.hpp"
+
+namespace doyen {
+
+// v_j² = a·δ·sin(θ/2) / (1 − sin(θ/2)), θ the angle between the two segments (180° straight on). mm/s.
+double junction_speed(double acceleration, double deviation, double theta);
+
+// From rest to rest over `length` mm at `feed` mm/s: L ≥ v²/a → L/v + v/a, else 2·√(L/a). Seconds.
+double rest_to_rest(double length, double feed, double acceleration);
+
+// The feed along a move: never above `feeds.feed`, nor sinking faster than `feeds.plunge`, nor beyond the axes. mm/min.
+double feed_along(const Point3& from, const Point3& to, const Feeds& feeds, const MachineProfile& machine);
+
+// Seconds for one pass in the wood, plunge to the first point not included; starts and ends at rest.
+double pass_seconds(const Pass& pass, const Feeds& feeds, const MachineProfile& machine);
+
+// Seconds for a whole list of passes with lifts, travel at `clearance` and plunges from just above the face.
+struct RunTime {
+  double seconds = 0;       // everything
+  double in_wood = 0;       // seconds along the passes
+  double length = 0;        // mm along the passes
+  int lifts = 0;
+  double travel = 0;        // mm in the air, sideways
+  [[nodiscard]] double reached_feed() const { return in_wood > 0 ? length / in_wood * 60 : 0; }  // mm/min
+};
+RunTime run_time(const std::vector<Pass>& passes, const Feeds& feeds, const MachineProfile& machine, Point from);
+
+inline constexpr double kApproach = 0.5;  // mm above the face where the plunge feed begins
+
+}  // namespace doyen
