@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <unordered_map>
 
+#include "cuts/clearing.hpp"
 #include "stock/species.hpp"
 
 namespace doyen {

@@ -202,6 +202,70 @@ RunSettings read_run(const JsonView& v) {
 
 constexpr const char* kFormat = "doyen-job/1";
 
+// Keys that Doyen knows but leaves out when they say nothing: their absence after saving is meant.
+const std::set<std::string>& optional_keys() {
+  static const std::set<std::string> kKeys{"fitWidth", "kept", "floorLimit", "clearing", "overCut", "tabs"};
+  return kKeys;
+}
+
+std::string id_of(const Json& piece) {
+  return piece.is_object() && piece.contains("id") && piece["id"].is_string() ? piece["id"].get<std::string>() : "";
+}
+
+// What stands in `source` and not in `written`: the keys of a newer Doyen, or of the user's own. Pieces go by their id.
+Json collect_unknown(const Json& source, const Json& written) {
+  Json left = Json::object();
+  for (const auto& [key, value] : source.items()) {
+    if (!written.contains(key)) {
+      if (!optional_keys().contains(key)) left[key] = value;
+    } else if (value.is_object() && written[key].is_object()) {
+      if (Json inner = collect_unknown(value, written[key]); !inner.empty()) left[key] = std::move(inner);
+    } else if (key == "pieces" && value.is_array()) {
+      Json by_id = Json::object();
+      for (std::size_t i = 0; i < value.size() && i < written[key].size(); ++i) {
+        if (Json inner = collect_unknown(value[i], written[key][i]); !inner.empty()) by_id[id_of(value[i])] = std::move(inner);
+      }
+      if (!by_id.empty()) left[key] = std::move(by_id);
+    }
+  }
+  return left;
+}
+
+void restore_unknown(Json& target, const Json& left) {
+  for (const auto& [key, value] : left.items()) {
+    if (!target.contains(key)) {
+      target[key] = value;
+    } else if (target[key].is_object() && value.is_object()) {
+      restore_unknown(target[key], value);
+    } else if (key == "pieces" && target[key].is_array() && value.is_object()) {
+      for (Json& piece : target[key]) {
+        if (value.contains(id_of(piece))) restore_unknown(piece, value[id_of(piece)]);
+      }
+    }
+  }
+}
+
+}  // namespace
+
+namespace {
+Json job_json(const Job& job) {
+  Json pieces = Json::array();
+  for (const Item& item : job.items) pieces.push_back(write_item(item));
+  const RunSettings& r = job.run;
+  Json j{{"format", kFormat},
+         {"name", job.name},
+         {"lengths", {{"unit", unit_name(job.lengths.unit)}, {"fractions", job.lengths.fractions}, {"denominator", job.lengths.denominator}}},
+         {"blank", write_blank(job.blank)},
+         {"pieces", std::move(pieces)},
+         {"run",
+          {{"machine", r.machine},
+           {"oneFile", r.one_file},
+           {"zeroSurface", r.zero_surface == ZeroSurface::Face ? "face" : "bed"},
+           {"zeroPlace", r.zero_place == ZeroPlace::LeftFront ? "leftFront" : "centre"},
+           {"leastWood", r.least_wood},
+           {"holding", r.holding}}}};
+  return j;
+}
 }  // namespace
 
 const Item* Job::find(const std::string& id) const {
@@ -245,30 +309,13 @@ Job read_job(const std::string& json, const std::string& where) {
     if (!ids.insert(job.items.back().piece.id).second) throw item.wrong("id", "every piece needs an id of its own");
   }
   if (v.has("run")) job.run = read_run(v.object("run"));
-  static const std::set<std::string> kKnown{"format", "name", "lengths", "blank", "pieces", "run"};
-  for (const auto& [key, value] : document.items()) {
-    if (!kKnown.contains(key)) job.unknown[key] = value;
-  }
+  job.unknown = collect_unknown(document, job_json(job));
   return job;
 }
 
 std::string write_job(const Job& job) {
-  Json pieces = Json::array();
-  for (const Item& item : job.items) pieces.push_back(write_item(item));
-  const RunSettings& r = job.run;
-  Json j{{"format", kFormat},
-         {"name", job.name},
-         {"lengths", {{"unit", unit_name(job.lengths.unit)}, {"fractions", job.lengths.fractions}, {"denominator", job.lengths.denominator}}},
-         {"blank", write_blank(job.blank)},
-         {"pieces", std::move(pieces)},
-         {"run",
-          {{"machine", r.machine},
-           {"oneFile", r.one_file},
-           {"zeroSurface", r.zero_surface == ZeroSurface::Face ? "face" : "bed"},
-           {"zeroPlace", r.zero_place == ZeroPlace::LeftFront ? "leftFront" : "centre"},
-           {"leastWood", r.least_wood},
-           {"holding", r.holding}}}};
-  for (const auto& [key, value] : job.unknown.items()) j[key] = value;
+  Json j = job_json(job);
+  restore_unknown(j, job.unknown);
   // Text that is not UTF-8 (a name pasted from an old file) is replaced, never a reason to lose the job.
   return j.dump(1, ' ', false, Json::error_handler_t::replace) + "\n";
 }

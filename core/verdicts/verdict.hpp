@@ -1,0 +1,66 @@
+// What a check says: a sentence with a place, a grade and remedies that do something.
+#pragma once
+
+#include <functional>
+#include <string>
+#include <vector>
+
+#include "cuts/piece_cuts.hpp"
+#include "job/job.hpp"
+
+namespace doyen {
+
+// Stop: would spoil wood, break a bit or be unsafe. Mind: look at this. Note: good to know.
+enum class Grade { Note, Mind, Stop };
+
+struct Remedy {
+  std::string label;                 // what the button says
+  std::function<void(Job&)> apply;   // pure change of the job; empty when the remedy is only words
+};
+
+struct Verdict {
+  Grade grade = Grade::Note;
+  std::string code;   // stable, such as "outside-board"
+  std::string piece;  // id; empty when it is about the whole job
+  Point at;           // mm on the board: where the bench goes
+  std::string text;   // what and where
+  std::string why;    // one more sentence
+  std::vector<Remedy> remedies;
+};
+
+const char* to_word(Grade grade);  // note, mind, stop
+
+// Everything a check may look at. `pieces` runs along job.items.
+struct PieceState {
+  const Outlines* outlines = nullptr;
+  const PieceCuts* cuts = nullptr;
+  std::string problem;  // why there are no outlines
+};
+struct Situation {
+  const Job& job;
+  const Rack& rack;
+  const MachineProfile& machine;
+  std::vector<PieceState> pieces;
+
+  [[nodiscard]] std::string show(double mm) const { return format_length(mm, job.lengths); }
+};
+
+// A check looks and adds what it has to say. One file each; all_checks() is the one place where they are listed.
+using Check = void (*)(const Situation&, std::vector<Verdict>&);
+const std::vector<Check>& all_checks();
+
+// Every check's verdicts, gravest first.
+std::vector<Verdict> judge(const Situation& situation);
+
+void check_pieces(const Situation&, std::vector<Verdict>&);        // artwork that cannot be set, characters a face lacks
+void check_edges(const Situation&, std::vector<Verdict>&);         // past the board, inside the margin, too near a frame
+void check_stroke_width(const Situation&, std::vector<Verdict>&);  // strokes wider than the V's body
+void check_wood_left(const Situation&, std::vector<Verdict>&);     // deeper than the wood, or too little left under it
+void check_reach(const Situation&, std::vector<Verdict>&);         // what no chosen bit reaches
+void check_floor(const Situation&, std::vector<Verdict>&);         // floors that only the V's tip makes
+void check_through(const Situation&, std::vector<Verdict>&);       // cut-outs that do not go through, or mark the bed
+void check_tabs(const Situation&, std::vector<Verdict>&);          // cut-outs without tabs, tabs on corners
+void check_bits(const Situation&, std::vector<Verdict>&);          // bits missing, of the wrong kind, without feeds
+void check_machine(const Situation&, std::vector<Verdict>&);       // the machine's travel and spindle
+
+}  // namespace doyen
