@@ -1,0 +1,191 @@
+#include "planning/outputs.hpp"
+
+#include <algorithm>
+#include <cmath>
+
+#include "relief/carve.hpp"
+#include "run/gcode.hpp"
+
+namespace doyen {
+namespace {
+
+GcodeJob::Part part_of(const BitRun& run, int number) {
+  GcodeJob::Part part{&run.bit, run.feeds, number, {}, false};
+  for (const Operation* op : run.operations) {
+    part.passes.push_back(&op->passes);
+    part.arcs = op->kind == Operation::Kind::Profile || run.bit.kind == BitKind::Flat;
+  }
+  return part;
+}
+
+bool in_one_file(const Plan& plan) { return plan.job.run.one_file && plan.runs.size() > 1; }
+
+Json bit_json(const Bit& bit) {
+  return {{"name", bit.id},  {"title", bit.name},  {"kind", to_word(bit.kind)}, {"diameter", bit.true_diameter()},
+          {"angle", bit.true_angle()}, {"tip", bit.tip}, {"flutes", bit.flutes}, {"direction", to_word(bit.direction)}};
+}
+
+void carve_section(HeightField& field, const GcodeSection& section, const Bit& bit, const ZeroShift& shift, const Cancel& cancel) {
+  std::vector<Pass> passes = section.passes;
+  for (Pass& pass : passes) {
+    for (Point3& p : pass.points) p = {p.x - shift.x, p.y - shift.y, p.z - shift.z};
+  }
+  carve(field, passes, bit, cancel);
+}
+
+}  // namespace
+
+HeightField relief_of(const Plan& plan, const Box& area, double cell, const Cancel& cancel) {
+  HeightField field(area, cell);
+  field.clear();
+  for (const BitRun& run : plan.runs) {
+    for (const Operation* op : run.operations) carve(field, op->passes, run.bit, cancel);
+  }
+  return field;
+}
+
+std::string zero_in_words(const Job& job) {
+  const std::string place = job.run.zero_place == ZeroPlace::Centre ? "the middle of the blank" : "the blank's left front corner";
+  if (job.run.zero_surface == ZeroSurface::Bed) return "the bed under the blank, at " + place;
+  return (job.blank.film > 0 ? "the masking film on the blank's face, at " : "the blank's face, at ") + place;
+}
+
+std::vector<OutputFile> gcode_files(const Plan& plan) {
+  const ZeroShift shift = zero_shift(plan.job);
+  const std::string zero = zero_in_words(plan.job);
+  std::vector<OutputFile> files;
+  if (in_one_file(plan)) {
+    GcodeJob all{plan.job.name, zero, shift, {}};
+    for (std::size_t i = 0; i < plan.runs.size(); ++i) all.parts.push_back(part_of(plan.runs[i], static_cast<int>(i) + 1));
+    MachineProfile machine = plan.machine;
+    if (machine.bit_change == BitChange::None) machine.bit_change = BitChange::Pause;
+    files.push_back({"01-all-bits.nc", write_gcode(all, machine)});
+    return files;
+  }
+  for (std::size_t i = 0; i < plan.runs.size(); ++i) {
+    const GcodeJob one{plan.job.name + ", file " + plan.runs[i].file, zero, shift, {part_of(plan.runs[i], static_cast<int>(i) + 1)}};
+    files.push_back({plan.runs[i].file, write_gcode(one, plan.machine)});
+  }
+  return files;
+}
+
+Json plan_json(const Plan& plan) {
+  const Job& job = plan.job;
+  const ZeroShift shift = zero_shift(job);
+  Json files = Json::array();
+  for (const BitRun& run : plan.runs) {
+    Json operations = Json::array();
+    for (const Operation* op : run.operations) {
+      const RunTime t = run_time(op->passes, run.feeds, plan.machine, {});
+      operations.push_back({{"piece", op->piece}, {"treatment", op->treatment}, {"ground", op->ground}, {"depth", op->depth},
+                            {"seconds", t.seconds}, {"lifts", t.lifts}, {"length", t.length}});
+    }
+    files.push_back({{"path", in_one_file(plan) ? "01-all-bits.nc" : run.file}, {"bit", bit_json(run.bit)},
+                     {"seconds", run.time.seconds}, {"deepest", run.deepest},
+                     {"feed", run.feeds.feed}, {"feedReached", run.time.reached_feed()}, {"operations", std::move(operations)}});
+  }
+  Json verdicts = Json::array();
+  for (const Verdict& v : plan.verdicts) {
+    std::string remedy;
+    for (const Remedy& r : v.remedies) remedy += (remedy.empty() ? "" : "; or: ") + r.label;
+    verdicts.push_back({{"grade", to_word(v.grade)}, {"code", v.code}, {"piece", v.piece}, {"at", {{"x", v.at.x}, {"y", v.at.y}}},
+                        {"text", v.text + (v.why.empty() ? "" : " " + v.why)}, {"remedy", remedy}});
+  }
+  const MachineProfile& m = plan.machine;
+  return {{"format", "doyen-plan/1"},
+          {"job", job.name},
+          {"blank", {{"width", job.blank.width}, {"height", job.blank.height}, {"thickness", job.blank.thickest()}}},
+          {"zero", {{"surface", job.run.zero_surface == ZeroSurface::Bed ? "bed" : "face"}, {"x", -shift.x}, {"y", -shift.y}, {"z", -shift.z}}},
+          {"files", std::move(files)},
+          {"machine", {{"id", m.id}, {"rapid", m.rapid}, {"feedMax", m.feed_most}, {"acceleration", m.acceleration},
+                       {"cornerDeviation", m.corner_deviation}, {"bitChangeSeconds", m.bit_change_seconds}}},
+          {"bitChanges", plan.bit_changes()},
+          {"seconds", plan.seconds},
+          {"verdicts", std::move(verdicts)}};
+}
+
+ReadBack read_back(const Plan& plan, const std::vector<OutputFile>& files, double cell, const Cancel& cancel) {
+  const ZeroShift shift = zero_shift(plan.job);
+  const Box area = plan.job.blank.box();
+  HeightField again(area, cell);
+  again.clear();
+  ReadBack out;
+  out.cell = cell;
+  std::size_t run = 0;
+  for (const OutputFile& file : files) {
+    const GcodeProgram program = read_gcode(file.text, file.name, shift.z);
+    if (!program.ended) throw bad_input(file.name + ": the file has no end.");
+    for (const GcodeSection& section : program.sections) {
+      if (run >= plan.runs.size()) throw bad_input(file.name + ": there are more bits in the files than in the plan.");
+      out.rapids_in_wood += section.rapid_in_wood;
+      carve_section(again, section, plan.runs[run++].bit, shift, cancel);
+    }
+  }
+  const HeightField meant = relief_of(plan, area, cell, cancel);
+  for (std::size_t r = 0; r < meant.rows(); ++r) {
+    for (std::size_t c = 0; c < meant.columns(); ++c) {
+      // A wall that falls a hair to either side of a cell's middle is no difference in the wood: the neighbours decide.
+      const double z = again.at(c, r);
+      double off = std::abs(z - meant.at(c, r));
+      if (off > out.worst && off > 0.02) {
+        double low = meant.at(c, r), high = low;
+        for (std::size_t rr = r == 0 ? 0 : r - 1; rr <= std::min(r + 1, meant.rows() - 1); ++rr) {
+          for (std::size_t cc = c == 0 ? 0 : c - 1; cc <= std::min(c + 1, meant.columns() - 1); ++cc) {
+            low = std::min<double>(low, meant.at(cc, rr));
+            high = std::max<double>(high, meant.at(cc, rr));
+          }
+        }
+        if (high - low > cell) off = std::max({0.0, low - z, z - high});
+      }
+      if (off > out.worst) {
+        out.worst = off;
+        out.at = {meant.x_of(c), meant.y_of(r)};
+      }
+    }
+  }
+  out.cells = meant.rows() * meant.columns();
+  return out;
+}
+
+HeightField backplot(const Json& plan, const std::string& where, const std::map<std::string, std::string>& files, double cell) {
+  const JsonView top(plan, where);
+  if (top.text("format") != "doyen-plan/1") throw bad_input(where + ".format: “doyen-plan/1” was expected.");
+  const JsonView blank = top.object("blank");
+  const JsonView zero = top.object("zero");
+  const ZeroShift shift{-zero.number("x", -1e5, 1e5), -zero.number("y", -1e5, 1e5), -zero.number_or("z", 0, -1e4, 1e4)};
+  HeightField field({0, 0, blank.number("width", 1, 1e5), blank.number("height", 1, 1e5)}, cell);
+  field.clear();
+  std::map<std::string, std::size_t> seen;
+  std::map<std::string, GcodeProgram> programs;
+  std::size_t i = 0;
+  for (const Json& entry : top.array("files", 1000)) {
+    const JsonView file(entry, where + ".files[" + std::to_string(i++) + "]");
+    const std::string path = file.text("path");
+    const auto text = files.find(path);
+    if (text == files.end()) continue;
+    const JsonView b = file.object("bit");
+    Bit bit;
+    bit.id = b.text("name");
+    const std::string kind = b.text("kind");
+    if (kind == "v") bit.kind = BitKind::V;
+    else if (kind == "flat") bit.kind = BitKind::Flat;
+    else if (kind == "ball") bit.kind = BitKind::Ball;
+    else if (kind == "taper") bit.kind = BitKind::Taper;
+    else throw b.wrong("kind", "v, flat, ball or taper was expected");
+    bit.diameter = b.number("diameter", 0.01, 500);
+    bit.angle = b.number_or("angle", 0, 0, 179);
+    bit.tip = b.number_or("tip", 0, 0, bit.diameter);
+    if (bit.kind == BitKind::V && bit.angle <= 0) throw b.wrong("angle", "an included angle above zero was expected");
+    auto program = programs.find(path);
+    if (program == programs.end()) program = programs.emplace(path, read_gcode(text->second, path, shift.z)).first;
+    const std::size_t section = seen[path]++;
+    if (section >= program->second.sections.size()) throw bad_input(path + ": it holds fewer bits than the plan says.");
+    carve_section(field, program->second.sections[section], bit, shift, {});
+  }
+  for (const auto& [name, text] : files) {
+    if (!seen.contains(name)) throw bad_input(name + " is not one of the files in " + where + ".");
+  }
+  return field;
+}
+
+}  // namespace doyen

@@ -1,0 +1,39 @@
+// What a plan hands over: G-code, the plan as data, the relief; and the proof that the written files cut the same.
+#pragma once
+
+#include <map>
+
+#include "planning/plan.hpp"
+#include "relief/height_field.hpp"
+
+namespace doyen {
+
+// The board as the plan's moves leave it, inside `area` (board coordinates) with cells of `cell` mm.
+HeightField relief_of(const Plan& plan, const Box& area, double cell, const Cancel& cancel = {});
+
+struct OutputFile {
+  std::string name;
+  std::string text;
+};
+// One file per bit, or one with pauses (machine profiles with tool numbers change by themselves).
+std::vector<OutputFile> gcode_files(const Plan& plan);
+std::string zero_in_words(const Job& job);
+
+Json plan_json(const Plan& plan);
+
+// Reads the files back with the independent reader, carves them and compares with the plan's relief.
+struct ReadBack {
+  double worst = 0;       // mm, the largest difference of any cell
+  Point at;
+  double cell = 0;        // mm
+  std::size_t cells = 0;
+  int rapids_in_wood = 0;
+  [[nodiscard]] bool agrees() const { return worst <= 0.02 && rapids_in_wood == 0; }
+};
+ReadBack read_back(const Plan& plan, const std::vector<OutputFile>& files, double cell, const Cancel& cancel = {});
+
+// Carves G-code files by a plan.json: the relief that the machine would leave. Texts by file name.
+// Throws Problem{BadInput} when the plan or a file is not as expected.
+HeightField backplot(const Json& plan, const std::string& where, const std::map<std::string, std::string>& files, double cell);
+
+}  // namespace doyen

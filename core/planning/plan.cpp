@@ -1,0 +1,162 @@
+#include "planning/plan.hpp"
+
+#include <algorithm>
+#include <cstdlib>
+#include <filesystem>
+
+#include "atomic_file.hpp"
+#include "data_folder.hpp"
+#include "run/order.hpp"
+
+namespace doyen {
+namespace {
+
+// Everything that cut_piece() looks at.
+std::string key_of(const Item& item, const Blank& blank, const Rack& rack) {
+  Job one;
+  one.items = {item};
+  one.items[0].piece.name.clear();
+  one.blank = blank;
+  one.blank.margin = 0;
+  one.blank.width = one.blank.height = 1;
+  std::string key = write_job(one);
+  Rack used;
+  for (const std::string& id : item.cut.clearing) {
+    if (const Bit* bit = rack.find(id)) used.bits.push_back(*bit);
+  }
+  if (const Bit* bit = rack.find(item.cut.bit)) used.bits.push_back(*bit);
+  return key + write_rack(used);
+}
+
+std::shared_ptr<const PiecePlan> work_out(const Item& item, const Blank& blank, const Rack& rack, const Cancel& cancel) {
+  auto out = std::make_shared<PiecePlan>();
+  try {
+    out->outlines = outlines_of(item.piece);
+    out->cuts = cut_piece(item.piece.id, out->outlines, item.cut, blank, rack, cancel);
+  } catch (const Problem& problem) {
+    if (problem.kind() == Problem::Kind::Cancelled) throw;
+    out->problem = problem.what();
+  }
+  return out;
+}
+
+std::string file_name(int number, const Bit& bit) {
+  std::string name = (number < 10 ? "0" : "") + std::to_string(number) + "-";
+  for (const char c : bit.id) name += c == '/' ? '-' : c;  // flat-1/8in becomes flat-1-8in
+  return name + ".nc";
+}
+
+void make_runs(Plan& plan, const Rack& rack, const MachineProfile& machine, const std::string& wood) {
+  std::vector<std::vector<const Operation*>> per_piece;
+  for (const auto& piece : plan.pieces) {
+    auto& queue = per_piece.emplace_back();
+    for (const Operation& op : piece->cuts.operations) queue.push_back(&op);
+  }
+  Point here;
+  for (OrderedGroup& group : order_operations(per_piece)) {
+    BitRun run;
+    run.bit = *rack.find(group.bit);
+    run.feeds = run.bit.feeds_in(wood);
+    // Nearest piece next, where the pieces' own order allows it: operations of different pieces are independent.
+    std::stable_sort(group.operations.begin(), group.operations.end(),
+                     [](const Operation* a, const Operation* b) { return a->kind < b->kind; });
+    run.operations = std::move(group.operations);
+    for (const Operation* op : run.operations) {
+      const RunTime t = run_time(op->passes, run.feeds, machine, here);
+      run.time.seconds += t.seconds;
+      run.time.in_wood += t.in_wood;
+      run.time.length += t.length;
+      run.time.lifts += t.lifts;
+      run.time.travel += t.travel;
+      run.deepest = std::max(run.deepest, op->depth - op->ground);
+      if (!op->passes.empty()) here = op->passes.back().points.back().flat();
+    }
+    run.time.seconds += machine.spin_up_seconds;
+    run.file = file_name(static_cast<int>(plan.runs.size()) + 1, run.bit);
+    plan.runs.push_back(std::move(run));
+  }
+  for (const BitRun& run : plan.runs) plan.seconds += run.time.seconds;
+  plan.seconds += plan.bit_changes() * machine.bit_change_seconds;
+}
+
+}  // namespace
+
+bool Plan::has_stop() const { return count(Grade::Stop) > 0; }
+
+int Plan::count(Grade grade) const {
+  return static_cast<int>(std::count_if(verdicts.begin(), verdicts.end(), [&](const Verdict& v) { return v.grade == grade; }));
+}
+
+const PiecePlan* Plan::piece(const std::string& id) const {
+  for (std::size_t i = 0; i < job.items.size() && i < pieces.size(); ++i) {
+    if (job.items[i].piece.id == id) return pieces[i].get();
+  }
+  return nullptr;
+}
+
+std::shared_ptr<const PiecePlan> PlanCache::find(const std::string& key) {
+  const std::scoped_lock hold(lock_);
+  const auto it = kept_.find(key);
+  return it == kept_.end() ? nullptr : it->second;
+}
+
+void PlanCache::keep(const std::string& key, std::shared_ptr<const PiecePlan> plan) {
+  constexpr std::size_t kMost = 400;
+  const std::scoped_lock hold(lock_);
+  if (!kept_.emplace(key, std::move(plan)).second) return;
+  order_.push_back(key);
+  if (order_.size() > kMost) {
+    kept_.erase(order_.front());
+    order_.erase(order_.begin());
+  }
+}
+
+Plan plan(const Job& job, const Rack& rack, const MachineProfile& machine, PlanCache* cache, const Cancel& cancel,
+          const Progress& progress) {
+  Plan out;
+  out.job = job;
+  out.machine = machine;
+  const int total = static_cast<int>(job.items.size());
+  for (const Item& item : job.items) {
+    cancel.check();
+    const std::string key = key_of(item, job.blank, rack);
+    std::shared_ptr<const PiecePlan> piece = cache == nullptr ? nullptr : cache->find(key);
+    if (!piece) {
+      piece = work_out(item, job.blank, rack, cancel);
+      if (cache != nullptr) cache->keep(key, piece);
+    }
+    out.pieces.push_back(std::move(piece));
+    if (progress.tell) progress.tell(static_cast<int>(out.pieces.size()), total);
+  }
+  cancel.check();
+  make_runs(out, rack, machine, wood_class_of(job.blank));
+  cancel.check();
+  Situation situation{job, rack, machine, {}};
+  for (const auto& piece : out.pieces) {
+    if (piece->problem.empty()) situation.pieces.push_back({&piece->outlines, &piece->cuts, ""});
+    else situation.pieces.push_back({nullptr, nullptr, piece->problem});
+  }
+  out.verdicts = judge(situation);
+  return out;
+}
+
+const MachineProfile& machine_for(const Job& job) {
+  const MachineProfile* machine = machine_table().find(job.run.machine);
+  return machine == nullptr ? machine_table().machines.front() : *machine;
+}
+
+std::string own_rack_path() {
+  const char* data = std::getenv("XDG_DATA_HOME");
+  const char* home = std::getenv("HOME");
+  const std::string base = data != nullptr && *data != 0 ? data : std::string(home == nullptr ? "." : home) + "/.local/share";
+  return base + "/doyen/rack.json";
+}
+
+Rack load_rack() {
+  const std::string own = own_rack_path();
+  std::error_code error;
+  const std::string path = std::filesystem::exists(own, error) ? own : data_file("rack.json");
+  return read_rack(read_file(path), path);
+}
+
+}  // namespace doyen

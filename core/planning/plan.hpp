@@ -1,0 +1,76 @@
+// plan(job, rack, machine) -> Plan: a pure function, remembered piece by piece.
+#pragma once
+
+#include <memory>
+#include <mutex>
+#include <string>
+#include <unordered_map>
+#include <vector>
+
+#include "cancel.hpp"
+#include "cuts/piece_cuts.hpp"
+#include "job/job.hpp"
+#include "machine/motion.hpp"
+#include "verdicts/verdict.hpp"
+
+namespace doyen {
+
+struct PiecePlan {
+  Outlines outlines;
+  PieceCuts cuts;
+  std::string problem;  // why the piece could not be set; empty when all is well
+};
+
+// One bit's stay in the spindle.
+struct BitRun {
+  Bit bit;
+  Feeds feeds;
+  std::vector<const Operation*> operations;  // owned by the plan's pieces
+  RunTime time;
+  double deepest = 0;  // mm below the face, positive
+  std::string file;    // NN-<bit>.nc
+};
+
+struct Plan {
+  Job job;  // as it was planned
+  MachineProfile machine;
+  std::vector<std::shared_ptr<const PiecePlan>> pieces;  // along job.items
+  std::vector<BitRun> runs;
+  std::vector<Verdict> verdicts;
+  double seconds = 0;  // all of it: cutting, travel, spin-ups, bit changes
+
+  [[nodiscard]] int bit_changes() const { return runs.empty() ? 0 : static_cast<int>(runs.size()) - 1; }
+  [[nodiscard]] bool has_stop() const;
+  [[nodiscard]] int count(Grade grade) const;
+  [[nodiscard]] const PiecePlan* piece(const std::string& id) const;
+};
+
+// Remembers worked-out pieces by what went into them, so that an edit works out again only what it touched.
+// May be shared between threads.
+class PlanCache {
+ public:
+  std::shared_ptr<const PiecePlan> find(const std::string& key);
+  void keep(const std::string& key, std::shared_ptr<const PiecePlan> plan);
+
+ private:
+  std::mutex lock_;
+  std::unordered_map<std::string, std::shared_ptr<const PiecePlan>> kept_;
+  std::vector<std::string> order_;
+};
+
+struct Progress {
+  std::function<void(int done, int of)> tell;  // may be empty; called from the planning thread
+};
+
+// Throws only Problem{Cancelled}; everything else that is wrong with a job becomes a verdict.
+Plan plan(const Job& job, const Rack& rack, const MachineProfile& machine, PlanCache* cache = nullptr,
+          const Cancel& cancel = {}, const Progress& progress = {});
+
+// The job's machine from the table, or the table's first when it is not known.
+const MachineProfile& machine_for(const Job& job);
+
+// The user's own rack if there is one, else the one that comes with Doyen. Throws Problem{BadInput}.
+Rack load_rack();
+std::string own_rack_path();  // under the XDG data folder
+
+}  // namespace doyen

@@ -1,0 +1,54 @@
+// G-code out and in. The words are those of ISO 6983-1 and NIST's RS274/NGC report (NISTIR 6556); see docs/gcode.md.
+#pragma once
+
+#include <string>
+#include <vector>
+
+#include "cuts/pass.hpp"
+#include "job/job.hpp"
+#include "machine/profile.hpp"
+#include "rack/bit.hpp"
+
+namespace doyen {
+
+// From board coordinates (face, left front corner) to the ones at the machine, by where zero is taken.
+struct ZeroShift {
+  double x = 0, y = 0, z = 0;  // mm, added to board coordinates
+};
+// Zero on the face lies on top of the masking film when there is one; zero on the bed lies `thickest` below the face.
+ZeroShift zero_shift(const Job& job);
+
+struct GcodeJob {
+  std::string title;               // such as the job's name
+  std::string zero;                // what zero means, in words
+  ZeroShift shift;
+  struct Part {
+    const Bit* bit = nullptr;
+    Feeds feeds;
+    int number = 1;                // in the run's order; the tool number where the machine has them
+    std::vector<const std::vector<Pass>*> passes;
+    bool arcs = false;             // level round stretches may be written as arcs
+  };
+  std::vector<Part> parts;         // one, or all for one file with pauses
+};
+
+// Throws Problem{BadInput} when a coordinate is not a number or lies farther from the work than the machine travels.
+std::string write_gcode(const GcodeJob& job, const MachineProfile& machine);
+
+// What a file does, read back by the letter: metric, absolute, relative to zero.
+struct GcodeSection {             // from one bit change or pause to the next
+  std::vector<Pass> passes;       // feed moves, arcs as chords of 0.001 mm
+  double deepest = 0;             // mm, the lowest z of any feed move
+  int rapid_in_wood = 0;          // rapid moves that go below `safe`
+  double spindle = 0;
+  double fastest_feed = 0;        // mm/min
+};
+struct GcodeProgram {
+  std::vector<GcodeSection> sections;
+  bool ended = false;             // M2 or M30 came
+};
+// Independent of the writer. `face` is the height of the wood's face in the file's coordinates, mm.
+// Throws Problem{BadInput} with line and word.
+GcodeProgram read_gcode(const std::string& text, const std::string& where, double face = 0);
+
+}  // namespace doyen

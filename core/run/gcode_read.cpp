@@ -1,0 +1,196 @@
+#include <charconv>
+#include <cmath>
+#include <numbers>
+
+#include "run/gcode.hpp"
+
+namespace doyen {
+namespace {
+
+struct Word {
+  char letter;
+  double value;
+};
+
+class Reader {
+ public:
+  Reader(const std::string& text, const std::string& where, double face) : text_(text), where_(where), face_(face) {}
+
+  GcodeProgram read() {
+    program_.sections.emplace_back();
+    std::size_t begin = 0;
+    while (begin < text_.size() && !program_.ended) {
+      std::size_t end = text_.find('\n', begin);
+      if (end == std::string::npos) end = text_.size();
+      ++line_;
+      obey(words_of(text_.substr(begin, end - begin)));
+      begin = end + 1;
+    }
+    finish_pass();
+    std::erase_if(program_.sections, [](const GcodeSection& s) { return s.passes.empty(); });
+    return std::move(program_);
+  }
+
+ private:
+  [[nodiscard]] Problem complain(const std::string& why) const {
+    return bad_input(where_ + ", line " + std::to_string(line_) + ": " + why + ".");
+  }
+
+  std::vector<Word> words_of(const std::string& s) const {
+    std::vector<Word> words;
+    if (s.size() > 2000) throw complain("the line is longer than any machine takes");
+    for (std::size_t i = 0; i < s.size();) {
+      const char c = s[i];
+      if (c == '(') {
+        const std::size_t close = s.find(')', i);
+        if (close == std::string::npos) throw complain("a comment is not closed");
+        i = close + 1;
+      } else if (c == ';' || c == '%') {
+        break;
+      } else if (c == ' ' || c == '\t' || c == '\r') {
+        ++i;
+      } else {
+        const char letter = static_cast<char>(c >= 'a' && c <= 'z' ? c - 32 : c);
+        if (letter < 'A' || letter > 'Z') throw complain("“" + s.substr(i, 12) + "” is not a word of G-code");
+        ++i;
+        while (i < s.size() && (s[i] == ' ' || s[i] == '+')) ++i;
+        double value = 0;
+        const auto [end, error] = std::from_chars(s.data() + i, s.data() + s.size(), value, std::chars_format::fixed);
+        if (error != std::errc()) throw complain(std::string("a number was expected after ") + letter);
+        if (!std::isfinite(value) || std::abs(value) > 1e7) throw complain(std::string("the number after ") + letter + " is far too large");
+        i = static_cast<std::size_t>(end - s.data());
+        words.push_back({letter, value});
+      }
+    }
+    return words;
+  }
+
+  void obey(const std::vector<Word>& words) {
+    double x = NAN, y = NAN, z = NAN, i = 0, j = 0, r = NAN;
+    bool moves = false, has_centre = false, dwell = false, change = false;
+    int stop = 0;
+    for (const Word& w : words) {
+      switch (w.letter) {
+        case 'N': case 'O': case 'T': case 'P': case 'H': case 'D': break;
+        case 'G': dwell = group(w.value) || dwell; break;
+        case 'M': {
+          const int m = static_cast<int>(w.value);
+          if (m == 0 || m == 1 || m == 6) change = true;
+          else if (m == 2 || m == 30) stop = 1;
+          else if (m != 3 && m != 4 && m != 5 && (m < 7 || m > 9)) throw complain("M" + std::to_string(m) + " is not known here");
+          break;
+        }
+        case 'F':
+          if (w.value <= 0) throw complain("a feed above zero was expected");
+          feed_ = w.value * unit_;
+          break;
+        case 'S': now().spindle = w.value; break;
+        case 'X': x = w.value * unit_; moves = true; break;
+        case 'Y': y = w.value * unit_; moves = true; break;
+        case 'Z': z = w.value * unit_; moves = true; break;
+        case 'I': i = w.value * unit_; has_centre = true; break;
+        case 'J': j = w.value * unit_; has_centre = true; break;
+        case 'R': r = w.value * unit_; break;
+        default: throw complain(std::string("the word ") + w.letter + " is not known here");
+      }
+    }
+    if (change) {
+      finish_pass();
+      if (!now().passes.empty()) program_.sections.emplace_back();
+    }
+    if (moves && !dwell) move(x, y, z, {i, j}, has_centre, r);
+    if (stop != 0) program_.ended = true;
+  }
+
+  // Returns true for a dwell, whose words are no move.
+  bool group(double value) {
+    const int tenths = static_cast<int>(std::lround(value * 10));
+    switch (tenths) {
+      case 0: case 10: case 20: case 30: motion_ = tenths / 10; return false;
+      case 40: return true;
+      case 170: case 400: case 490: case 540: case 800: case 940: case 911: return false;
+      case 200: unit_ = kMmPerInch; return false;
+      case 210: unit_ = 1; return false;
+      case 900: absolute_ = true; return false;
+      case 910: absolute_ = false; return false;
+      default: throw complain("G" + std::to_string(tenths / 10) + " is not known here");
+    }
+  }
+
+  GcodeSection& now() { return program_.sections.back(); }
+
+  void move(double x, double y, double z, Point centre, bool has_centre, double r) {
+    const auto to_axis = [&](double wanted, double here) { return std::isnan(wanted) ? here : absolute_ ? wanted : here + wanted; };
+    const Point3 to{to_axis(x, at_.x), to_axis(y, at_.y), to_axis(z, at_.z)};
+    if (motion_ == 0) {
+      finish_pass();
+      if (to.z < face_ - 1e-6 || (at_.z < face_ - 1e-6 && (to.x != at_.x || to.y != at_.y))) ++now().rapid_in_wood;
+      at_ = to;
+      return;
+    }
+    if (feed_ <= 0) throw complain("a feed is missing before the first cut");
+    now().fastest_feed = std::max(now().fastest_feed, feed_);
+    if (pass_.points.empty()) pass_.points.push_back(at_);
+    if (motion_ == 1) {
+      pass_.points.push_back(to);
+    } else {
+      arc(to, centre, has_centre, r);
+    }
+    now().deepest = std::min(now().deepest, to.z);
+    at_ = to;
+  }
+
+  // NISTIR 6556, 3.5.3: centre form with I and J from the start; radius form, negative for more than half a turn.
+  void arc(const Point3& to, Point off, bool has_centre, double r) {
+    const Point a = at_.flat(), b = to.flat();
+    const bool clockwise = motion_ == 2;
+    Point centre = a + off;
+    if (!has_centre) {
+      if (std::isnan(r)) throw complain("an arc needs I and J, or R");
+      const Point half = (b - a) * 0.5;
+      const double d = length(half);
+      if (d < 1e-9 || std::abs(r) < d * (1 - 1e-6)) throw complain("no circle of this R passes both ends");
+      const double h = std::sqrt(std::max(0.0, r * r - d * d));
+      const double side = (clockwise ? -1 : 1) * (r < 0 ? -1 : 1);
+      centre = a + half + Point{-half.y, half.x} * (side * h / d);
+    }
+    const double r0 = distance(centre, a), r1 = distance(centre, b);
+    if (r0 < 1e-9 || std::abs(r0 - r1) > std::max(0.05, 0.001 * r0)) throw complain("the arc's ends lie at different distances from its centre");
+    const double from = std::atan2(a.y - centre.y, a.x - centre.x);
+    double turn = std::atan2(b.y - centre.y, b.x - centre.x) - from;
+    if (clockwise && turn >= -1e-9) turn -= 2 * std::numbers::pi;
+    if (!clockwise && turn <= 1e-9) turn += 2 * std::numbers::pi;
+    const double step = 2 * std::acos(std::max(0.5, 1 - 0.001 / r0));
+    const int n = std::max(2, static_cast<int>(std::ceil(std::abs(turn) / step)));
+    for (int k = 1; k <= n; ++k) {
+      const double t = static_cast<double>(k) / n, angle = from + turn * t, radius = r0 + (r1 - r0) * t;
+      pass_.points.push_back(k == n ? to
+                                    : Point3{centre.x + radius * std::cos(angle), centre.y + radius * std::sin(angle),
+                                             at_.z + (to.z - at_.z) * t});
+    }
+  }
+
+  void finish_pass() {
+    if (pass_.points.size() > 1) now().passes.push_back(std::move(pass_));
+    pass_ = {};
+  }
+
+  const std::string& text_;
+  const std::string& where_;
+  double face_;
+  GcodeProgram program_;
+  Pass pass_;
+  Point3 at_{0, 0, 1e6};
+  std::size_t line_ = 0;
+  int motion_ = 0;
+  double unit_ = 1, feed_ = 0;
+  bool absolute_ = true;
+};
+
+}  // namespace
+
+GcodeProgram read_gcode(const std::string& text, const std::string& where, double face) {
+  return Reader(text, where, face).read();
+}
+
+}  // namespace doyen

@@ -1,0 +1,221 @@
+#include <algorithm>
+#include <cmath>
+#include <numbers>
+
+#include "machine/motion.hpp"
+#include "run/gcode.hpp"
+
+namespace doyen {
+namespace {
+
+// A comment must not hold brackets, nor anything a simple controller cannot show.
+std::string plain(const std::string& text) {
+  std::string out;
+  for (std::size_t i = 0; i < text.size() && out.size() < 120; ++i) {
+    const auto c = static_cast<unsigned char>(text[i]);
+    if (text.compare(i, 2, "°") == 0) {
+      out += " deg";
+      ++i;
+    } else if (c == '(' || c == ')' || c == '%' || c == ';') {
+      out += ' ';
+    } else if (c >= 32 && c < 127) {
+      out += static_cast<char>(c);
+    } else if (c >= 0xC0) {
+      out += '?';
+    }
+  }
+  return out;
+}
+
+struct Arc {
+  std::size_t last = 0;  // index of the end point; 0 when no arc fits
+  Point centre;
+  bool clockwise = false;
+};
+
+class Writer {
+ public:
+  Writer(const GcodeJob& job, const MachineProfile& machine) : job_(job), machine_(machine) {}
+
+  std::string write() {
+    // Without rounding away more than half a unit of the last place; z is rounded up, so that rounding never cuts deeper.
+    unit_ = machine_.unit == Unit::Inch ? kMmPerInch : 1;
+    comment(job_.title);
+    comment("zero: " + job_.zero);
+    bool first = true;
+    for (const GcodeJob::Part& part : job_.parts) {
+      comment("bit " + std::to_string(part.number) + ": " + part.bit->name);
+      if (first) line(std::string(machine_.unit == Unit::Inch ? "G20" : "G21") + " G90 G17 G94");
+      else change_to(part);
+      if (first && machine_.bit_change == BitChange::ToolNumber) line("T" + std::to_string(part.number) + " M6");
+      first = false;
+      start(part);
+      for (const auto* passes : part.passes) {
+        for (const Pass& pass : *passes) write_pass(pass, part);
+      }
+    }
+    rapid_z(machine_.clearance);
+    line("M5");
+    line("M30");
+    return std::move(text_);
+  }
+
+ private:
+  void line(const std::string& words) {
+    if (machine_.line_numbers) {
+      text_ += "N" + std::to_string(number_) + " ";
+      number_ += 10;
+    }
+    text_ += words;
+    text_ += '\n';
+  }
+  void comment(const std::string& text) { text_ += "(" + plain(text) + ")\n"; }
+
+  void start(const GcodeJob::Part& part) {
+    const double rpm = std::clamp(part.feeds.rpm, machine_.spindle_least, machine_.spindle_most);
+    line("M3 S" + format_number(rpm, 0));
+    if (machine_.spin_up_seconds > 0) line("G4 P" + format_number(machine_.spin_up_seconds, 1));
+    feed_ = -1;
+    at_known_ = false;
+    rapid_z(machine_.clearance);
+  }
+
+  void change_to(const GcodeJob::Part& part) {
+    rapid_z(machine_.clearance);
+    line("M5");
+    if (machine_.bit_change == BitChange::ToolNumber) {
+      line("T" + std::to_string(part.number) + " M6");
+    } else {
+      comment("change to bit " + std::to_string(part.number) + ": " + part.bit->name);
+      line(machine_.pause_word);
+    }
+  }
+
+  [[nodiscard]] std::string number(double mm, bool up = false) const {
+    const double scale = std::pow(10.0, machine_.decimals);
+    double v = mm / unit_ * scale;
+    v = up ? std::ceil(v - 1e-6) : std::round(v);
+    return format_number(v / scale, machine_.decimals);
+  }
+
+  void check(const Point3& p) const {
+    const bool fine = std::isfinite(p.x) && std::isfinite(p.y) && std::isfinite(p.z);
+    if (!fine) throw bad_input("A coordinate is not a number; no file is written.");
+    const double slack = machine_.travel[0] + machine_.travel[1];
+    if (std::abs(p.x) > slack || std::abs(p.y) > slack || -p.z > machine_.travel[2] + 100) {
+      throw bad_input("A cut lies outside the machine's travel; no file is written.");
+    }
+  }
+
+  void rapid_z(double z) { line("G0 Z" + number(z + job_.shift.z)); }
+
+  // The words for a move from what was last written; empty when nothing moves at this precision.
+  std::string axes(const Point3& p) {
+    std::string words;
+    const std::string x = number(p.x + job_.shift.x), y = number(p.y + job_.shift.y), z = number(p.z + job_.shift.z, true);
+    if (!at_known_ || x != x_) words += " X" + (x_ = x);
+    if (!at_known_ || y != y_) words += " Y" + (y_ = y);
+    if (!at_known_ || z != z_) words += " Z" + (z_ = z);
+    at_known_ = true;
+    return words;
+  }
+
+  void feed_to(const std::string& g, const Point3& p, double feed, const std::string& centre = "") {
+    check(p);
+    const std::string words = axes(p);
+    if (words.empty() && centre.empty()) return;
+    const double shown = std::max(1.0, std::floor(feed / unit_ * 10) / 10);
+    std::string f;
+    if (std::abs(shown - feed_) > 0.02 * feed_ || feed_ < 0 || shown < feed_ * 0.98) {
+      f = " F" + format_number(shown, 1);
+      feed_ = shown;
+    }
+    line(g + words + centre + f);
+  }
+
+  void write_pass(const Pass& pass, const GcodeJob::Part& part) {
+    const Point3& first = pass.points.front();
+    check(first);
+    x_ = number(first.x + job_.shift.x);
+    y_ = number(first.y + job_.shift.y);
+    line("G0 X" + x_ + " Y" + y_);
+    z_ = number(kApproach + job_.shift.z);
+    line("G0 Z" + z_);
+    at_known_ = true;
+    feed_to("G1", first, std::min(part.feeds.plunge, machine_.feed_most[2]));
+    for (std::size_t i = 1; i < pass.points.size(); ++i) {
+      const Point3& from = pass.points[i - 1];
+      if (part.arcs && machine_.arcs) {
+        const Arc arc = arc_from(pass.points, i - 1);
+        if (arc.last > i) {
+          const Point off = arc.centre - from.flat();
+          at_known_ = false;
+          feed_to(arc.clockwise ? "G2" : "G3", pass.points[arc.last], feed_along(from, pass.points[i], part.feeds, machine_),
+                  " I" + number(off.x) + " J" + number(off.y));
+          i = arc.last;
+          continue;
+        }
+      }
+      feed_to("G1", pass.points[i], feed_along(from, pass.points[i], part.feeds, machine_));
+    }
+    rapid_z(machine_.clearance);
+    z_.clear();
+  }
+
+  // The longest level run from `begin` that one circle follows within a few microns, at most half a turn.
+  static Arc arc_from(const std::vector<Point3>& p, std::size_t begin) {
+    constexpr double kOff = 0.003;
+    Arc arc;
+    if (begin + 3 >= p.size()) return arc;
+    const auto level = [&](std::size_t i) { return std::abs(p[i].z - p[begin].z) < 1e-9; };
+    if (!level(begin + 1) || !level(begin + 2) || !level(begin + 3)) return arc;
+    const Point a = p[begin].flat(), b = p[begin + 1].flat(), c = p[begin + 3].flat();
+    const double d = 2 * cross(b - a, c - a);
+    if (std::abs(d) < 1e-9) return arc;
+    const double b2 = dot(b - a, b - a), c2 = dot(c - a, c - a);
+    const Point off{((c.y - a.y) * b2 - (b.y - a.y) * c2) / d, ((b.x - a.x) * c2 - (c.x - a.x) * b2) / d};
+    const double radius = length(off);
+    if (radius < 0.3 || radius > 2000) return arc;
+    arc.centre = a + off;
+    arc.clockwise = d < 0;
+    double turned = 0;
+    std::size_t last = begin;
+    for (std::size_t i = begin + 1; i < p.size() && level(i); ++i) {
+      const Point u = p[i - 1].flat() - arc.centre, v = p[i].flat() - arc.centre;
+      if (std::abs(length(v) - radius) > kOff) break;
+      const double step = std::atan2(cross(u, v), dot(u, v));
+      if ((step < 0) != arc.clockwise || std::abs(step) > 0.5) break;
+      if (radius * (1 - std::cos(step / 2)) > 0.012) break;
+      turned += std::abs(step);
+      if (turned > std::numbers::pi * 0.98) break;
+      last = i;
+    }
+    if (last >= begin + 3) arc.last = last;
+    return arc;
+  }
+
+  const GcodeJob& job_;
+  const MachineProfile& machine_;
+  std::string text_;
+  std::string x_, y_, z_;
+  bool at_known_ = false;
+  double unit_ = 1;
+  double feed_ = -1;
+  int number_ = 10;
+};
+
+}  // namespace
+
+ZeroShift zero_shift(const Job& job) {
+  ZeroShift shift;
+  if (job.run.zero_place == ZeroPlace::Centre) {
+    shift.x = -job.blank.width / 2;
+    shift.y = -job.blank.height / 2;
+  }
+  shift.z = job.run.zero_surface == ZeroSurface::Bed ? job.blank.thickest() : -job.blank.film;
+  return shift;
+}
+
+std::string write_gcode(const GcodeJob& job, const MachineProfile& machine) { return Writer(job, machine).write(); }
+
+}  // namespace doyen

@@ -1,0 +1,18 @@
+// In which order the bits come: fewest changes that keep what must come first first.
+#pragma once
+
+#include <vector>
+
+#include "cuts/operation.hpp"
+
+namespace doyen {
+
+// Operations of each piece, in the order in which they must happen. Returns groups of one bit each; within a group the
+// operations keep their pieces' order. Every clearing and groove comes before any cut-out.
+struct OrderedGroup {
+  std::string bit;
+  std::vector<const Operation*> operations;
+};
+std::vector<OrderedGroup> order_operations(const std::vector<std::vector<const Operation*>>& per_piece);
+
+}  // namespace doyen
