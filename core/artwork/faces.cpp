@@ -6,6 +6,7 @@
 #include FT_OUTLINE_H
 #include FT_TRUETYPE_TABLES_H
 #include <hb-ft.h>
+#include <hb-ot.h>
 #include <hb.h>
 
 #include <algorithm>
@@ -29,9 +30,9 @@ FcConfig* fontconfig() {
   return config;
 }
 
-std::string text_of(FcPattern* pattern, const char* key) {
+std::string text_of(FcPattern* pattern, const char* key, int which = 0) {
   FcChar8* value = nullptr;
-  if (FcPatternGetString(pattern, key, 0, &value) != FcResultMatch) return {};
+  if (FcPatternGetString(pattern, key, which, &value) != FcResultMatch) return {};
   return reinterpret_cast<const char*>(value);
 }
 
@@ -52,7 +53,15 @@ const std::map<std::pair<std::string, std::string>, FaceFile>& face_files() {
       if (FcPatternGetBool(set->fonts[i], FC_VARIABLE, 0, &variable) == FcResultMatch && variable) continue;
       FaceFile file{text_of(set->fonts[i], FC_FILE), 0};
       FcPatternGetInteger(set->fonts[i], FC_INDEX, 0, &file.index);
-      found.try_emplace({text_of(set->fonts[i], FC_FAMILY), text_of(set->fonts[i], FC_STYLE)}, file);
+      // A face may bear several style names, and a family several optical sizes: the last file by name, the largest, wins.
+      const std::string family = text_of(set->fonts[i], FC_FAMILY);
+      for (int k = 0; k < 8; ++k) {
+        const std::string style = text_of(set->fonts[i], FC_STYLE, k);
+        if (style.empty() || (k > 0 && std::isdigit(static_cast<unsigned char>(style[0])))) break;
+        if (std::isdigit(static_cast<unsigned char>(style[0]))) continue;
+        const auto [it, fresh] = found.try_emplace({family, style}, file);
+        if (!fresh && file.path > it->second.path) it->second = file;
+      }
     }
     if (set != nullptr) FcFontSetDestroy(set);
     FcObjectSetDestroy(keys);
@@ -84,8 +93,10 @@ class OpenFace {
     if (FT_New_Face(library, file.path.c_str(), file.index, &face_) != 0 || !FT_IS_SCALABLE(face_)) {
       throw bad_input("The face “" + name + "” in " + file.path + " cannot be read; a TrueType or OpenType outline face was expected.");
     }
-    hb_ = hb_ft_font_create_referenced(face_);
-    hb_ft_font_set_load_flags(hb_, FT_LOAD_NO_SCALE | FT_LOAD_NO_HINTING);
+    hb_face_t* shaping = hb_ft_face_create_referenced(face_);
+    hb_ = hb_font_create(shaping);
+    hb_face_destroy(shaping);
+    hb_ot_font_set_funcs(hb_);  // advances in font units, straight from the tables
     const auto upem = static_cast<int>(face_->units_per_EM == 0 ? 1000 : face_->units_per_EM);
     hb_font_set_scale(hb_, upem, upem);
     cap_height_ = find_cap_height();

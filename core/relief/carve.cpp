@@ -8,9 +8,11 @@
 namespace doyen {
 namespace {
 
-// One straight move seen from its start: s runs along it in plan, z = z0 + slope·s.
+// One straight move seen from its start: s runs along it in plan, z = z0 + slope·s. Only cells between `before` the
+// start and `after` the end are looked at: what lies farther along is nearer to the pass's other moves.
 struct Move {
   double x0, y0, z0, dx, dy, len, slope;  // (dx, dy) of length one; len in plan
+  double before = 1e300, after = 1e300;
 };
 
 Move make_move(const Point3& a, const Point3& b) {
@@ -30,6 +32,11 @@ struct Cone {
     shift = runaway ? 0 : m.slope / std::sqrt(steep * steep - m.slope * m.slope);
   }
   [[nodiscard]] double reach(double depth) const { return std::min(body, tip_radius + depth / steep); }
+  // How far along the move the free minimum can lie from a cell's foot, within `out` mm beside it.
+  [[nodiscard]] double spread(const Move& m, double out) const {
+    if (std::abs(m.slope) >= steep * 0.98) return 1e300;
+    return tip_radius + out * std::abs(m.slope) / std::sqrt(steep * steep - m.slope * m.slope);
+  }
   [[nodiscard]] double height(const Move& m, double u, double w) const {
     double s = runaway ? (m.slope > 0 ? 0 : m.len) : u - w * shift;
     if (tip_radius > 0 && !runaway) {
@@ -58,6 +65,8 @@ struct Cone {
 struct Cylinder {
   double radius;
   void prepare(const Move&) {}
+  // On a slope the far rim of the disc cuts last, so only level moves may leave cells to their neighbours.
+  [[nodiscard]] double spread(const Move& m, double) const { return m.slope == 0 ? 0 : 1e300; }
   [[nodiscard]] double reach(double) const { return radius; }
   [[nodiscard]] double height(const Move& m, double u, double w) const {
     const double c2 = radius * radius - w * w;
@@ -72,6 +81,7 @@ struct Cylinder {
 struct Sphere {
   double radius;
   void prepare(const Move&) {}
+  [[nodiscard]] double spread(const Move&, double) const { return 1e300; }
   [[nodiscard]] double reach(double depth) const {
     return depth >= radius ? radius : std::sqrt(depth * (2 * radius - depth));
   }
@@ -91,6 +101,7 @@ struct Taper {
   Cone cone;
   double lift;  // the cone's cut end lies this much above the ball's tip
   void prepare(const Move& m) { cone.prepare(m); }
+  [[nodiscard]] double spread(const Move&, double) const { return 1e300; }
   [[nodiscard]] double reach(double depth) const {
     return depth > lift ? cone.reach(depth - lift) : ball.reach(depth);
   }
@@ -119,6 +130,14 @@ void sweep(HeightField& field, const Move& m, Shape shape, std::size_t first_row
       from = std::max(from, std::min(a, b));
       to = std::min(to, std::max(a, b));
     }
+    if (std::abs(m.dx) > 1e-6) {  // between the two ends, with what was left to this move beyond them
+      const double a = (-m.before - m.dy * y) / m.dx + m.x0, b = (m.len + m.after - m.dy * y) / m.dx + m.x0;
+      from = std::max(from, std::min(a, b));
+      to = std::min(to, std::max(a, b));
+    } else if (m.dy * y < -m.before || m.dy * y > m.len + m.after) {
+      continue;
+    }
+    if (from > to) continue;
     const auto columns = field.columns_in(from, to);
     float* cells = field.row(r);
     for (std::size_t c = columns.begin; c < columns.end; ++c) {
@@ -140,16 +159,32 @@ template <typename Shape>
 void carve_with(HeightField& field, const std::vector<Pass>& passes, const Shape& shape, const Cancel& cancel) {
   std::vector<Prepared> moves;
   const Box box = field.box();
+  // Beyond a joint the next move takes over, but for the wedge that the turn opens and the spread of either move.
+  const auto share_joint = [&](Move& one, Move& two, double reach) {
+    const double turned = one.dx * two.dx + one.dy * two.dy;  // cosine
+    if (one.len <= 0 || two.len <= 0 || turned < 0.3) return;
+    const double wedge = reach * std::sqrt(1 - std::min(1.0, turned * turned)) / turned;
+    const double keep = wedge + std::max(shape.spread(one, reach), shape.spread(two, reach)) + 1e-6;
+    one.after = two.before = keep;
+  };
+  std::vector<Move> line;
   for (const Pass& pass : passes) {
+    line.clear();
     for (std::size_t i = 0; i < pass.points.size(); ++i) {
       if (i == 0 && pass.points.size() > 1) continue;
-      const Point3& a = pass.points[i == 0 ? 0 : i - 1];
-      const Point3& b = pass.points[i];
+      line.push_back(make_move(pass.points[i == 0 ? 0 : i - 1], pass.points[i]));
+    }
+    for (std::size_t i = 1; i < line.size(); ++i) {
+      share_joint(line[i - 1], line[i], shape.reach(-std::min({pass.points[i - 1].z, pass.points[i].z, pass.points[i + 1].z})));
+    }
+    for (std::size_t k = 0; k < line.size(); ++k) {
+      const Point3& a = pass.points[k];
+      const Point3& b = pass.points[std::min(k + 1, pass.points.size() - 1)];
       const double reach = shape.reach(-std::min(a.z, b.z));
       if (std::max(a.x, b.x) + reach < box.left || std::min(a.x, b.x) - reach > box.right) continue;
       const double bottom = std::min(a.y, b.y) - reach, top = std::max(a.y, b.y) + reach;
       if (top < box.bottom || bottom > box.top) continue;
-      moves.push_back({make_move(a, b), bottom, top});
+      moves.push_back({line[k], bottom, top});
     }
   }
   constexpr std::size_t kBand = 32;

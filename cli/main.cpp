@@ -1,0 +1,306 @@
+// doyen-cli: the same planning with no window. Exit 0 fine, 1 a stop verdict stands, 2 usage, 3 bad input, 4 cannot write.
+#include <CLI/CLI.hpp>
+#include <cstdio>
+#include <filesystem>
+#include <sstream>
+
+#include "atomic_file.hpp"
+#include "files/png_write.hpp"
+#include "files/run_sheet.hpp"
+#include "files/svg_read.hpp"
+#include "planning/outputs.hpp"
+
+namespace {
+
+using namespace doyen;
+
+constexpr int kFine = 0, kStop = 1, kUsage = 2, kBadInput = 3, kCannotWrite = 4;
+
+struct Usage : std::runtime_error {
+  using std::runtime_error::runtime_error;
+};
+
+Plan plan_of(const Job& job, const std::string& unit = {}) {
+  MachineProfile machine = machine_for(job);
+  if (!unit.empty()) {
+    const Unit wanted = unit == "in" ? Unit::Inch : Unit::Millimetre;
+    if (wanted != machine.unit) machine.decimals = wanted == Unit::Inch ? std::max(5, machine.decimals) : 4;
+    machine.unit = wanted;
+  }
+  return plan(job, load_rack(), machine);
+}
+
+void say_verdicts(const Plan& p) {
+  for (const Verdict& v : p.verdicts) {
+    std::printf("%s  %s %s\n", to_word(v.grade), v.text.c_str(), v.why.c_str());
+    for (const Remedy& r : v.remedies) std::printf("      remedy: %s\n", r.label.c_str());
+  }
+}
+
+int run_plan(const std::string& job_path, const std::string& out, const std::string& unit, bool one_file, bool anyway) {
+  Job job = load_job(job_path);
+  job.run.one_file = job.run.one_file || one_file;
+  const Plan p = plan_of(job, unit);
+  say_verdicts(p);
+  if (p.has_stop() && !anyway) {
+    std::fprintf(stderr, "Nothing was written: %d thing%s would spoil wood, break a bit or be unsafe. Mend it, or add --anyway.\n",
+                 p.count(Grade::Stop), p.count(Grade::Stop) == 1 ? "" : "s");
+    return kStop;
+  }
+  const Written written = write_outputs(p, out);
+  for (const std::string& name : written.names) std::printf("wrote %s/%s\n", out.c_str(), name.c_str());
+  for (const BitRun& run : p.runs) {
+    std::printf("%s: %s, deepest %s, feed reached %s of %s mm/min\n", run.file.c_str(), format_duration(run.time.seconds).c_str(),
+                format_length(run.deepest, job.lengths).c_str(), format_number(run.time.reached_feed(), 0).c_str(), format_number(run.feeds.feed, 0).c_str());
+  }
+  std::printf("in all %s; read back: %s mm at worst%s\n", format_duration(p.seconds).c_str(), format_number(written.check.worst, 4).c_str(),
+              written.check.agrees() ? ", the files cut what was planned" : ", the files do NOT cut what was planned");
+  return p.has_stop() || !written.check.agrees() ? kStop : kFine;
+}
+
+int run_check(const std::string& job_path, bool as_json) {
+  const Plan p = plan_of(load_job(job_path));
+  if (as_json) std::printf("%s\n", plan_json(p)["verdicts"].dump(1).c_str());
+  else say_verdicts(p);
+  return p.has_stop() ? kStop : kFine;
+}
+
+double cell_of(const std::string& text) {
+  const double cell = parse_length(text, Unit::Millimetre);
+  if (!(cell >= 0.005 && cell <= 50)) throw bad_input("--cell: from 0.005 to 50 mm was expected.");
+  return cell;
+}
+
+int run_relief(const std::string& job_path, const std::string& png, const std::string& height, const std::string& cell) {
+  if (png.empty() && height.empty()) throw Usage("relief needs --png FILE or --height FILE.");
+  const Plan p = plan_of(load_job(job_path));
+  if (!png.empty()) write_png(board_picture(p, 1600), png);
+  if (!height.empty()) write_npy(relief_of(p, p.job.blank.box(), cell_of(cell)), height);
+  return kFine;
+}
+
+// "200x90x19mm", "24x9x3/4in", "24in x 9in x 19mm": a unit at the end stands for all that have none.
+Blank parse_blank(const std::string& text) {
+  std::vector<std::string> parts(1);
+  for (std::size_t i = 0; i < text.size(); ++i) {
+    if (text[i] == 'x' || text[i] == 'X') parts.emplace_back();
+    else if (text.compare(i, 2, "×") == 0) parts.emplace_back(), ++i;
+    else parts.back() += text[i];
+  }
+  if (parts.size() != 3) throw bad_input("--blank: width x height x thickness was expected, such as 200x90x19mm or 24x9x3/4in.");
+  const auto has_unit = [](const std::string& s) { return s.find_first_of("mincft\"") != std::string::npos; };
+  const std::string& last = parts.back();
+  const Unit unit = last.find("in") != std::string::npos || last.find('"') != std::string::npos ? Unit::Inch : Unit::Millimetre;
+  double mm[3];
+  for (int i = 0; i < 3; ++i) mm[i] = parse_length(parts[static_cast<std::size_t>(i)], has_unit(parts[static_cast<std::size_t>(i)]) ? Unit::Millimetre : unit);
+  for (const double v : mm) {
+    if (!(v >= 0.2 && v <= 50'000)) throw bad_input("--blank: sizes from 0.2 mm to 50 m were expected.");
+  }
+  Blank blank;
+  blank.width = mm[0];
+  blank.height = mm[1];
+  blank.readings = {mm[2]};
+  blank.margin = std::min(6.0, std::min(mm[0], mm[1]) / 20);
+  return blank;
+}
+
+struct CutOptions {
+  std::string treatment = "incise", depth, limit, bits, blank, species;
+  void add_to(CLI::App& app) {
+    app.add_option("--blank", blank, "Width x height x thickness, such as 200x90x19mm or 24x9x3/4in")->required();
+    app.add_option("--species", species, "A wood from the table, such as sugar-maple");
+    app.add_option("--treatment", treatment, "incise or cutout");
+    app.add_option("--depth", depth, "The same as --limit for incised work");
+    app.add_option("--limit", limit, "Floor limit: wide strokes end flat at this depth");
+    app.add_option("--bits", bits, "Bit ids with commas, such as v60,flat-1/8in");
+  }
+  [[nodiscard]] Treatment read(const Rack& rack) const {
+    Treatment t;
+    if (treatment == "incise") t.kind = Treatment::Kind::Incise;
+    else if (treatment == "cutout") t.kind = Treatment::Kind::CutOut;
+    else if (treatment == "raise" || treatment == "recess" || treatment == "pierce" || treatment == "line")
+      throw Usage("--treatment " + treatment + " is not built yet; incise and cutout are.");
+    else throw Usage("--treatment: incise or cutout was expected, not “" + treatment + "”.");
+    if (t.kind == Treatment::Kind::CutOut) t.bit = "flat-1/4in";
+    const std::string limit_text = limit.empty() ? depth : limit;
+    if (t.kind == Treatment::Kind::Incise && !limit_text.empty()) {
+      t.floor_limit = parse_length(limit_text, Unit::Millimetre);
+      if (!(*t.floor_limit > 0.005)) throw bad_input("--limit: a depth above zero was expected.");
+    }
+    std::stringstream list(bits);
+    for (std::string id; std::getline(list, id, ',');) {
+      const Bit* bit = rack.find(id);
+      if (bit == nullptr) {
+        std::string known;
+        for (const Bit& b : rack.bits) known += (known.empty() ? "" : ", ") + b.id;
+        throw bad_input("--bits: “" + id + "” is not in the rack; there are " + known + ".");
+      }
+      const bool main = (t.kind == Treatment::Kind::Incise) == (bit->kind == BitKind::V);
+      if (main) t.bit = id;
+      else if (t.kind == Treatment::Kind::Incise && bit->kind == BitKind::Flat) t.clearing.push_back(id);
+      else throw bad_input("--bits: the " + bit->name + " cannot be used for this treatment.");
+    }
+    return t;
+  }
+  [[nodiscard]] Job start(const std::string& name) const {
+    Job job;
+    job.name = name;
+    job.blank = parse_blank(blank);
+    if (!species.empty()) {
+      if (species_table().find(species) == nullptr) throw bad_input("--species: “" + species + "” is not in the table of woods.");
+      job.blank.species = species;
+    }
+    return job;
+  }
+};
+
+int run_import(const std::string& file, const std::string& width, const CutOptions& options, const std::string& out) {
+  const SvgDrawing svg = read_svg(read_file(file, 64u << 20), file);
+  for (const std::string& left : svg.left_out) std::fprintf(stderr, "left out: %s\n", left.c_str());
+  if (!svg.sized && width.empty()) std::fprintf(stderr, "note: the file states no size; 96 units to the inch were taken. Give --width to be sure.\n");
+  Job job = options.start(svg.drawing.name);
+  Item item;
+  item.piece.id = "drawing-1";
+  item.piece.name = svg.drawing.name;
+  Drawing drawing = svg.drawing;
+  if (!width.empty()) {
+    const double wanted = parse_length(width, Unit::Millimetre);
+    if (!(wanted > 0.01)) throw bad_input("--width: a length above zero was expected.");
+    drawing.scale = wanted / bounds(drawing_region(drawing)).width();
+  }
+  item.piece.what = drawing;
+  item.piece.at = job.blank.box().centre();
+  item.cut = options.read(load_rack());
+  job.items.push_back(std::move(item));
+  save_job(job, out);
+  return kFine;
+}
+
+int run_text(const std::string& words, const std::string& font, const std::string& cap, const CutOptions& options, const std::string& out) {
+  Job job = options.start(words.substr(0, 60));
+  Lettering lettering;
+  for (std::size_t i = 0; i < words.size(); ++i) {
+    if (words.compare(i, 2, "\\n") == 0) lettering.words += '\n', ++i;
+    else lettering.words += words[i];
+  }
+  lettering.face = parse_face(font);
+  if (!face_installed(lettering.face)) throw bad_input("--font: the face “" + font + "” is not installed; give family or family:style, such as “EB Garamond:Bold”.");
+  lettering.cap_height = parse_length(cap, Unit::Millimetre);
+  Item item;
+  item.piece.id = "lettering-1";
+  item.piece.name = words.substr(0, words.find("\\n"));
+  item.piece.what = lettering;
+  item.piece.at = job.blank.box().centre();
+  outlines_of(item.piece);
+  item.cut = options.read(load_rack());
+  job.items.push_back(std::move(item));
+  save_job(job, out);
+  return kFine;
+}
+
+int run_outlines(const std::string& job_path, const std::string& svg, bool as_drawn) {
+  const Job job = load_job(job_path);
+  std::vector<NamedRegion> regions;
+  double width = job.blank.width, height = job.blank.height;
+  for (const Item& item : job.items) {
+    const auto* drawing = std::get_if<Drawing>(&item.piece.what);
+    if (as_drawn && drawing != nullptr) {
+      regions.push_back({item.piece.id, drawing_region_as_drawn(*drawing)});
+      width = drawing->page_width;
+      height = drawing->page_height;
+    } else if (!as_drawn) {
+      regions.push_back({item.piece.id, outlines_of(item.piece).region});
+    }
+  }
+  if (as_drawn && regions.empty()) throw bad_input(job_path + ": --as-drawn needs a drawing in the job.");
+  write_file_atomically(svg, write_svg(regions, width, height, !as_drawn));
+  return kFine;
+}
+
+int run_backplot(const std::vector<std::string>& paths, const std::string& plan_path, const std::string& height, const std::string& cell) {
+  const Json p = parse_json(read_file(plan_path), plan_path);
+  std::map<std::string, std::string> files;
+  for (const std::string& path : paths) files[std::filesystem::path(path).filename().string()] = read_file(path);
+  write_npy(backplot(p, plan_path, files, cell_of(cell)), height);
+  return kFine;
+}
+
+}  // namespace
+
+int main(int argc, char** argv) {
+  CLI::App app{"Doyen without a window: plan a job, check it, carve it in the computer, read files back."};
+  app.require_subcommand(1);
+  int code = kFine;
+  std::string job, out, unit, png, height, svg, file, width, words, font, cap, plan_path, cell = "0.2mm";
+  bool one_file = false, anyway = false, as_json = false, as_drawn = false;
+  std::vector<std::string> files;
+  CutOptions cut;
+
+  CLI::App* c = app.add_subcommand("plan", "Write G-code, plan.json, proof.png and runsheet.pdf");
+  c->add_option("JOB", job)->required();
+  c->add_option("--out", out, "Folder for the files")->required();
+  c->add_option("--unit", unit, "mm or in, for the G-code")->check(CLI::IsMember({"mm", "in"}));
+  c->add_flag("--one-file", one_file, "One file with pauses instead of one per bit");
+  c->add_flag("--anyway", anyway, "Write although a stop verdict stands");
+  c->callback([&] { code = run_plan(job, out, unit, one_file, anyway); });
+
+  c = app.add_subcommand("check", "Say what would go wrong");
+  c->add_option("JOB", job)->required();
+  c->add_flag("--json", as_json);
+  c->callback([&] { code = run_check(job, as_json); });
+
+  c = app.add_subcommand("relief", "The carved surface as a picture or as heights");
+  c->add_option("JOB", job)->required();
+  c->add_option("--png", png);
+  c->add_option("--height", height, "NumPy .npy, float32 mm");
+  c->add_option("--cell", cell, "Cell size, such as 0.1mm");
+  c->callback([&] { code = run_relief(job, png, height, cell); });
+
+  c = app.add_subcommand("import", "A job around one SVG drawing, centred on the blank");
+  c->add_option("FILE", file)->required();
+  cut.add_to(*c);
+  c->add_option("--width", width, "Scale the drawing to this width");
+  c->add_option("--out", out, "The job file")->required();
+  c->callback([&] { code = run_import(file, width, cut, out); });
+
+  c = app.add_subcommand("text", "A job around lettering, centred on the blank");
+  c->add_option("WORDS", words, "\\n begins a new line")->required();
+  c->add_option("--font", font, "Family or family:style")->required();
+  c->add_option("--cap", cap, "Cap height")->required();
+  cut.add_to(*c);
+  c->add_option("--out", out, "The job file")->required();
+  c->callback([&] { code = run_text(words, font, cap, cut, out); });
+
+  c = app.add_subcommand("outlines", "Every piece's outlines as filled SVG paths in mm");
+  c->add_option("JOB", job)->required();
+  c->add_option("--svg", svg)->required();
+  c->add_flag("--as-drawn", as_drawn, "On the drawing's own page");
+  c->callback([&] { code = run_outlines(job, svg, as_drawn); });
+
+  c = app.add_subcommand("backplot", "Read G-code back and carve it");
+  c->add_option("FILES", files)->required();
+  c->add_option("--plan", plan_path)->required();
+  c->add_option("--height", height)->required();
+  c->add_option("--cell", cell);
+  c->callback([&] { code = run_backplot(files, plan_path, height, cell); });
+
+  try {
+    app.parse(argc, argv);
+    return code;
+  } catch (const CLI::ParseError& error) {
+    const int asked = app.exit(error);
+    return asked == 0 ? kFine : kUsage;
+  } catch (const Usage& error) {
+    std::fprintf(stderr, "%s\n", error.what());
+    return kUsage;
+  } catch (const Problem& problem) {
+    std::fprintf(stderr, "%s\n", problem.what());
+    return problem.kind() == Problem::Kind::CannotWrite ? kCannotWrite : kBadInput;
+  } catch (const std::bad_alloc&) {
+    std::fprintf(stderr, "There is not enough memory for this job.\n");
+    return kBadInput;
+  } catch (const std::exception& error) {
+    std::fprintf(stderr, "Something unexpected went wrong: %s\n", error.what());
+    return kBadInput;
+  }
+}

@@ -1,0 +1,203 @@
+#include "relief/picture.hpp"
+
+#include <tbb/parallel_for.h>
+
+#include <algorithm>
+#include <cmath>
+
+namespace doyen {
+namespace {
+
+// Value noise: repeatable, smooth, between 0 and 1.
+float lattice(int x, int y) {
+  auto h = static_cast<std::uint32_t>(x) * 374761393U + static_cast<std::uint32_t>(y) * 668265263U;
+  h = (h ^ (h >> 13)) * 1274126177U;
+  return static_cast<float>((h ^ (h >> 16)) & 0xFFFFFF) / 16777215.0F;
+}
+
+float noise(float x, float y) {
+  const float fx = std::floor(x), fy = std::floor(y);
+  const int ix = static_cast<int>(fx), iy = static_cast<int>(fy);
+  float tx = x - fx, ty = y - fy;
+  tx = tx * tx * (3 - 2 * tx);
+  ty = ty * ty * (3 - 2 * ty);
+  const float a = lattice(ix, iy), b = lattice(ix + 1, iy), c = lattice(ix, iy + 1), d = lattice(ix + 1, iy + 1);
+  return (a + (b - a) * tx) * (1 - ty) + (c + (d - c) * tx) * ty;
+}
+
+struct Rgb {
+  float r, g, b;
+};
+
+// A board sawn off the pith: growth rings are shells round an axis below the board that wanders along the grain.
+Rgb wood(const Species& s, bool along_width, float x, float y, float z) {
+  const float u = along_width ? x : y;  // along the grain
+  const float v = along_width ? y : x;
+  const float wander = (noise(u * 0.0035F, v * 0.009F) - 0.5F) * 46 + (noise(u * 0.011F + 31, v * 0.03F) - 0.5F) * 9;
+  const float across = v + wander - 40;
+  const float below = z - 85;
+  const float shell = std::sqrt(across * across * 0.55F + below * below) / static_cast<float>(s.ring) +
+                      0.35F * (noise(u * 0.02F, v * 0.25F) - 0.5F);
+  const float phase = shell - std::floor(shell);
+  // Earlywood darkens slowly into latewood, then breaks off sharply.
+  const float late = phase * phase * (phase < 0.92F ? 1.0F : (1.0F - phase) / 0.08F);
+  const float fibre = noise(u * 0.16F, v * 3.1F) - 0.5F;
+  const float streak = noise(u * 0.012F + 7, v * 0.55F) - 0.5F;
+  const auto figure = static_cast<float>(s.figure);
+  const float mix = std::clamp(0.22F + figure * (0.75F * late + 0.35F * streak) + 0.22F * fibre, 0.0F, 1.0F);
+  const auto blend = [&](double light, double dark) { return static_cast<float>(light + (dark - light) * mix); };
+  return {blend(s.light.red, s.dark.red), blend(s.light.green, s.dark.green), blend(s.light.blue, s.dark.blue)};
+}
+
+class Lighter {
+ public:
+  Lighter(const HeightField& field, const Look& look) : f_(field), look_(look) { make_blur(); }
+
+  Rgb shade(std::size_t c, std::size_t r) const {
+    const auto cell = static_cast<float>(f_.cell());
+    const float z = f_.at(c, r);
+    const auto floor = static_cast<float>(-look_.thickness);
+    const float zx = (height(c + 1, r) - height(c == 0 ? 0 : c - 1, r)) / (2 * cell);
+    const float zy = (height(c, r + 1) - height(c, r == 0 ? 0 : r - 1)) / (2 * cell);
+    const float scale = 1 / std::sqrt(zx * zx + zy * zy + 1);
+    const float nx = -zx * scale, ny = -zy * scale, nz = scale;
+    const bool through = z <= floor + 1e-3F;
+    const Rgb base = through ? Rgb{0.62F, 0.56F, 0.47F}
+                             : wood(look_.species, look_.grain == Grain::AlongWidth, static_cast<float>(f_.x_of(c)),
+                                    static_cast<float>(f_.y_of(r)), z);
+    const float straight = std::max(0.0F, nx * kLight.r + ny * kLight.g + nz * kLight.b) / kLight.b;
+    const float lit = z < -0.02F ? 1 - 0.75F * shadow(c, r, z) : 1;
+    const float open = z < -0.02F ? openness(c, r, z) : 1;
+    float light = 0.36F * open + 0.64F * straight * lit * (0.55F + 0.45F * open);
+    // Flanks cut across the fibres drink the light: end grain looks darker than the face.
+    const float steep = 1 - nz;
+    const float darker = through ? 0.55F : 1 - 0.30F * steep - (z < -0.02F ? 0.10F : 0.0F);
+    light *= darker;
+    return {base.r * light, base.g * (light * (1 - 0.03F * steep)), base.b * (light * (1 - 0.06F * steep))};
+  }
+
+ private:
+  static constexpr Rgb kLight{-0.52F, 0.55F, 0.65F};  // x, y, z towards the light
+
+  float height(std::size_t c, std::size_t r) const {
+    return std::max(f_.at(std::min(c, f_.columns() - 1), std::min(r, f_.rows() - 1)), static_cast<float>(-look_.thickness));
+  }
+
+  // Marches towards the light; soft where the blocking edge is only just above the ray.
+  float shadow(std::size_t c, std::size_t r, float z) const {
+    const float cell = static_cast<float>(f_.cell());
+    const float across = std::sqrt(kLight.r * kLight.r + kLight.g * kLight.g);
+    const float ux = kLight.r / across, uy = kLight.g / across, climb = kLight.b / across;
+    float blocked = 0;
+    float step = 1.2F;
+    for (float gone = step; z + gone * cell * climb < 0.05F; gone += step) {
+      const auto x = static_cast<long>(std::lround(static_cast<float>(c) + ux * gone));
+      const auto y = static_cast<long>(std::lround(static_cast<float>(r) + uy * gone));
+      if (x < 0 || y < 0 || x >= static_cast<long>(f_.columns()) || y >= static_cast<long>(f_.rows())) break;
+      const float over = f_.at(static_cast<std::size_t>(x), static_cast<std::size_t>(y)) - (z + gone * cell * climb);
+      blocked = std::max(blocked, std::min(1.0F, over / (0.25F + 0.3F * gone * cell)));
+      if (blocked >= 1) break;
+      step *= 1.08F;
+    }
+    return std::max(0.0F, blocked);
+  }
+
+  // How much of the sky a cell sees, from the mean height round it.
+  float openness(std::size_t c, std::size_t r, float z) const {
+    const std::size_t bc = std::min(c / kBlock, blur_columns_ - 1), br = std::min(r / kBlock, blur_rows_ - 1);
+    const float mean = blur_[br * blur_columns_ + bc];
+    return std::clamp(1 - 0.16F * (mean - z) / (0.35F + 0.12F * std::abs(z)) * 0.6F, 0.42F, 1.0F);
+  }
+
+  void make_blur() {
+    blur_columns_ = (f_.columns() + kBlock - 1) / kBlock;
+    blur_rows_ = (f_.rows() + kBlock - 1) / kBlock;
+    std::vector<float> means(blur_columns_ * blur_rows_);
+    tbb::parallel_for(std::size_t{0}, blur_rows_, [&](std::size_t br) {
+      for (std::size_t bc = 0; bc < blur_columns_; ++bc) {
+        float sum = 0;
+        std::size_t n = 0;
+        for (std::size_t r = br * kBlock; r < std::min(f_.rows(), (br + 1) * kBlock); ++r) {
+          for (std::size_t c = bc * kBlock; c < std::min(f_.columns(), (bc + 1) * kBlock); ++c, ++n) sum += height(c, r);
+        }
+        means[br * blur_columns_ + bc] = sum / static_cast<float>(n);
+      }
+    });
+    blur_ = means;
+    const auto reach = static_cast<long>(std::clamp(3.0 / (f_.cell() * kBlock), 1.0, 8.0));
+    tbb::parallel_for(std::size_t{0}, blur_rows_, [&](std::size_t br) {
+      for (std::size_t bc = 0; bc < blur_columns_; ++bc) {
+        float sum = 0;
+        int n = 0;
+        for (long dr = -reach; dr <= reach; ++dr) {
+          for (long dc = -reach; dc <= reach; ++dc) {
+            const long rr = static_cast<long>(br) + dr, cc = static_cast<long>(bc) + dc;
+            if (rr < 0 || cc < 0 || rr >= static_cast<long>(blur_rows_) || cc >= static_cast<long>(blur_columns_)) continue;
+            sum += means[static_cast<std::size_t>(rr) * blur_columns_ + static_cast<std::size_t>(cc)];
+            ++n;
+          }
+        }
+        blur_[br * blur_columns_ + bc] = sum / static_cast<float>(n);
+      }
+    });
+  }
+
+  static constexpr std::size_t kBlock = 4;
+  const HeightField& f_;
+  const Look& look_;
+  std::vector<float> blur_;
+  std::size_t blur_columns_ = 0, blur_rows_ = 0;
+};
+
+std::uint32_t pack(const Rgb& c) {
+  const auto byte = [](float v) { return static_cast<std::uint32_t>(std::clamp(v, 0.0F, 1.0F) * 255 + 0.5F); };
+  return 0xFF000000U | byte(c.r) << 16 | byte(c.g) << 8 | byte(c.b);
+}
+
+}  // namespace
+
+Colour wood_colour(const Species& species, Grain grain, double x, double y, double z) {
+  const Rgb c = wood(species, grain == Grain::AlongWidth, static_cast<float>(x), static_cast<float>(y), static_cast<float>(z));
+  return {c.r, c.g, c.b};
+}
+
+Look look_of(const Blank& blank) {
+  Look look;
+  const Species* species = species_table().find(blank.species);
+  look.species = species == nullptr ? species_table().species.front() : *species;
+  look.grain = blank.grain;
+  look.thickness = blank.thickest();
+  look.board = blank.box();
+  return look;
+}
+
+Picture lit_picture(const HeightField& field, const Look& look, std::size_t shrink, const Cancel& cancel) {
+  const Lighter lighter(field, look);
+  Picture picture;
+  picture.width = std::max<std::size_t>(1, field.columns() / shrink);
+  picture.height = std::max<std::size_t>(1, field.rows() / shrink);
+  picture.pixels.resize(picture.width * picture.height);
+  tbb::parallel_for(tbb::blocked_range<std::size_t>(0, picture.height, 8), [&](const auto& range) {
+    cancel.check();
+    for (std::size_t py = range.begin(); py < range.end(); ++py) {
+      for (std::size_t px = 0; px < picture.width; ++px) {
+        Rgb sum{0, 0, 0};
+        std::size_t inside = 0;
+        for (std::size_t k = 0; k < shrink * shrink; ++k) {
+          const std::size_t c = std::min(px * shrink + k % shrink, field.columns() - 1);
+          const std::size_t up = std::min(py * shrink + k / shrink, field.rows() - 1);
+          const std::size_t r = field.rows() - 1 - up;
+          if (!look.board.contains({field.x_of(c), field.y_of(r)})) continue;
+          const Rgb one = lighter.shade(c, r);
+          sum = {sum.r + one.r, sum.g + one.g, sum.b + one.b};
+          ++inside;
+        }
+        const float k = inside == 0 ? 0 : 1.0F / static_cast<float>(inside);
+        picture.pixels[py * picture.width + px] = inside == 0 ? 0 : pack({sum.r * k, sum.g * k, sum.b * k});
+      }
+    }
+  });
+  return picture;
+}
+
+}  // namespace doyen

@@ -1,0 +1,35 @@
+// The carved board as wood under a light from the upper left.
+#pragma once
+
+#include <cstdint>
+#include <vector>
+
+#include "cancel.hpp"
+#include "relief/height_field.hpp"
+#include "stock/blank.hpp"
+#include "stock/species.hpp"
+
+namespace doyen {
+
+struct Picture {
+  std::size_t width = 0, height = 0;
+  std::vector<std::uint32_t> pixels;  // 0xAARRGGBB, row 0 at the top (the farthest from the user)
+  [[nodiscard]] std::uint32_t at(std::size_t x, std::size_t y) const { return pixels[y * width + x]; }
+};
+
+struct Look {
+  Species species;
+  Grain grain = Grain::AlongWidth;
+  double thickness = 19;  // mm; cells lower than this show the bed
+  Box board;              // cells outside are transparent
+};
+
+// One pixel from every `shrink` × `shrink` cells, averaged.
+Picture lit_picture(const HeightField& field, const Look& look, std::size_t shrink = 1, const Cancel& cancel = {});
+
+// The wood's own colour at a place inside the board, before any light: for pictures and section strips alike.
+Colour wood_colour(const Species& species, Grain grain, double x, double y, double z);
+
+Look look_of(const Blank& blank);
+
+}  // namespace doyen

@@ -1,0 +1,284 @@
+#include "files/run_sheet.hpp"
+
+#include <cairo-pdf.h>
+#include <cairo.h>
+#include <pango/pangocairo.h>
+
+#include <algorithm>
+#include <cmath>
+#include <filesystem>
+#include <set>
+
+#include "atomic_file.hpp"
+#include "files/png_write.hpp"
+#include "stock/species.hpp"
+
+namespace doyen {
+namespace {
+
+constexpr double kPt = 72.0 / 25.4;  // points a millimetre
+constexpr double kPageWidth = 210 * kPt, kPageHeight = 297 * kPt, kEdge = 15 * kPt;
+
+struct Ink {
+  double r, g, b;
+};
+constexpr Ink kInk{0.17, 0.165, 0.157}, kFaded{0.37, 0.34, 0.30}, kLine{0.75, 0.71, 0.65}, kBrick{0.61, 0.23, 0.18}, kPlum{0.357, 0.29, 0.435};
+
+class Sheet {
+ public:
+  Sheet() {
+    surface_ = cairo_pdf_surface_create_for_stream(
+        [](void* user, const unsigned char* data, unsigned n) {
+          static_cast<std::string*>(user)->append(reinterpret_cast<const char*>(data), n);
+          return CAIRO_STATUS_SUCCESS;
+        },
+        &bytes_, kPageWidth, kPageHeight);
+    cr_ = cairo_create(surface_);
+  }
+  ~Sheet() {
+    cairo_destroy(cr_);
+    cairo_surface_destroy(surface_);
+  }
+  Sheet(const Sheet&) = delete;
+  Sheet& operator=(const Sheet&) = delete;
+
+  std::string finish() {
+    cairo_surface_finish(surface_);
+    return std::move(bytes_);
+  }
+  cairo_t* cr() { return cr_; }
+  double y = kEdge;
+
+  // Writes wrapped text and returns its height.
+  double text(const std::string& words, double x, double top, double width, double size, bool bold = false, Ink ink = kInk) {
+    PangoLayout* layout = pango_cairo_create_layout(cr_);
+    PangoFontDescription* font = pango_font_description_from_string("Open Sans");
+    pango_font_description_set_absolute_size(font, size * PANGO_SCALE);
+    if (bold) pango_font_description_set_weight(font, PANGO_WEIGHT_BOLD);
+    pango_layout_set_font_description(layout, font);
+    pango_layout_set_width(layout, static_cast<int>(width * PANGO_SCALE));
+    pango_layout_set_wrap(layout, PANGO_WRAP_WORD_CHAR);
+    pango_layout_set_text(layout, words.c_str(), -1);
+    int w = 0, h = 0;
+    pango_layout_get_size(layout, &w, &h);
+    cairo_set_source_rgb(cr_, ink.r, ink.g, ink.b);
+    cairo_move_to(cr_, x, top);
+    pango_cairo_show_layout(cr_, layout);
+    pango_font_description_free(font);
+    g_object_unref(layout);
+    return static_cast<double>(h) / PANGO_SCALE;
+  }
+  void paragraph(const std::string& words, double size, bool bold = false, Ink ink = kInk, double gap = 3) {
+    y += text(words, kEdge, y, kPageWidth - 2 * kEdge, size, bold, ink) + gap;
+  }
+  void rule() {
+    cairo_set_source_rgb(cr_, kLine.r, kLine.g, kLine.b);
+    cairo_set_line_width(cr_, 0.7);
+    cairo_move_to(cr_, kEdge, y + 2);
+    cairo_line_to(cr_, kPageWidth - kEdge, y + 2);
+    cairo_stroke(cr_);
+    y += 7;
+  }
+  void need(double height) {
+    if (y + height < kPageHeight - kEdge) return;
+    cairo_show_page(cr_);
+    y = kEdge;
+  }
+
+ private:
+  std::string bytes_;
+  cairo_surface_t* surface_;
+  cairo_t* cr_;
+};
+
+void draw_board(Sheet& sheet, const Plan& plan, const Picture& board) {
+  const Blank& blank = plan.job.blank;
+  const double most_wide = kPageWidth - 2 * kEdge - 40, most_high = 175;
+  const double scale = std::min(most_wide / blank.width, most_high / blank.height);
+  const double w = blank.width * scale, h = blank.height * scale;
+  const double left = kEdge + 34, top = sheet.y + 16;
+  cairo_t* cr = sheet.cr();
+  std::vector<std::uint32_t> pixels = board.pixels;
+  cairo_surface_t* image = cairo_image_surface_create_for_data(reinterpret_cast<unsigned char*>(pixels.data()), CAIRO_FORMAT_ARGB32,
+                                                               static_cast<int>(board.width), static_cast<int>(board.height),
+                                                               static_cast<int>(board.width * 4));
+  cairo_save(cr);
+  cairo_translate(cr, left, top);
+  cairo_scale(cr, w / static_cast<double>(board.width), h / static_cast<double>(board.height));
+  cairo_set_source_surface(cr, image, 0, 0);
+  cairo_paint(cr);
+  cairo_restore(cr);
+  cairo_surface_finish(image);
+  cairo_surface_destroy(image);
+  cairo_set_source_rgb(cr, kInk.r, kInk.g, kInk.b);
+  cairo_set_line_width(cr, 0.8);
+  cairo_rectangle(cr, left, top, w, h);
+  cairo_stroke(cr);
+  const auto show = [&](double mm) { return format_length(mm, plan.job.lengths); };
+  sheet.text(show(blank.width), left + w / 2 - 30, top - 15, 200, 10, true);
+  sheet.text(show(blank.height), kEdge - 8, top + h / 2 - 14, 44, 9, true);
+  // The zero, as a ring with a cross through it, and which way the axes run.
+  const bool centre = plan.job.run.zero_place == ZeroPlace::Centre;
+  const double zx = centre ? left + w / 2 : left, zy = centre ? top + h / 2 : top + h;
+  cairo_set_source_rgb(cr, kPlum.r, kPlum.g, kPlum.b);
+  cairo_set_line_width(cr, 1.6);
+  cairo_arc(cr, zx, zy, 7, 0, 2 * M_PI);
+  cairo_stroke(cr);
+  for (const auto& [dx, dy] : {std::pair{30.0, 0.0}, std::pair{0.0, -30.0}}) {
+    cairo_move_to(cr, zx - dx / 2.5, zy - dy / 2.5);
+    cairo_line_to(cr, zx + dx, zy + dy);
+    cairo_stroke(cr);
+  }
+  sheet.text("x", zx + 32, zy - 8, 20, 10, true, kPlum);
+  sheet.text("y", zx - 3, zy - 46, 20, 10, true, kPlum);
+  sheet.text("front: the side you stand at", left + w / 2 - 60, top + h + 3, 260, 9, false, kFaded);
+  sheet.y = top + h + 22;
+}
+
+std::vector<std::string> cautions_before() {
+  return {"Eyes and ears covered, dust extraction running, no loose sleeves, gloves, hair or cords near the spindle.",
+          "Work held down so that it cannot lift or creep; clamps and screws clear of every cut and of travel.",
+          "Stop within reach. Stay beside the machine; on a first run keep a hand at the stop.",
+          "The machine's own instructions and local rules come first."};
+}
+
+void bits_table(Sheet& sheet, const Plan& plan) {
+  const double columns[] = {kEdge, kEdge + 26, kEdge + 190, kEdge + 330, kEdge + 395, kEdge + 460};
+  const char* heads[] = {"", "Bit", "File", "Time", "Deepest", "Spindle"};
+  for (int i = 0; i < 6; ++i) sheet.text(heads[i], columns[i], sheet.y, 120, 9, false, kFaded);
+  sheet.y += 15;
+  int number = 1;
+  for (const BitRun& run : plan.runs) {
+    sheet.need(56);
+    if (number > 1) {
+      sheet.text("Change the bit: spindle stopped and still, machine locked or unplugged. Keep x and y; set z again on the same surface.", kEdge + 26, sheet.y,
+                 kPageWidth - 2 * kEdge - 26, 9, false, kBrick);
+      sheet.y += 16;
+    }
+    const std::string file = plan.job.run.one_file && plan.runs.size() > 1 ? "01-all-bits.nc" : run.file;
+    sheet.text(std::to_string(number), columns[0], sheet.y, 24, 16, true);
+    const double high = sheet.text(run.bit.name, columns[1], sheet.y, 160, 13, true);
+    sheet.text(file, columns[2], sheet.y, 138, 12, true);
+    sheet.text(format_duration(run.time.seconds), columns[3], sheet.y, 64, 12);
+    sheet.text(format_length(run.deepest, plan.job.lengths), columns[4], sheet.y, 64, 12);
+    sheet.text(format_number(run.feeds.rpm, 0) + " /min", columns[5], sheet.y, 80, 12);
+    sheet.y += std::max(20.0, high + 2);
+    std::string what;
+    std::set<std::string> named;
+    for (const Operation* op : run.operations) {
+      const Item* item = plan.job.find(op->piece);
+      if (item != nullptr && named.insert(item->piece.name).second) what += (what.empty() ? "" : ", ") + item->piece.name;
+    }
+    const std::string per_minute = plan.job.lengths.unit == Unit::Inch ? " in/min" : " mm/min";
+    const double k = plan.job.lengths.unit == Unit::Inch ? kMmPerInch : 1;
+    sheet.y += sheet.text(what + ". Feed " + format_number(run.feeds.feed / k, 0) + per_minute + ", plunge " + format_number(run.feeds.plunge / k, 0) + per_minute + ".",
+                          columns[1], sheet.y, kPageWidth - 2 * kEdge - 26, 9, false, kFaded) + 7;
+    ++number;
+  }
+}
+
+// The G-code files that the plan standing in the folder names: with another order of bits they would be picked by mistake.
+std::vector<std::string> files_of_earlier_plan(const std::string& path) {
+  std::vector<std::string> names;
+  try {
+    const Json plan = parse_json(read_file(path), path);
+    for (const Json& file : JsonView(plan, path).array("files", 1000)) {
+      const std::string name = JsonView(file, path).text("path");
+      if (name.find('/') == std::string::npos && name.ends_with(".nc")) names.push_back(name);
+    }
+  } catch (const Problem&) {
+    // No plan, or not one of Doyen's: nothing there is ours to remove.
+  }
+  return names;
+}
+
+}  // namespace
+
+std::string run_sheet_pdf(const Plan& plan, const Picture& board, const ReadBack& check) {
+  const Job& job = plan.job;
+  const auto show = [&](double mm) { return format_length(mm, job.lengths); };
+  Sheet sheet;
+  sheet.paragraph(job.name, 22, true);
+  const Species* species = species_table().find(job.blank.species);
+  std::string readings;
+  for (const double r : job.blank.readings) readings += (readings.empty() ? "" : ", ") + format_length(r, job.lengths, false);
+  sheet.paragraph((species == nullptr ? job.blank.species : species->name) + ", " + show(job.blank.width) + " × " + show(job.blank.height) +
+                      ", thickness read as " + readings + " " + unit_name(job.lengths.unit) + ". Grain runs " +
+                      (job.blank.grain == Grain::AlongWidth ? "left to right." : "front to back."), 11);
+  if (plan.has_stop()) {
+    sheet.paragraph("STOP: written although something would spoil wood, break a bit or be unsafe. Read the list at the end.", 13, true, kBrick);
+  }
+  draw_board(sheet, plan, board);
+  sheet.paragraph("Zero: " + zero_in_words(job) + ", the same for every bit.", 14, true, kPlum);
+  sheet.paragraph("x runs to the right, y away from you, z up. Do not move the board between bits; after each change set z on this same surface." +
+                      std::string(job.blank.film > 0 ? " The film's " + show(job.blank.film) + " is allowed for: touch off on top of the film." : "") +
+                      " A touch plate's thickness is taken off by you or your machine, not by these files.", 10);
+  sheet.paragraph("Holding: " + job.run.holding, 11);
+  sheet.rule();
+  sheet.paragraph("Before you start", 12, true, kBrick, 1);
+  for (const std::string& caution : cautions_before()) sheet.paragraph("•  " + caution, 9.5, false, kInk, 1);
+  sheet.y += 4;
+  sheet.rule();
+  sheet.paragraph("Bits, in this order   ·   in all about " + format_duration(plan.seconds) + " with " + std::to_string(plan.bit_changes()) +
+                      (plan.bit_changes() == 1 ? " bit change" : " bit changes"), 13, true);
+  bits_table(sheet, plan);
+  sheet.need(60);
+  sheet.paragraph(check.agrees() ? "The files were read back and carved again: they cut what was planned, to within " + format_number(std::max(check.worst, 0.001), 3) + " mm."
+                                 : "The files read back differ from the plan by " + format_number(check.worst, 3) + " mm: do not run them.",
+                  10, true, check.agrees() ? kInk : kBrick);
+  if (plan.count(Grade::Stop) + plan.count(Grade::Mind) > 0) {
+    sheet.need(60);
+    sheet.paragraph("To look at", 12, true, kBrick, 1);
+    for (const Verdict& v : plan.verdicts) {
+      if (v.grade == Grade::Note) continue;
+      sheet.need(34);
+      sheet.paragraph(std::string(v.grade == Grade::Stop ? "STOP  " : "Mind  ") + v.text + " " + v.why, 9.5, false, kInk, 2);
+    }
+  }
+  for (const Verdict& v : plan.verdicts) {
+    if (v.grade == Grade::Note) sheet.paragraph(v.text + " " + v.why, 9, false, kFaded, 2);
+  }
+  sheet.need(90);
+  sheet.rule();
+  sheet.paragraph("Notes: what really happened, what to do differently", 11, true);
+  for (int i = 0; i < 4; ++i) {
+    sheet.y += 16;
+    sheet.rule();
+  }
+  return sheet.finish();
+}
+
+Picture board_picture(const Plan& plan, double pixels_wide, const Cancel& cancel) {
+  const Box box = plan.job.blank.box();
+  const double cell = std::max(box.width(), box.height()) / pixels_wide / 2;
+  return lit_picture(relief_of(plan, box, cell, cancel), look_of(plan.job.blank), 2, cancel);
+}
+
+Written write_outputs(const Plan& plan, const std::string& folder, const Cancel& cancel) {
+  make_folder(folder);
+  const std::string base = folder + "/";
+  Written written;
+  const std::vector<OutputFile> files = gcode_files(plan);
+  const std::vector<std::string> earlier = files_of_earlier_plan(base + "plan.json");
+  const Box box = plan.job.blank.box();
+  const double cell = std::max(0.1, std::sqrt(box.width() * box.height() / 6e6));
+  written.check = read_back(plan, files, cell, cancel);
+  const Picture picture = board_picture(plan, 1400, cancel);
+  // Everything is worked out before the first file is touched.
+  const std::string png = png_bytes(picture), sheet = run_sheet_pdf(plan, picture, written.check), data = plan_json(plan).dump(1) + "\n";
+  const auto put = [&](const std::string& name, const std::string& bytes) {
+    write_file_atomically(base + name, bytes);
+    written.names.push_back(name);
+  };
+  for (const OutputFile& file : files) put(file.name, file.text);
+  put("plan.json", data);
+  put("proof.png", png);
+  put("runsheet.pdf", sheet);
+  for (const std::string& name : earlier) {
+    std::error_code error;
+    if (std::find(written.names.begin(), written.names.end(), name) == written.names.end()) std::filesystem::remove(base + name, error);
+  }
+  return written;
+}
+
+}  // namespace doyen

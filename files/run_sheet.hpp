@@ -1,0 +1,25 @@
+// The run sheet: the paper taken to the machine. Large, plain, complete.
+#pragma once
+
+#include <string>
+
+#include "planning/outputs.hpp"
+#include "relief/picture.hpp"
+
+namespace doyen {
+
+// A PDF of one or two A4 pages. `check` says whether the written files were read back and agree. Lengths in the job's unit.
+std::string run_sheet_pdf(const Plan& plan, const Picture& board, const ReadBack& check);
+
+// The plan's files, the picture and the sheet, written into a folder: NN-<bit>.nc, plan.json, proof.png, runsheet.pdf.
+struct Written {
+  std::vector<std::string> names;
+  ReadBack check;
+};
+// Throws Problem{CannotWrite} or {BadInput}; the folder is made when it is missing.
+Written write_outputs(const Plan& plan, const std::string& folder, const Cancel& cancel = {});
+
+// The whole board at most this many pixels wide.
+Picture board_picture(const Plan& plan, double pixels_wide, const Cancel& cancel = {});
+
+}  // namespace doyen

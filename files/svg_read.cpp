@@ -1,0 +1,522 @@
+#include "files/svg_read.hpp"
+
+#include <expat.h>
+
+#include <algorithm>
+#include <charconv>
+#include <map>
+#include <memory>
+#include <numbers>
+#include <optional>
+#include <set>
+
+#include "geometry/polyline.hpp"
+#include "measure/length.hpp"
+#include "problem.hpp"
+
+namespace doyen {
+namespace {
+
+constexpr double kUnitsPerInch = 96;  // W3C SVG 1.1 with CSS: 96 px to the inch
+constexpr double kMmPerUnit = kMmPerInch / kUnitsPerInch;
+constexpr std::size_t kMostElements = 300'000;
+constexpr int kDeepest = 200;
+constexpr int kMostUses = 20'000;
+constexpr std::size_t kMostPoints = 4'000'000;
+
+struct Element {
+  std::string name;
+  std::map<std::string, std::string> attributes;
+  std::vector<std::unique_ptr<Element>> children;
+  std::string text;  // of style sheets
+  [[nodiscard]] std::string get(const std::string& key) const {
+    const auto it = attributes.find(key);
+    return it == attributes.end() ? std::string() : it->second;
+  }
+};
+
+std::string local(const char* name) {
+  const std::string s = name;
+  const auto colon = s.rfind(':');
+  return colon == std::string::npos ? s : s.substr(colon + 1);
+}
+
+class TreeBuilder {
+ public:
+  std::unique_ptr<Element> build(const std::string& text, const std::string& where) {
+    const std::unique_ptr<XML_ParserStruct, decltype(&XML_ParserFree)> parser(XML_ParserCreate(nullptr), XML_ParserFree);
+    XML_SetUserData(parser.get(), this);
+    parser_ = parser.get();
+    XML_SetElementHandler(parser.get(), start, end);
+    XML_SetCharacterDataHandler(parser.get(), characters);
+    const auto status = XML_Parse(parser.get(), text.data(), static_cast<int>(text.size()), 1);
+    const std::string line = ", line " + std::to_string(XML_GetCurrentLineNumber(parser.get()));
+    if (!problem_.empty()) throw bad_input(where + line + ": " + problem_);
+    if (status != XML_STATUS_OK) {
+      throw bad_input(where + line + ": this is not SVG as it should be (" + XML_ErrorString(XML_GetErrorCode(parser.get())) + ").");
+    }
+    if (!root_ || root_->name != "svg") throw bad_input(where + ": an SVG drawing was expected.");
+    return std::move(root_);
+  }
+
+ private:
+  static void start(void* user, const char* name, const char** attributes) {
+    auto& self = *static_cast<TreeBuilder*>(user);
+    if (!self.problem_.empty()) return;
+    if (++self.count_ > kMostElements) return self.stop("more than 300,000 elements, too many to be a sign.");
+    if (self.open_.size() >= kDeepest) return self.stop("elements nested more than 200 deep.");
+    auto element = std::make_unique<Element>();
+    element->name = local(name);
+    for (; *attributes != nullptr; attributes += 2) element->attributes[local(attributes[0])] = attributes[1];
+    Element* raw = element.get();
+    if (self.open_.empty()) self.root_ = std::move(element);
+    else self.open_.back()->children.push_back(std::move(element));
+    self.open_.push_back(raw);
+  }
+  static void end(void* user, const char*) {
+    auto& self = *static_cast<TreeBuilder*>(user);
+    if (self.problem_.empty() && !self.open_.empty()) self.open_.pop_back();
+  }
+  static void characters(void* user, const char* s, int n) {
+    auto& self = *static_cast<TreeBuilder*>(user);
+    if (!self.open_.empty() && self.open_.back()->name == "style") self.open_.back()->text.append(s, static_cast<std::size_t>(n));
+  }
+  void stop(const std::string& why) {
+    problem_ = why;
+    XML_StopParser(parser_, XML_FALSE);
+  }
+
+  XML_Parser parser_ = nullptr;
+  std::unique_ptr<Element> root_;
+  std::vector<Element*> open_;
+  std::size_t count_ = 0;
+  std::string problem_;
+};
+
+std::string trimmed(const std::string& s) {
+  const auto from = s.find_first_not_of(" \t\r\n");
+  if (from == std::string::npos) return {};
+  return s.substr(from, s.find_last_not_of(" \t\r\n") - from + 1);
+}
+
+void read_declarations(const std::string& text, std::map<std::string, std::string>& out) {
+  std::size_t from = 0;
+  while (from < text.size()) {
+    std::size_t to = text.find(';', from);
+    if (to == std::string::npos) to = text.size();
+    const std::string one = text.substr(from, to - from);
+    const auto colon = one.find(':');
+    if (colon != std::string::npos) {
+      std::string value = trimmed(one.substr(colon + 1));
+      if (const auto bang = value.find('!'); bang != std::string::npos) value = trimmed(value.substr(0, bang));
+      out[trimmed(one.substr(0, colon))] = value;
+    }
+    from = to + 1;
+  }
+}
+
+// Type, class and id selectors, alone or in lists.
+class StyleSheet {
+ public:
+  void add(const std::string& css_with_comments) {
+    std::string css = css_with_comments;
+    for (std::size_t open; (open = css.find("/*")) != std::string::npos;) {
+      const std::size_t close = css.find("*/", open);
+      css.erase(open, close == std::string::npos ? std::string::npos : close + 2 - open);
+    }
+    std::size_t from = 0;
+    while (true) {
+      const std::size_t open = css.find('{', from), close = css.find('}', from);
+      if (open == std::string::npos || close == std::string::npos || close < open) break;
+      std::map<std::string, std::string> declarations;
+      read_declarations(css.substr(open + 1, close - open - 1), declarations);
+      std::string selectors = css.substr(from, open - from) + ",";
+      std::size_t s = 0;
+      for (std::size_t comma; (comma = selectors.find(',', s)) != std::string::npos; s = comma + 1) {
+        auto& rule = rules_[trimmed(selectors.substr(s, comma - s))];
+        for (const auto& [k, v] : declarations) rule[k] = v;
+      }
+      from = close + 1;
+    }
+  }
+  void apply(const Element& e, std::map<std::string, std::string>& out) const {
+    const auto use = [&](const std::string& selector) {
+      const auto it = rules_.find(selector);
+      if (it == rules_.end()) return;
+      for (const auto& [k, v] : it->second) out[k] = v;
+    };
+    use(e.name);
+    std::string classes = e.get("class") + " ";
+    std::size_t from = 0;
+    for (std::size_t space; (space = classes.find(' ', from)) != std::string::npos; from = space + 1) {
+      const std::string one = classes.substr(from, space - from);
+      use("." + one);
+      use(e.name + "." + one);
+    }
+    if (const std::string id = e.get("id"); !id.empty()) use("#" + id);
+  }
+
+ private:
+  std::map<std::string, std::map<std::string, std::string>> rules_;
+};
+
+struct Style {
+  std::string fill = "black", stroke = "none", fill_rule = "nonzero";
+  double stroke_width = 1;
+  bool visible = true, shown = true;
+};
+
+// A length attribute in user units; per cent of `whole`.
+double units(const std::string& text, double otherwise, double whole = 0) {
+  const std::string s = trimmed(text);
+  double value = 0;
+  const auto [end, error] = std::from_chars(s.data() + (s.starts_with('+') ? 1 : 0), s.data() + s.size(), value);
+  if (error != std::errc() || !std::isfinite(value)) return otherwise;
+  const std::string unit = trimmed(std::string(end, s.data() + s.size()));
+  static const std::map<std::string, double> kUnits{{"", 1}, {"px", 1}, {"pt", 96.0 / 72}, {"pc", 16}, {"in", 96},
+                                                    {"mm", 1 / kMmPerUnit}, {"cm", 10 / kMmPerUnit}, {"Q", 0.25 / kMmPerUnit}, {"em", 16}, {"ex", 8}};
+  if (unit == "%") return value / 100 * whole;
+  const auto it = kUnits.find(unit);
+  return it == kUnits.end() ? otherwise : value * it->second;
+}
+
+std::vector<double> numbers(const std::string& text) {
+  std::vector<double> out;
+  const char* p = text.data();
+  const char* end = p + text.size();
+  while (p < end) {
+    double v = 0;
+    const char* from = *p == '+' ? p + 1 : p;
+    const auto [next, error] = std::from_chars(from, end, v);
+    if (error != std::errc()) {
+      ++p;
+    } else {
+      if (!std::isfinite(v)) v = 0;
+      out.push_back(v);
+      p = next;
+    }
+  }
+  return out;
+}
+
+Transform read_transform(const std::string& text) {
+  Transform total;
+  std::size_t from = 0;
+  std::vector<Transform> steps;
+  while (true) {
+    const std::size_t open = text.find('(', from), close = text.find(')', from);
+    if (open == std::string::npos || close == std::string::npos || close < open) break;
+    std::string name = trimmed(text.substr(from, open - from));
+    while (!name.empty() && (name.front() == ',' || name.front() == ' ')) name.erase(0, 1);
+    const auto n = numbers(text.substr(open + 1, close - open - 1));
+    const auto arg = [&](std::size_t i, double otherwise = 0) { return i < n.size() ? n[i] : otherwise; };
+    Transform t;
+    if (name == "matrix" && n.size() == 6) t = {n[0], n[1], n[2], n[3], n[4], n[5]};
+    else if (name == "translate") t = Transform::move(arg(0), arg(1));
+    else if (name == "scale") t = Transform::scale(arg(0, 1), arg(1, arg(0, 1)));
+    else if (name == "rotate") t = Transform::move(-arg(1), -arg(2)).then(Transform::turn(arg(0))).then(Transform::move(arg(1), arg(2)));
+    else if (name == "skewX") t = {1, 0, std::tan(arg(0) * std::numbers::pi / 180), 1, 0, 0};
+    else if (name == "skewY") t = {1, std::tan(arg(0) * std::numbers::pi / 180), 0, 1, 0, 0};
+    steps.push_back(t);
+    from = close + 1;
+  }
+  for (std::size_t i = steps.size(); i-- > 0;) total = total.then(steps[i]);
+  return total;
+}
+
+class SvgWalker {
+ public:
+  SvgWalker(const Element& root, SvgDrawing& out) : out_(out) { index(root); }
+
+  void walk_root(const Element& root) {
+    const std::vector<double> view = numbers(root.get("viewBox"));
+    const bool has_view = view.size() == 4 && view[2] > 0 && view[3] > 0;
+    const bool has_width = !root.get("width").empty() && root.get("width").find('%') == std::string::npos;
+    const bool has_height = !root.get("height").empty() && root.get("height").find('%') == std::string::npos;
+    double w = has_width ? units(root.get("width"), 100) : 0, h = has_height ? units(root.get("height"), 100) : 0;
+    if (has_view) {
+      if (!has_width && !has_height) {
+        w = view[2];
+        h = view[3];
+        out_.sized = false;
+      } else if (!has_width) {
+        w = h * view[2] / view[3];
+      } else if (!has_height) {
+        h = w * view[3] / view[2];
+      }
+    } else if (!has_width || !has_height) {
+      out_.sized = false;
+      w = has_width ? w : 300;
+      h = has_height ? h : 150;
+    }
+    out_.drawing.page_width = w * kMmPerUnit;
+    out_.drawing.page_height = h * kMmPerUnit;
+    Transform place = Transform::scale(kMmPerUnit, kMmPerUnit);
+    if (has_view) place = view_box(view, w, h, root.get("preserveAspectRatio")).then(place);
+    viewport_ = has_view ? Point{view[2], view[3]} : Point{w, h};
+    Style style;
+    style = styled(root, style);
+    for (const auto& child : root.children) walk(*child, place, style, "");
+  }
+
+ private:
+  void index(const Element& e) {
+    if (const std::string id = e.get("id"); !id.empty()) by_id_.emplace(id, &e);
+    if (e.name == "style") sheet_.add(e.text);
+    for (const auto& child : e.children) index(*child);
+  }
+
+  // W3C SVG 1.1, 7.8: uniform scaling placed by alignment, or stretched for "none".
+  static Transform view_box(const std::vector<double>& view, double w, double h, const std::string& aspect) {
+    double sx = w / view[2], sy = h / view[3];
+    double dx = 0, dy = 0;
+    if (!aspect.starts_with("none")) {
+      const bool slice = aspect.find("slice") != std::string::npos;
+      sx = sy = slice ? std::max(sx, sy) : std::min(sx, sy);
+      const double fx = aspect.find("xMin") != std::string::npos ? 0 : aspect.find("xMax") != std::string::npos ? 1 : 0.5;
+      const double fy = aspect.find("YMin") != std::string::npos ? 0 : aspect.find("YMax") != std::string::npos ? 1 : 0.5;
+      dx = (w - view[2] * sx) * fx;
+      dy = (h - view[3] * sy) * fy;
+    }
+    return Transform{sx, 0, 0, sy, dx - view[0] * sx, dy - view[1] * sy};
+  }
+
+  Style styled(const Element& e, Style style) const {
+    std::map<std::string, std::string> found;
+    for (const char* key : {"fill", "stroke", "stroke-width", "fill-rule", "display", "visibility", "fill-opacity", "stroke-opacity", "opacity"}) {
+      if (const std::string v = e.get(key); !v.empty()) found[key] = v;
+    }
+    sheet_.apply(e, found);
+    read_declarations(e.get("style"), found);
+    const auto take = [&](const char* key, std::string& into) {
+      const auto it = found.find(key);
+      if (it != found.end() && it->second != "inherit") into = it->second;
+    };
+    take("fill", style.fill);
+    take("stroke", style.stroke);
+    take("fill-rule", style.fill_rule);
+    if (found.contains("stroke-width")) style.stroke_width = units(found["stroke-width"], style.stroke_width);
+    if (found.contains("visibility")) style.visible = found["visibility"] == "visible";
+    if (found.contains("display") && found["display"] == "none") style.shown = false;
+    for (const char* key : {"fill-opacity", "opacity"}) {
+      if (found.contains(key) && units(found[key], 1) <= 0) style.fill = "none";
+    }
+    for (const char* key : {"stroke-opacity", "opacity"}) {
+      if (found.contains(key) && units(found[key], 1) <= 0) style.stroke = "none";
+    }
+    return style;
+  }
+
+  void note_left_out(const std::string& what) {
+    if (noted_.insert(what).second) out_.left_out.push_back(what);
+  }
+
+  void walk(const Element& e, const Transform& parent, const Style& inherited, const std::string& group) {
+    static const std::set<std::string> kSilent{"defs", "style", "title", "desc", "metadata", "symbol", "clipPath", "mask", "marker",
+                                               "linearGradient", "radialGradient", "pattern", "filter", "namedview", "script"};
+    if (kSilent.contains(e.name)) return;
+    const Style style = styled(e, inherited);
+    if (!style.shown) return;
+    if (!e.get("clip-path").empty() && e.get("clip-path") != "none") note_left_out("A clipping path was left out: what it hides is shown whole.");
+    if (!e.get("mask").empty() && e.get("mask") != "none") note_left_out("A mask was left out: what it hides is shown whole.");
+    Transform place = read_transform(e.get("transform")).then(parent);
+    if (e.name == "g" || e.name == "a" || e.name == "switch") {
+      const std::string label = e.get("label").empty() ? e.get("id") : e.get("label");
+      for (const auto& child : e.children) walk(*child, place, style, label.empty() ? group : label);
+    } else if (e.name == "svg") {
+      nested(e, place, style, group);
+    } else if (e.name == "use") {
+      follow_use(e, place, style, group);
+    } else if (e.name == "image") {
+      note_left_out("A picture inside the drawing was left out.");
+    } else if (e.name == "text" || e.name == "textPath") {
+      note_left_out("Text inside the drawing was left out; turn it into outlines, or add it as lettering.");
+    } else {
+      add_shape(e, place, style, group);
+    }
+  }
+
+  void nested(const Element& e, const Transform& parent, const Style& style, const std::string& group) {
+    Transform place = Transform::move(units(e.get("x"), 0), units(e.get("y"), 0)).then(parent);
+    const std::vector<double> view = numbers(e.get("viewBox"));
+    if (view.size() == 4 && view[2] > 0 && view[3] > 0) {
+      place = view_box(view, units(e.get("width"), viewport_.x, viewport_.x), units(e.get("height"), viewport_.y, viewport_.y), e.get("preserveAspectRatio")).then(place);
+    }
+    for (const auto& child : e.children) walk(*child, place, style, group);
+  }
+
+  void follow_use(const Element& e, const Transform& place, const Style& style, const std::string& group) {
+    const std::string href = e.get("href");
+    if (!href.starts_with("#")) {
+      note_left_out("A reference to another file was not followed.");
+      return;
+    }
+    const auto it = by_id_.find(href.substr(1));
+    if (it == by_id_.end()) {
+      note_left_out("A reference to “" + href.substr(0, 40) + "” leads nowhere.");
+      return;
+    }
+    if (following_.contains(it->second) || following_.size() > 30) {
+      note_left_out("A drawing that contains itself was left out.");
+      return;
+    }
+    if (++uses_ > kMostUses) throw bad_input("the drawing repeats parts more than 20,000 times.");
+    following_.insert(it->second);
+    const Transform moved = Transform::move(units(e.get("x"), 0), units(e.get("y"), 0)).then(place);
+    if (it->second->name == "symbol") {
+      const Style inner = styled(*it->second, style);
+      Transform inside = moved;
+      const std::vector<double> view = numbers(it->second->get("viewBox"));
+      if (view.size() == 4 && view[2] > 0 && view[3] > 0) {
+        inside = view_box(view, units(e.get("width"), viewport_.x, viewport_.x), units(e.get("height"), viewport_.y, viewport_.y),
+                          it->second->get("preserveAspectRatio")).then(moved);
+      }
+      for (const auto& child : it->second->children) walk(*child, inside, inner, group);
+    } else {
+      walk(*it->second, moved, style, group);
+    }
+    following_.erase(it->second);
+  }
+
+  std::optional<Path> path_of(const Element& e) {
+    const auto u = [&](const char* key, double whole = 0) { return units(e.get(key), 0, whole); };
+    const auto ellipse = [](double cx, double cy, double rx, double ry) {
+      const std::string r = format_number(rx, 9) + " " + format_number(ry, 9) + " 0 0 1 ";
+      const std::string y = " " + format_number(cy, 9);
+      return parse_path("M" + format_number(cx + rx, 9) + y + "A" + r + format_number(cx - rx, 9) + y + "A" + r + format_number(cx + rx, 9) + y + "Z");
+    };
+    if (e.name == "path") {
+      Path p = parse_path(e.get("d"), true);
+      try {
+        parse_path(e.get("d"));
+      } catch (const Problem& problem) {
+        note_left_out("A path was taken only as far as it makes sense: " + std::string(problem.what()));
+      }
+      return p;
+    }
+    if (e.name == "rect") {
+      const double x = u("x", viewport_.x), y = u("y", viewport_.y), w = u("width", viewport_.x), h = u("height", viewport_.y);
+      if (!(w > 0 && h > 0)) return std::nullopt;
+      double rx = units(e.get("rx"), -1), ry = units(e.get("ry"), -1);
+      if (rx < 0) rx = std::max(0.0, ry);
+      if (ry < 0) ry = rx;
+      rx = std::min(rx, w / 2);
+      ry = std::min(ry, h / 2);
+      const auto n = [](double v) { return format_number(v, 9) + " "; };
+      if (rx <= 0 || ry <= 0) return parse_path("M" + n(x) + n(y) + "h" + n(w) + "v" + n(h) + "h" + n(-w) + "Z");
+      const std::string arc = "a" + n(rx) + n(ry) + "0 0 1 ";
+      return parse_path("M" + n(x + rx) + n(y) + "h" + n(w - 2 * rx) + arc + n(rx) + n(ry) + "v" + n(h - 2 * ry) + arc + n(-rx) + n(ry) +
+                        "h" + n(2 * rx - w) + arc + n(-rx) + n(-ry) + "v" + n(2 * ry - h) + arc + n(rx) + n(-ry) + "Z");
+    }
+    if (e.name == "circle" && u("r") > 0) return ellipse(u("cx", viewport_.x), u("cy", viewport_.y), u("r"), u("r"));
+    if (e.name == "ellipse" && u("rx") > 0 && u("ry") > 0) return ellipse(u("cx", viewport_.x), u("cy", viewport_.y), u("rx"), u("ry"));
+    if (e.name == "line") {
+      Path p;
+      p.move({u("x1"), u("y1")});
+      p.line({u("x2"), u("y2")});
+      return p;
+    }
+    if (e.name == "polyline" || e.name == "polygon") {
+      const std::vector<double> n = numbers(e.get("points"));
+      Path p;
+      for (std::size_t i = 0; i + 1 < n.size(); i += 2) i == 0 ? p.move({n[0], n[1]}) : p.line({n[i], n[i + 1]});
+      if (e.name == "polygon" && !p.empty()) p.close();
+      return p.empty() ? std::nullopt : std::optional<Path>(p);
+    }
+    return std::nullopt;
+  }
+
+  void add_shape(const Element& e, const Transform& place, const Style& style, const std::string& group) {
+    if (!style.visible) return;
+    std::optional<Path> path = path_of(e);
+    if (!path || path->empty()) return;
+    const Path placed = transformed(*path, place);
+    for (const PathStep& s : placed.steps) {
+      if (!std::isfinite(s.to.x + s.to.y) || std::abs(s.to.x) > kFarthest || std::abs(s.to.y) > kFarthest) {
+        note_left_out("A shape more than 100 m away was left out.");
+        return;
+      }
+    }
+    points_ += placed.steps.size();
+    if (points_ > kMostPoints) throw bad_input("the drawing has more than four million points.");
+    if (style.fill != "none" && style.fill != "transparent") {
+      out_.drawing.parts.push_back({e.get("id"), group, path_data(placed, 5), style.fill_rule == "evenodd"});
+    }
+    if (style.stroke != "none" && style.stroke != "transparent" && style.stroke_width > 0) {
+      const double width = style.stroke_width * std::sqrt(std::abs(place.determinant()));
+      add_stroke(e, placed, width, group);
+    }
+  }
+
+  // The stroke's own width as an outline, round at ends and joints.
+  void add_stroke(const Element& e, const Path& placed, double width, const std::string& group) {
+    if (width < 0.01) return;
+    Flat flat = flatten(placed, kFlatness, false);
+    std::vector<Line2> lines = std::move(flat.open);
+    for (Ring& ring : flat.closed) {
+      ring.push_back(ring.front());
+      lines.push_back(std::move(ring));
+    }
+    Path outline;
+    for (const Island& island : sweep(lines, width / 2).islands) {
+      for (const Ring& ring : island.rings) {
+        for (std::size_t i = 0; i < ring.size(); ++i) i == 0 ? outline.move(ring[i]) : outline.line(ring[i]);
+        outline.close();
+      }
+    }
+    if (!outline.empty()) out_.drawing.parts.push_back({e.get("id"), group, path_data(outline, 5), false});
+  }
+
+  SvgDrawing& out_;
+  StyleSheet sheet_;
+  std::map<std::string, const Element*> by_id_;
+  std::set<const Element*> following_;
+  std::set<std::string> noted_;
+  Point viewport_;
+  int uses_ = 0;
+  std::size_t points_ = 0;
+};
+
+}  // namespace
+
+SvgDrawing read_svg(const std::string& text, const std::string& where) {
+  if (text.size() > (64u << 20)) throw bad_input(where + ": larger than 64 MB, too large for a drawing.");
+  const std::unique_ptr<Element> root = TreeBuilder().build(text, where);
+  SvgDrawing out;
+  const auto slash = where.rfind('/');
+  out.drawing.name = slash == std::string::npos ? where : where.substr(slash + 1);
+  try {
+    SvgWalker(*root, out).walk_root(*root);
+  } catch (const Problem& problem) {
+    throw bad_input(where + ": " + problem.what());
+  }
+  if (out.drawing.parts.empty()) {
+    std::string why;
+    for (const std::string& s : out.left_out) why += " " + s;
+    throw bad_input(where + ": no filled or stroked outlines stand in this drawing." + why);
+  }
+  return out;
+}
+
+std::string write_svg(const std::vector<NamedRegion>& regions, double page_width, double page_height, bool y_up) {
+  const auto n = [](double v) { return format_number(v, 4); };
+  std::string out = "<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"" + n(page_width) +
+                    "mm\" height=\"" + n(page_height) + "mm\" viewBox=\"0 0 " + n(page_width) + " " + n(page_height) + "\">\n";
+  for (const NamedRegion& named : regions) {
+    std::string id;
+    for (const char c : named.id) id += c == '"' || c == '<' || c == '&' || c == '>' ? '_' : c;
+    out += "<path id=\"" + id + "\" fill=\"#000\" fill-rule=\"evenodd\" d=\"";
+    for (const Island& island : named.region.islands) {
+      for (const Ring& ring : island.rings) {
+        for (std::size_t i = 0; i < ring.size(); ++i) {
+          out += (i == 0 ? "M" : "L") + n(ring[i].x) + " " + n(y_up ? page_height - ring[i].y : ring[i].y);
+        }
+        out += "Z";
+      }
+    }
+    out += "\"/>\n";
+  }
+  return out + "</svg>\n";
+}
+
+}  // namespace doyen
