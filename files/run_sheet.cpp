@@ -122,6 +122,7 @@ void draw_board(Sheet& sheet, const Plan& plan, const Picture& board) {
   const double zx = centre ? left + w / 2 : left, zy = centre ? top + h / 2 : top + h;
   cairo_set_source_rgb(cr, kPlum.r, kPlum.g, kPlum.b);
   cairo_set_line_width(cr, 1.6);
+  cairo_new_path(cr);
   cairo_arc(cr, zx, zy, 7, 0, 2 * M_PI);
   cairo_stroke(cr);
   for (const auto& [dx, dy] : {std::pair{30.0, 0.0}, std::pair{0.0, -30.0}}) {
@@ -151,9 +152,8 @@ void bits_table(Sheet& sheet, const Plan& plan) {
   for (const BitRun& run : plan.runs) {
     sheet.need(56);
     if (number > 1) {
-      sheet.text("Change the bit: spindle stopped and still, machine locked or unplugged. Keep x and y; set z again on the same surface.", kEdge + 26, sheet.y,
-                 kPageWidth - 2 * kEdge - 26, 9, false, kBrick);
-      sheet.y += 16;
+      sheet.y += 3 + sheet.text("Change the bit: spindle stopped and still, machine locked or unplugged. Keep x and y; set z again on the same surface.",
+                                kEdge + 26, sheet.y, kPageWidth - 2 * kEdge - 26, 9, false, kBrick);
     }
     const std::string file = plan.job.run.one_file && plan.runs.size() > 1 ? "01-all-bits.nc" : run.file;
     sheet.text(std::to_string(number), columns[0], sheet.y, 24, 16, true);

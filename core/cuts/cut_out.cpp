@@ -160,7 +160,8 @@ std::vector<TabPlace> place_tabs(const Region& region, const Tabs& tabs, double 
     for (int k = 0; k < looks; ++k) {
       const double share = static_cast<double>(k) / looks;
       const bool bad = !tab_objection(outer, share, tabs.length, diameter).empty();
-      cost[static_cast<std::size_t>(k)] = bad ? 1e6 : turning(outer, total, share, tabs.length / 2 + diameter);
+      // The middle of a straight stretch beats its ends.
+      cost[static_cast<std::size_t>(k)] = bad ? 1e6 : turning(outer, total, share, tabs.length / 2 + diameter) + 0.2 * turning(outer, total, share, total / count / 3);
     }
     // Even spacing turned to where it hurts least, then each tab slides to the straightest place in its own stretch.
     const auto at = [&](int k) { return cost[static_cast<std::size_t>(((k % looks) + looks) % looks)]; };

@@ -1,0 +1,122 @@
+#include "planner.hpp"
+
+#include <cstring>
+
+#include "planning/outputs.hpp"
+
+namespace doyen {
+
+Planner::Planner(QObject* parent) : QObject(parent) {
+  pool_.setMaxThreadCount(2);
+  qRegisterMetaType<PlanPtr>("doyen::PlanPtr");
+}
+
+Planner::~Planner() {
+  current_.request();
+  pool_.waitForDone();
+}
+
+void Planner::set_busy(bool busy) {
+  if (busy_ == busy) return;
+  busy_ = busy;
+  Q_EMIT busy_changed(busy);
+}
+
+void Planner::cancel() {
+  current_.request();
+  ++generation_;
+  set_busy(false);
+}
+
+void Planner::request(const Job& job, const Rack& rack) {
+  current_.request();
+  current_ = Cancel();
+  const quint64 mine = ++generation_;
+  set_busy(true);
+  pool_.start([this, job, rack, cancel = current_, cache = cache_, mine] {
+    try {
+      const Progress progress{[this, mine](int done, int of) {
+        QMetaObject::invokeMethod(this, [this, mine, done, of] {
+          if (mine == generation_) Q_EMIT progressed(done, of);
+        }, Qt::QueuedConnection);
+      }};
+      auto result = std::make_shared<const Plan>(plan(job, rack, machine_for(job), cache.get(), cancel, progress));
+      QMetaObject::invokeMethod(this, [this, mine, result] {
+        if (mine != generation_) return;
+        set_busy(false);
+        Q_EMIT planned(result);
+      }, Qt::QueuedConnection);
+    } catch (const std::exception&) {
+      // Cancelled, or out of memory: the newest request answers, or the last picture stays.
+      QMetaObject::invokeMethod(this, [this, mine] {
+        if (mine == generation_) set_busy(false);
+      }, Qt::QueuedConnection);
+    }
+  });
+}
+
+QImage to_image(const Picture& picture) {
+  QImage image(static_cast<int>(picture.width), static_cast<int>(picture.height), QImage::Format_ARGB32_Premultiplied);
+  for (std::size_t y = 0; y < picture.height; ++y) {
+    std::memcpy(image.scanLine(static_cast<int>(y)), &picture.pixels[y * picture.width], picture.width * sizeof(std::uint32_t));
+  }
+  return image;
+}
+
+ReliefPainter::ReliefPainter(QObject* parent) : QObject(parent) {
+  pool_.setMaxThreadCount(1);
+  section_pool_.setMaxThreadCount(1);
+}
+
+ReliefPainter::~ReliefPainter() {
+  current_.request();
+  section_current_.request();
+  pool_.waitForDone();
+  section_pool_.waitForDone();
+}
+
+void ReliefPainter::request(const PlanPtr& plan, const BoardView& view) {
+  current_.request();
+  current_ = Cancel();
+  const quint64 mine = ++generation_;
+  pool_.start([this, plan, view, cancel = current_, mine] {
+    const auto make = [&](double cell, std::size_t shrink, bool fine) {
+      const HeightField field = relief_of(*plan, view.area, cell, cancel);
+      const QImage image = to_image(lit_picture(field, look_of(plan->job.blank), shrink, cancel));
+      QMetaObject::invokeMethod(this, [this, mine, image, area = field.box(), fine] {
+        if (mine == generation_) Q_EMIT painted(image, area, fine);
+      }, Qt::QueuedConnection);
+    };
+    try {
+      make(view.per_pixel * 3, 1, false);
+      make(view.per_pixel / 2, 2, true);
+    } catch (const std::exception&) {
+      // Cancelled: a newer view is on its way.
+    }
+  });
+}
+
+void ReliefPainter::request_section(const PlanPtr& plan, const SectionLine& line, int samples) {
+  section_current_.request();
+  section_current_ = Cancel();
+  const quint64 mine = ++section_generation_;
+  section_pool_.start([this, plan, line, samples, cancel = section_current_, mine] {
+    try {
+      const Blank& blank = plan->job.blank;
+      const double whole = line.along ? blank.width : blank.height;
+      const double cell = whole / std::max(10, samples);
+      const Box strip = line.along ? Box{0, line.at - cell / 2, blank.width, line.at + cell / 2}
+                                   : Box{line.at - cell / 2, 0, line.at + cell / 2, blank.height};
+      const HeightField field = relief_of(*plan, strip, cell, cancel);
+      std::vector<float> heights;
+      const std::size_t n = line.along ? field.columns() : field.rows();
+      for (std::size_t i = 0; i < n; ++i) heights.push_back(line.along ? field.at(i, 0) : field.at(0, i));
+      QMetaObject::invokeMethod(this, [this, mine, heights] {
+        if (mine == section_generation_) Q_EMIT section_cut(heights);
+      }, Qt::QueuedConnection);
+    } catch (const std::exception&) {
+    }
+  });
+}
+
+}  // namespace doyen

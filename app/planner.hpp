@@ -1,0 +1,75 @@
+// Plans and pictures off the interface thread: the newest request wins, older ones are cancelled.
+#pragma once
+
+#include <QImage>
+#include <QObject>
+#include <QThreadPool>
+#include <memory>
+#include <vector>
+
+#include "planning/plan.hpp"
+#include "relief/picture.hpp"
+
+namespace doyen {
+
+using PlanPtr = std::shared_ptr<const Plan>;
+
+class Planner : public QObject {
+  Q_OBJECT
+ public:
+  explicit Planner(QObject* parent = nullptr);
+  ~Planner() override;
+  void request(const Job& job, const Rack& rack);
+  void cancel();
+  [[nodiscard]] bool busy() const { return busy_; }
+
+ Q_SIGNALS:
+  void planned(doyen::PlanPtr plan);
+  void progressed(int done, int of);
+  void busy_changed(bool busy);
+
+ private:
+  void set_busy(bool busy);
+  QThreadPool pool_;
+  std::shared_ptr<PlanCache> cache_ = std::make_shared<PlanCache>();
+  Cancel current_;
+  quint64 generation_ = 0;
+  bool busy_ = false;
+};
+
+// Where the section is cut: along the board at a distance from the front, or across it at a distance from the left.
+struct SectionLine {
+  bool along = true;
+  double at = 0;  // mm
+  friend bool operator==(const SectionLine&, const SectionLine&) = default;
+};
+
+struct BoardView {
+  Box area;            // board coordinates that the bench shows
+  double per_pixel = 1;  // mm a device pixel
+};
+
+// The carved picture of what the bench shows, coarse first, then fine; and the section's profile.
+class ReliefPainter : public QObject {
+  Q_OBJECT
+ public:
+  explicit ReliefPainter(QObject* parent = nullptr);
+  ~ReliefPainter() override;
+  void request(const PlanPtr& plan, const BoardView& view);
+  void request_section(const PlanPtr& plan, const SectionLine& line, int samples);
+
+ Q_SIGNALS:
+  void painted(const QImage& image, const doyen::Box& area, bool fine);
+  void section_cut(const std::vector<float>& heights);
+
+ private:
+  QThreadPool pool_, section_pool_;
+  Cancel current_, section_current_;
+  quint64 generation_ = 0, section_generation_ = 0;
+};
+
+QImage to_image(const Picture& picture);
+
+}  // namespace doyen
+
+Q_DECLARE_METATYPE(doyen::PlanPtr)
