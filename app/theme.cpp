@@ -1,5 +1,7 @@
 #include "theme.hpp"
 
+#include <QPalette>
+
 #include <array>
 
 namespace doyen::theme {

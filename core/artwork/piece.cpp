@@ -169,12 +169,12 @@ Path rectangle_path(double w, double h, double radius) {
   return p;
 }
 
-Region region_of_shape(const Shape& s, const Transform& place) {
+Region region_of_shape(const PlainShape& s, const Transform& place) {
   check_size(s.width, "The width");
   check_size(s.height, "The height");
   const auto outline = [&](double inset) {
     const double w = s.width - 2 * inset, h = s.height - 2 * inset;
-    const Path path = s.kind == Shape::Kind::Ellipse ? ellipse_path(w / 2, h / 2)
+    const Path path = s.kind == PlainShape::Kind::Ellipse ? ellipse_path(w / 2, h / 2)
                                                      : rectangle_path(w, h, s.corner_radius - inset);
     return clean(flatten(transformed(path, place), kFlatness, true).closed);
   };
@@ -232,7 +232,7 @@ Outlines outlines_of(const Piece& piece) {
   const Transform place = turn.then(Transform::move(at.x, at.y));
   if (const auto* lettering = std::get_if<Lettering>(&piece.what)) return outlines_of_words(*lettering, turn, at);
   Outlines out;
-  if (const auto* shape = std::get_if<Shape>(&piece.what)) out.region = region_of_shape(*shape, place);
+  if (const auto* shape = std::get_if<PlainShape>(&piece.what)) out.region = region_of_shape(*shape, place);
   if (const auto* drawing = std::get_if<Drawing>(&piece.what)) out.region = region_of_drawing(*drawing, place);
   return out;
 }

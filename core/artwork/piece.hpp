@@ -31,13 +31,13 @@ struct Lettering {
   friend bool operator==(const Lettering&, const Lettering&) = default;
 };
 
-struct Shape {
+struct PlainShape {
   enum class Kind { Rectangle, Ellipse };
   Kind kind = Kind::Rectangle;
   double width = 100, height = 60;  // mm, outside
   double corner_radius = 0;         // mm, rectangles only
   double band = 0;                  // mm: 0 fills the shape, else a frame of this width inside the outline
-  friend bool operator==(const Shape&, const Shape&) = default;
+  friend bool operator==(const PlainShape&, const PlainShape&) = default;
 };
 
 struct Drawing {
@@ -59,7 +59,7 @@ struct Drawing {
 struct Piece {
   std::string id;    // unique within the job
   std::string name;  // as the user reads it
-  std::variant<Lettering, Shape, Drawing> what;
+  std::variant<Lettering, PlainShape, Drawing> what;
   Point at;          // mm on the board: where the piece's own origin lies
   double turn = 0;   // degrees, counter-clockwise
   friend bool operator==(const Piece&, const Piece&) = default;

@@ -79,9 +79,9 @@ Json write_lettering(const Lettering& l) {
   return j;
 }
 
-Shape read_shape(const JsonView& v) {
-  Shape s;
-  s.kind = choice(v, "form", Shape::Kind::Rectangle, {{"rectangle", Shape::Kind::Rectangle}, {"ellipse", Shape::Kind::Ellipse}});
+PlainShape read_shape(const JsonView& v) {
+  PlainShape s;
+  s.kind = choice(v, "form", PlainShape::Kind::Rectangle, {{"rectangle", PlainShape::Kind::Rectangle}, {"ellipse", PlainShape::Kind::Ellipse}});
   s.width = v.number("width", 0.1, 20'000);
   s.height = v.number("height", 0.1, 20'000);
   s.corner_radius = v.number_or("cornerRadius", 0, 0, 20'000);
@@ -180,8 +180,8 @@ Json write_item(const Item& item) {
   const Piece& p = item.piece;
   Json j{{"id", p.id}, {"name", p.name}, {"x", p.at.x}, {"y", p.at.y}, {"turn", p.turn}};
   if (const auto* l = std::get_if<Lettering>(&p.what)) j["lettering"] = write_lettering(*l);
-  if (const auto* s = std::get_if<Shape>(&p.what)) {
-    j["shape"] = {{"form", s->kind == Shape::Kind::Ellipse ? "ellipse" : "rectangle"}, {"width", s->width},
+  if (const auto* s = std::get_if<PlainShape>(&p.what)) {
+    j["shape"] = {{"form", s->kind == PlainShape::Kind::Ellipse ? "ellipse" : "rectangle"}, {"width", s->width},
                   {"height", s->height}, {"cornerRadius", s->corner_radius}, {"band", s->band}};
   }
   if (const auto* d = std::get_if<Drawing>(&p.what)) j["drawing"] = write_drawing(*d);

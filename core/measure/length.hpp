@@ -17,6 +17,7 @@ struct LengthStyle {
   Unit unit = Unit::Millimetre;
   bool fractions = false;
   int denominator = 64;
+  friend bool operator==(const LengthStyle&, const LengthStyle&) = default;
 };
 
 // Reads `3/8`, `1 1/2"`, `12.7 mm`, `0.125in`, `1-1/2 in`, `3/16 + 0.01`, `2 * 1/8`; a comma may stand for the

@@ -10,7 +10,7 @@ namespace {
 Region board_of(const Box& box) { return clean({{{box.left, box.bottom}, {box.right, box.bottom}, {box.right, box.top}, {box.left, box.top}}}); }
 
 bool is_frame(const Item& item) {
-  const auto* shape = std::get_if<Shape>(&item.piece.what);
+  const auto* shape = std::get_if<PlainShape>(&item.piece.what);
   return shape != nullptr && shape->band > 0;
 }
 
@@ -49,7 +49,7 @@ void scale_piece(Job& job, const std::string& id, double by, Point middle) {
   if (auto* l = std::get_if<Lettering>(&piece.what)) {
     l->cap_height *= by;
     l->width *= by;
-  } else if (auto* s = std::get_if<Shape>(&piece.what)) {
+  } else if (auto* s = std::get_if<PlainShape>(&piece.what)) {
     s->width *= by;
     s->height *= by;
     s->corner_radius *= by;

@@ -1,0 +1,104 @@
+// The bench: the board in its own wood, lit from the upper left, carved as it will be; pieces are moved here by hand.
+#pragma once
+
+#include <QImage>
+#include <QPainterPath>
+#include <QWidget>
+#include <map>
+
+#include "planner.hpp"
+#include "stage_rail.hpp"
+
+namespace doyen {
+
+class Bench : public QWidget {
+  Q_OBJECT
+ public:
+  explicit Bench(QWidget* parent = nullptr);
+
+  void show_job(const Job& job);  // at once, before the plan: outlines follow
+  void show_plan(const PlanPtr& plan);
+  void show_stage(Stage stage);
+  void select(const QString& piece);
+  [[nodiscard]] QString selected() const { return selected_; }
+  void set_section(const SectionLine& line);
+  void fit();
+  void go_to(Point at);
+  void clear_mark();
+  [[nodiscard]] const QImage& picture() const { return image_; }
+  [[nodiscard]] bool picture_is_fine() const { return fine_; }
+  [[nodiscard]] QPointF to_screen(Point p) const;
+  [[nodiscard]] Point to_board(QPointF p) const;
+
+ Q_SIGNALS:
+  void selection_changed(const QString& piece);
+  void moved(const QString& piece, doyen::Point by);
+  void resized(const QString& piece, double factor_x, double factor_y, doyen::Point fixed);
+  void turned(const QString& piece, double degrees);
+  void tab_moved(const QString& piece, int tab, doyen::Point to);
+  void section_moved(const doyen::SectionLine& line);
+  void picture_changed();
+  void words_wanted(const QString& piece);
+
+ protected:
+  void paintEvent(QPaintEvent*) override;
+  void resizeEvent(QResizeEvent*) override;
+  void mousePressEvent(QMouseEvent*) override;
+  void mouseMoveEvent(QMouseEvent*) override;
+  void mouseReleaseEvent(QMouseEvent*) override;
+  void mouseDoubleClickEvent(QMouseEvent*) override;
+  void wheelEvent(QWheelEvent*) override;
+  void keyPressEvent(QKeyEvent*) override;
+
+ private:
+  struct PieceShape {
+    QString id, name;
+    QPainterPath path;  // board coordinates
+    Box box;
+    Treatment::Kind kind;
+    std::vector<PlacedTab> tabs;
+  };
+  enum class Hand { None, Pan, Move, Size, Turn, Section, Tab };
+
+  void ask_for_picture();
+  [[nodiscard]] const PieceShape* shape(const QString& id) const;
+  [[nodiscard]] QString piece_at(QPointF p) const;
+  [[nodiscard]] int handle_at(QPointF p) const;
+  [[nodiscard]] QRectF selection_rect() const;
+  [[nodiscard]] QTransform drag_transform() const;
+  [[nodiscard]] Point snapped(Point by, QString* why) const;
+  void paint_board(QPainter& p);
+  void paint_rulers(QPainter& p);
+  void paint_outlines(QPainter& p);
+  void paint_selection(QPainter& p);
+  void paint_section_line(QPainter& p);
+  void paint_tabs(QPainter& p);
+  void paint_zero(QPainter& p);
+  [[nodiscard]] QPointF section_handle() const;
+
+  Job job_;
+  PlanPtr plan_;
+  std::vector<PieceShape> shapes_;
+  std::map<std::string, std::pair<Piece, PieceShape>> known_;
+  QString selected_;
+  Stage stage_ = Stage::Cuts;
+  SectionLine section_;
+  double scale_ = 1;  // pixels a mm
+  QPointF origin_;    // screen place of the board's left front corner
+  bool fitted_ = true;
+
+  ReliefPainter painter_;
+  QImage image_;
+  Box image_area_;
+  bool fine_ = false;
+
+  Hand hand_ = Hand::None;
+  int handle_ = -1;
+  QPointF pressed_, now_;
+  Qt::KeyboardModifiers modifiers_;
+  int dragged_tab_ = -1;
+  bool marked_ = false;
+  Point mark_;
+};
+
+}  // namespace doyen

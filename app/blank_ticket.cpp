@@ -1,0 +1,120 @@
+#include <QLocale>
+
+#include "stock/species.hpp"
+#include "tickets.hpp"
+
+namespace doyen {
+
+BlankTicket::BlankTicket(Workshop& shop) : Ticket(shop) {
+  add_title(tr("The blank"));
+  name_ = new QLineEdit;
+  add_row(tr("Name of the job"), name_);
+  unit_ = new QComboBox;
+  unit_->addItems({tr("millimetres"), tr("inches, decimal"), tr("inches, fractions")});
+  add_row(tr("Lengths in"), unit_);
+  add_rule();
+  width_ = new LengthField(5, 20'000);
+  height_ = new LengthField(5, 20'000);
+  width_->setObjectName(QStringLiteral("blankWidth"));
+  add_row(tr("Left to right"), width_);
+  add_row(tr("Front to back"), height_);
+  readings_ = new QLineEdit;
+  readings_->setObjectName(QStringLiteral("readings"));
+  readings_->setToolTip(tr("Measure in several places and write every reading, with ; between them"));
+  add_row(tr("Thickness readings"), readings_);
+  readings_say_ = make_label({}, "faded");
+  column_->addWidget(readings_say_);
+  add_rule();
+  species_ = new QComboBox;
+  for (const Species& s : species_table().species) species_->addItem(QString::fromStdString(s.name), QString::fromStdString(s.id));
+  add_row(tr("Wood"), species_);
+  grain_ = new QComboBox;
+  grain_->addItems({tr("left to right"), tr("front to back")});
+  add_row(tr("Grain runs"), grain_);
+  about_ = make_label({}, "faded");
+  column_->addWidget(about_);
+  add_rule();
+  margin_ = new LengthField(0, 500);
+  film_ = new LengthField(0, 5);
+  bed_ = new LengthField(0, 20);
+  add_row(tr("Margin kept"), margin_);
+  add_row(tr("Masking film"), film_);
+  add_row(tr("Bed uneven by"), bed_);
+  bed_->setToolTip(tr("The bed's unevenness and the board's cupping together: through cuts go at least this far past"));
+  add_rule();
+  weight_ = new NumberCard(tr("Weight"));
+  movement_ = new NumberCard(tr("Moves across the grain by"));
+  column_->addWidget(weight_);
+  column_->addWidget(movement_);
+  column_->addStretch();
+
+  const auto length = [this](LengthField* field, const QString& name, double Blank::* member) {
+    connect(field, &LengthField::entered, this, [this, name, member](std::optional<double> mm) {
+      shop_.document.edit(name, [&](Job& job) { job.blank.*member = *mm; });
+    });
+  };
+  length(width_, tr("change the board's width"), &Blank::width);
+  length(height_, tr("change the board's depth"), &Blank::height);
+  length(margin_, tr("change the margin"), &Blank::margin);
+  length(film_, tr("change the masking film"), &Blank::film);
+  length(bed_, tr("change the bed's unevenness"), &Blank::bed_unevenness);
+  connect(name_, &QLineEdit::editingFinished, this, [this] {
+    shop_.document.edit(tr("name the job"), [&](Job& job) { job.name = name_->text().toStdString(); });
+  });
+  connect(unit_, &QComboBox::activated, this, [this](int i) {
+    shop_.document.edit(tr("change the unit"), [&](Job& job) {
+      job.lengths.unit = i == 0 ? Unit::Millimetre : Unit::Inch;
+      job.lengths.fractions = i == 2;
+    });
+  });
+  connect(species_, &QComboBox::activated, this, [this] {
+    shop_.document.edit(tr("change the wood"), [&](Job& job) { job.blank.species = species_->currentData().toString().toStdString(); });
+  });
+  connect(grain_, &QComboBox::activated, this, [this](int i) {
+    shop_.document.edit(tr("turn the grain"), [&](Job& job) { job.blank.grain = i == 0 ? Grain::AlongWidth : Grain::AlongHeight; });
+  });
+  connect(readings_, &QLineEdit::editingFinished, this, [this] {
+    std::vector<double> values;
+    try {
+      const QChar between = readings_->text().contains(QLatin1Char(';')) ? QLatin1Char(';') : QLatin1Char(',');
+      for (const QString& one : readings_->text().split(between, Qt::SkipEmptyParts)) {
+        const double mm = parse_length(one.trimmed().toStdString(), shop_.document.job().lengths.unit);
+        if (mm < 0.2 || mm > 1000) throw bad_input(tr("Thicknesses from 0.2 mm to 1 m were expected.").toStdString());
+        values.push_back(mm);
+      }
+      if (values.empty()) throw bad_input(tr("At least one reading is needed.").toStdString());
+    } catch (const Problem& problem) {
+      readings_say_->setText(QString::fromUtf8(problem.what()));
+      return;
+    }
+    shop_.document.edit(tr("enter thickness readings"), [&](Job& job) { job.blank.readings = values; });
+    refresh();
+  });
+}
+
+void BlankTicket::refresh() {
+  const Job& job = shop_.document.job();
+  const Blank& b = job.blank;
+  if (!name_->hasFocus()) name_->setText(QString::fromStdString(job.name));
+  unit_->setCurrentIndex(job.lengths.unit == Unit::Millimetre ? 0 : job.lengths.fractions ? 2 : 1);
+  width_->show_length(b.width, job.lengths);
+  height_->show_length(b.height, job.lengths);
+  margin_->show_length(b.margin, job.lengths);
+  film_->show_length(b.film, job.lengths);
+  bed_->show_length(b.bed_unevenness, job.lengths);
+  QStringList readings;
+  for (const double r : b.readings) readings << QString::fromStdString(format_length(r, job.lengths, false));
+  if (!readings_->hasFocus()) readings_->setText(readings.join(QStringLiteral("; ")));
+  readings_say_->setText(tr("thickest %1, thinnest %2; through cuts are set from the thickest").arg(shop_.show(b.thickest()), shop_.show(b.thinnest())));
+  species_->setCurrentIndex(species_->findData(QString::fromStdString(b.species)));
+  grain_->setCurrentIndex(b.grain == Grain::AlongWidth ? 0 : 1);
+  const Species* s = species_table().find(b.species);
+  about_->setText(s == nullptr ? tr("Not in the table of woods.")
+                               : tr("%1 kg/m³ at 12 % moisture, side hardness %2 N. Shrinks %3 % tangentially, %4 % radially. %5.")
+                                     .arg(s->density).arg(s->side_hardness).arg(s->shrink_tangential).arg(s->shrink_radial).arg(QString::fromStdString(s->source)));
+  const Sum weight = weight_sum(b), movement = movement_sum(b);
+  weight_->show_number(QString::fromStdString(weight.result).remove(QStringLiteral("= ")), tr("the whole blank"), weight);
+  movement_->show_number(QString::fromStdString(movement.result).remove(QStringLiteral("= ")), tr("for 4 % of moisture"), movement);
+}
+
+}  // namespace doyen

@@ -1,0 +1,57 @@
+// Small parts of tickets: a labelled row, a number with its sum, a verdict with its remedies.
+#pragma once
+
+#include <QFrame>
+#include <QLabel>
+#include <QToolButton>
+#include <QVBoxLayout>
+
+#include "planning/sums.hpp"
+#include "verdicts/verdict.hpp"
+
+namespace doyen {
+
+QLabel* make_label(const QString& text, const char* role, QWidget* parent = nullptr);
+QFrame* make_line(QWidget* parent = nullptr);
+// A row with a label of fixed width on the left and the field on the right.
+QWidget* make_row(const QString& label, QWidget* field);
+void clear_layout(QLayout* layout);
+
+// A grade's shape in its colour: a diamond for stop, a triangle for mind, a disc for note and fine.
+enum class Lamp { Off, Fine, Note, Mind, Stop };
+QPixmap lamp_picture(Lamp lamp, int size, qreal ratio);
+Lamp lamp_of(Grade grade);
+
+// A number larger than its label; opens to its sum.
+class NumberCard : public QWidget {
+  Q_OBJECT
+ public:
+  explicit NumberCard(const QString& label, QWidget* parent = nullptr);
+  void show_number(const QString& number, const QString& beside, const Sum& sum);
+  void set_open(bool open);
+  [[nodiscard]] QString number() const { return number_->text(); }
+  [[nodiscard]] QString sum_text() const { return sum_->text(); }
+
+ private:
+  QLabel *number_, *beside_, *sum_;
+  QToolButton* opener_;
+  QFrame* frame_;
+};
+
+class VerdictCard : public QWidget {
+  Q_OBJECT
+ public:
+  explicit VerdictCard(const Verdict& verdict, QWidget* parent = nullptr);
+
+ Q_SIGNALS:
+  void go_to(const QString& piece, double x, double y);
+  void remedy_taken(const QString& label, int which);
+
+ protected:
+  void mousePressEvent(QMouseEvent* event) override;
+
+ private:
+  Verdict verdict_;
+};
+
+}  // namespace doyen

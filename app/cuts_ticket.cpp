@@ -1,0 +1,297 @@
+#include <QGridLayout>
+#include <QPainter>
+#include <cmath>
+
+#include "flow_layout.hpp"
+#include "theme.hpp"
+#include "tickets.hpp"
+
+namespace doyen {
+namespace {
+
+// A treatment as a picture of its profile.
+QIcon profile_picture(Treatment::Kind kind, qreal ratio) {
+  QPixmap pixmap(QSize(52, 30) * ratio);
+  pixmap.setDevicePixelRatio(ratio);
+  pixmap.fill(Qt::transparent);
+  QPainter p(&pixmap);
+  p.setRenderHint(QPainter::Antialiasing);
+  p.setPen(QPen(QColor(0x9A, 0x6B, 0x45), 1));
+  p.setBrush(QColor(0xDB, 0xBE, 0x98));
+  switch (kind) {
+    case Treatment::Kind::None: p.drawRect(QRectF(6, 5, 40, 20)); break;
+    case Treatment::Kind::Incise: p.drawPolygon(QPolygonF{{6, 5}, {17, 5}, {26, 20}, {35, 5}, {46, 5}, {46, 25}, {6, 25}}); break;
+    case Treatment::Kind::CutOut:
+      p.drawRect(QRectF(15, 5, 22, 20));
+      p.setPen(QPen(QColor(0xB8, 0xA9, 0x93), 1, Qt::DashLine));
+      p.setBrush(Qt::NoBrush);
+      p.drawLine(QPointF(2, 5), QPointF(8, 5));
+      p.drawLine(QPointF(44, 5), QPointF(50, 5));
+      p.drawLine(QPointF(8, 5), QPointF(8, 25));
+      p.drawLine(QPointF(44, 5), QPointF(44, 25));
+      break;
+  }
+  return QIcon(pixmap);
+}
+
+}  // namespace
+
+CutsTicket::CutsTicket(Workshop& shop) : Ticket(shop) {
+  title_ = add_title({});
+  lies_on_ = make_label({}, "faded");
+  column_->addWidget(lies_on_);
+
+  choose_ = new QWidget;
+  auto* choose = new QVBoxLayout(choose_);
+  choose->setContentsMargins(0, 0, 0, 0);
+  pieces_ = new QListWidget;
+  pieces_->setMinimumHeight(190);
+  pieces_->setAccessibleName(tr("Pieces and how they are cut"));
+  choose->addWidget(pieces_);
+  column_->addWidget(choose_);
+  connect(pieces_, &QListWidget::itemClicked, this, [this](QListWidgetItem* row) { shop_.select(row->data(Qt::UserRole).toString()); });
+  connect(pieces_, &QListWidget::itemActivated, this, [this](QListWidgetItem* row) { shop_.select(row->data(Qt::UserRole).toString()); });
+
+  chosen_ = new QWidget;
+  auto* chosen = new QVBoxLayout(chosen_);
+  chosen->setContentsMargins(0, 0, 0, 0);
+  chosen->setSpacing(7);
+  chosen->addWidget(make_label(tr("It shall look"), "faded"));
+  auto* tiles = new QHBoxLayout;
+  tiles->setSpacing(6);
+  look_ = new QButtonGroup(this);
+  const std::pair<Treatment::Kind, QString> looks[] = {{Treatment::Kind::Incise, tr("incised")}, {Treatment::Kind::CutOut, tr("cut out")}, {Treatment::Kind::None, tr("not cut")}};
+  for (const auto& [kind, word] : looks) {
+    auto* tile = new QToolButton;
+    tile->setIcon(profile_picture(kind, devicePixelRatioF()));
+    tile->setIconSize(QSize(52, 30));
+    tile->setText(word);
+    tile->setToolButtonStyle(Qt::ToolButtonTextUnderIcon);
+    tile->setCheckable(true);
+    tile->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
+    tile->setMinimumHeight(62);
+    tile->setStyleSheet(QStringLiteral("QToolButton { background: white; border: 1px solid #D8CFBF; border-radius: 6px; color: #2B2A28; }"
+                                       "QToolButton:checked { background: #ECE7EF; border: 1.5px solid #5B4A6F; color: #4B3C5D; font-weight: 600; }"
+                                       "QToolButton:focus { border: 1.5px solid #5B4A6F; }"));
+    look_->addButton(tile, static_cast<int>(kind));
+    tiles->addWidget(tile);
+  }
+  chosen->addLayout(tiles);
+  chosen->addSpacing(2);
+
+  incise_ = new QWidget;
+  auto* incise = new QVBoxLayout(incise_);
+  incise->setContentsMargins(0, 0, 0, 0);
+  incise->setSpacing(7);
+  v_bit_ = new QComboBox;
+  v_bit_->setObjectName(QStringLiteral("vBit"));
+  incise->addWidget(make_row(tr("V bit"), v_bit_));
+  limit_ = new LengthField(0.05, 500, true);
+  limit_->setObjectName(QStringLiteral("limit"));
+  limit_->setPlaceholderText(tr("none: full depth"));
+  limit_->setToolTip(tr("Wide strokes end in a flat floor at this depth; leave empty to let every stroke go as deep as it is wide"));
+  incise->addWidget(make_row(tr("Floor limit"), limit_));
+  clearing_box_ = new QWidget;
+  auto* clearing = new QVBoxLayout(clearing_box_);
+  clearing->setContentsMargins(0, 0, 0, 0);
+  clearing->setSpacing(3);
+  clearing->addWidget(make_label(tr("Floors are cleared first, large bits before small, with"), "faded"));
+  auto* boxes = new QWidget;
+  auto* grid = new QGridLayout(boxes);
+  grid->setContentsMargins(0, 0, 0, 0);
+  grid->setVerticalSpacing(2);
+  int k = 0;
+  for (const Bit& bit : shop_.rack.bits) {
+    if (bit.kind != BitKind::Flat) continue;
+    auto* box = new QCheckBox(QString::fromStdString(bit.name));
+    box->setProperty("bit", QString::fromStdString(bit.id));
+    clearing_ << box;
+    grid->addWidget(box, k / 2, k % 2);
+    ++k;
+    connect(box, &QCheckBox::clicked, this, [this, box](bool on) {
+      const std::string id = box->property("bit").toString().toStdString();
+      shop_.edit_item(on ? tr("clear with the %1").arg(box->text()) : tr("leave out the %1").arg(box->text()), [&](Item& item) {
+        std::erase(item.cut.clearing, id);
+        if (on) item.cut.clearing.push_back(id);
+      });
+    });
+  }
+  clearing->addWidget(boxes);
+  incise->addWidget(clearing_box_);
+  depth_ = new NumberCard(tr("Goes down to"));
+  floor_ = new NumberCard(tr("Flat floors"));
+  letters_ = make_label({}, "faded");
+  incise->addWidget(make_line());
+  incise->addWidget(depth_);
+  incise->addWidget(floor_);
+  incise->addWidget(letters_);
+  chosen->addWidget(incise_);
+
+  cut_out_ = new QWidget;
+  auto* cut = new QVBoxLayout(cut_out_);
+  cut->setContentsMargins(0, 0, 0, 0);
+  cut->setSpacing(7);
+  flat_bit_ = new QComboBox;
+  over_ = new LengthField(0, 50, true);
+  over_->setPlaceholderText(tr("as the bed asks"));
+  cut->addWidget(make_row(tr("Flat bit"), flat_bit_));
+  cut->addWidget(make_row(tr("Past underside"), over_));
+  tabs_ = new QCheckBox(tr("Held by tabs"));
+  tab_count_ = new QSpinBox;
+  tab_count_->setRange(2, 60);
+  tab_length_ = new LengthField(0.5, 200);
+  tab_height_ = new LengthField(0.1, 100);
+  cut->addWidget(tabs_);
+  cut->addWidget(make_row(tr("How many"), tab_count_));
+  cut->addWidget(make_row(tr("Length"), tab_length_));
+  cut->addWidget(make_row(tr("Height"), tab_height_));
+  place_tabs_ = new QPushButton(tr("Let Doyen place them"));
+  place_tabs_->setToolTip(tr("Tabs can be dragged along the outline on the board; this takes them back"));
+  cut->addWidget(place_tabs_, 0, Qt::AlignLeft);
+  through_ = new NumberCard(tr("Goes down to"));
+  bed_ = new NumberCard(tr("Marks the bed by up to"));
+  cut->addWidget(make_line());
+  cut->addWidget(through_);
+  cut->addWidget(bed_);
+  chosen->addWidget(cut_out_);
+  chosen->addWidget(make_line());
+  verdicts_ = new VerdictList(shop_);
+  chosen->addWidget(verdicts_);
+  column_->addWidget(chosen_);
+  column_->addStretch();
+
+  connect(look_, &QButtonGroup::idClicked, this, [this](int kind) {
+    shop_.edit_item(tr("change how it shall look"), [&](Item& item) {
+      item.cut.kind = static_cast<Treatment::Kind>(kind);
+      const Bit* bit = shop_.rack.find(item.cut.bit);
+      const BitKind wanted = item.cut.kind == Treatment::Kind::CutOut ? BitKind::Flat : BitKind::V;
+      if (item.cut.kind != Treatment::Kind::None && (bit == nullptr || bit->kind != wanted)) item.cut.bit = wanted == BitKind::V ? "v60" : "flat-1/4in";
+    });
+  });
+  for (QComboBox* box : {v_bit_, flat_bit_}) {
+    connect(box, &QComboBox::activated, this, [this, box] {
+      shop_.edit_item(tr("take the %1").arg(box->currentText()), [&](Item& item) { item.cut.bit = box->currentData().toString().toStdString(); });
+    });
+  }
+  connect(limit_, &LengthField::entered, this, [this](std::optional<double> mm) {
+    shop_.edit_item(mm ? tr("set a floor limit of %1").arg(shop_.show(*mm)) : tr("let it go to full depth"), [&](Item& item) { item.cut.floor_limit = mm; });
+  });
+  connect(over_, &LengthField::entered, this, [this](std::optional<double> mm) {
+    shop_.edit_item(tr("change the over-cut"), [&](Item& item) { item.cut.over_cut = mm; });
+  });
+  connect(tabs_, &QCheckBox::clicked, this, [this](bool on) {
+    shop_.edit_item(on ? tr("hold it by tabs") : tr("leave out the tabs"), [&](Item& item) { item.cut.tabs.wanted = on; });
+  });
+  connect(tab_count_, &QSpinBox::valueChanged, this, [this](int n) {
+    if (filling_) return;
+    shop_.edit_item(tr("change the number of tabs"), [&](Item& item) {
+      item.cut.tabs.count = n;
+      item.cut.tabs.placed.clear();
+    }, QStringLiteral("tabs"));
+  });
+  connect(tab_length_, &LengthField::entered, this, [this](std::optional<double> mm) {
+    shop_.edit_item(tr("change the tabs' length"), [&](Item& item) { item.cut.tabs.length = *mm; });
+  });
+  connect(tab_height_, &LengthField::entered, this, [this](std::optional<double> mm) {
+    shop_.edit_item(tr("change the tabs' height"), [&](Item& item) { item.cut.tabs.height = *mm; });
+  });
+  connect(place_tabs_, &QPushButton::clicked, this, [this] {
+    shop_.edit_item(tr("let Doyen place the tabs"), [](Item& item) { item.cut.tabs.placed.clear(); });
+  });
+}
+
+void CutsTicket::open_sums(bool open) {
+  depth_->set_open(open);
+  through_->set_open(open);
+}
+
+void CutsTicket::fill_bits(QComboBox* box, BitKind kind, const std::string& chosen) {
+  box->clear();
+  for (const Bit& bit : shop_.rack.bits) {
+    if (bit.kind == kind) box->addItem(QString::fromStdString(bit.name), QString::fromStdString(bit.id));
+  }
+  const int at = box->findData(QString::fromStdString(chosen));
+  if (at < 0) box->addItem(tr("%1 (not in the rack)").arg(QString::fromStdString(chosen)), QString::fromStdString(chosen));
+  box->setCurrentIndex(at < 0 ? box->count() - 1 : at);
+}
+
+void CutsTicket::refresh_incise(const Item& item, const PiecePlan* piece) {
+  fill_bits(v_bit_, BitKind::V, item.cut.bit);
+  limit_->show_length(item.cut.floor_limit, shop_.document.job().lengths);
+  clearing_box_->setVisible(item.cut.floor_limit.has_value());
+  for (QCheckBox* box : clearing_) {
+    const std::string id = box->property("bit").toString().toStdString();
+    box->setChecked(std::find(item.cut.clearing.begin(), item.cut.clearing.end(), id) != item.cut.clearing.end());
+  }
+  const bool known = piece != nullptr && piece->cuts.groove.has_value();
+  depth_->setVisible(known);
+  floor_->setVisible(known && std::isfinite(piece->cuts.limit));
+  letters_->setVisible(known);
+  if (!known) return;
+  const PieceCuts& cuts = piece->cuts;
+  const std::string letter = letter_at(piece->outlines, cuts.deepest_at);
+  depth_->show_number(shop_.show(cuts.deepest), letter.empty() ? QString() : tr("in %1").arg(QString::fromStdString(letter)), depth_sum(*shop_.plan, item.piece.id));
+  const Sum floor = floor_sum(*shop_.plan, item.piece.id);
+  QStringList flats;
+  for (const std::string& l : letters_with_floor(*piece)) flats << QString::fromStdString(l);
+  const double width = 2 * cuts.groove->shape.limit_radius();
+  floor_->show_number(tr("over %1").arg(shop_.show(width)), tr("wide strokes"), floor);
+  QString words = tr("Strokes %1 to %2 wide.").arg(shop_.show(cuts.groove->narrowest_stroke()), shop_.show(cuts.groove->widest_stroke()));
+  if (std::isfinite(cuts.limit)) {
+    words += QLatin1Char(' ') + (flats.isEmpty() ? (cuts.floor.empty() ? tr("No stroke is wide enough for a flat floor.") : tr("Part of it ends in a flat floor.")) : tr("Flat floors in %1.").arg(flats.join(QStringLiteral(", "))));
+  }
+  letters_->setText(words);
+}
+
+void CutsTicket::refresh_cut_out(const Item& item, const PiecePlan* piece) {
+  const LengthStyle& lengths = shop_.document.job().lengths;
+  fill_bits(flat_bit_, BitKind::Flat, item.cut.bit);
+  over_->show_length(item.cut.over_cut, lengths);
+  tabs_->setChecked(item.cut.tabs.wanted);
+  tab_count_->setValue(item.cut.tabs.count);
+  tab_length_->show_length(item.cut.tabs.length, lengths);
+  tab_height_->show_length(item.cut.tabs.height, lengths);
+  for (QWidget* w : {static_cast<QWidget*>(tab_count_), static_cast<QWidget*>(tab_length_), static_cast<QWidget*>(tab_height_)}) w->setEnabled(item.cut.tabs.wanted);
+  place_tabs_->setEnabled(item.cut.tabs.wanted && !item.cut.tabs.placed.empty());
+  const bool known = piece != nullptr && piece->cuts.cut_out.has_value();
+  through_->setVisible(known);
+  bed_->setVisible(known);
+  if (!known) return;
+  through_->show_number(shop_.show(piece->cuts.deepest), tr("right through"), through_sum(*shop_.plan, item.piece.id));
+  const Blank& blank = shop_.plan->job.blank;
+  const double over = item.cut.over_cut.value_or(default_over_cut(blank));
+  bed_->show_number(shop_.show(over + blank.thickest() - blank.thinnest()), tr("lay waste sheet beneath"), bed_sum(*shop_.plan, item.piece.id));
+}
+
+void CutsTicket::refresh() {
+  filling_ = true;
+  const Item* item = shop_.item();
+  choose_->setVisible(item == nullptr);
+  chosen_->setVisible(item != nullptr);
+  if (item == nullptr) {
+    title_->setText(tr("Cuts"));
+    lies_on_->setText(shop_.document.job().items.empty() ? tr("Nothing lies on the board yet: go to Artwork first.") : tr("Choose a piece here or on the board, and say how it shall look."));
+    pieces_->clear();
+    for (const Item& it : shop_.document.job().items) {
+      static const char* const kWords[] = {QT_TR_NOOP("not cut"), QT_TR_NOOP("incised"), QT_TR_NOOP("cut out")};
+      QString words = tr(kWords[static_cast<int>(it.cut.kind)]);
+      if (const PiecePlan* p = shop_.plan ? shop_.plan->piece(it.piece.id) : nullptr; p != nullptr && p->cuts.deepest > 0) words += tr(", %1 deep").arg(shop_.show(p->cuts.deepest));
+      auto* row = new QListWidgetItem(QString::fromStdString(it.piece.name) + QStringLiteral("  ·  ") + words);
+      row->setData(Qt::UserRole, QString::fromStdString(it.piece.id));
+      pieces_->addItem(row);
+    }
+  } else {
+    title_->setText(QStringLiteral("“%1”").arg(QString::fromStdString(item->piece.name)));
+    lies_on_->setText(tr("%1 · lies on: the face").arg(tr(kind_word(item->piece))));
+    if (auto* button = look_->button(static_cast<int>(item->cut.kind))) button->setChecked(true);
+    incise_->setVisible(item->cut.kind == Treatment::Kind::Incise);
+    cut_out_->setVisible(item->cut.kind == Treatment::Kind::CutOut);
+    const PiecePlan* piece = shop_.piece_plan();
+    if (item->cut.kind == Treatment::Kind::Incise) refresh_incise(*item, piece);
+    if (item->cut.kind == Treatment::Kind::CutOut) refresh_cut_out(*item, piece);
+    verdicts_->show_for(shop_.selected, false);
+  }
+  filling_ = false;
+}
+
+}  // namespace doyen

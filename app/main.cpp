@@ -1,0 +1,71 @@
+// doyen [JOB] | doyen --demo | doyen --shot STAGE FILE.png | doyen --demo-out FOLDER
+#include <QApplication>
+#include <QCommandLineParser>
+#include <QTimer>
+#include <cstdio>
+
+#include "main_window.hpp"
+#include "shots.hpp"
+#include "theme.hpp"
+
+int main(int argc, char** argv) {
+  QApplication app(argc, argv);
+  QApplication::setApplicationName(QStringLiteral("doyen"));
+  QApplication::setApplicationDisplayName(QStringLiteral("Doyen"));
+  QApplication::setDesktopFileName(QStringLiteral("org.doyen.Doyen"));
+  std::setlocale(LC_NUMERIC, "C");
+  doyen::theme::apply(app);
+
+  QCommandLineParser parser;
+  parser.setApplicationDescription(QStringLiteral("Plan carved signs: see the board as it will be, then take the files to the machine."));
+  parser.addHelpOption();
+  const QCommandLineOption demo(QStringLiteral("demo"), QStringLiteral("Open the demo job at once."));
+  const QCommandLineOption shot(QStringLiteral("shot"), QStringLiteral("Take a picture of a view of the demo: --shot STAGE FILE.png"), QStringLiteral("STAGE"));
+  const QCommandLineOption demo_out(QStringLiteral("demo-out"), QStringLiteral("Plan the demo in the window, write its files and pictures into FOLDER, and end."), QStringLiteral("FOLDER"));
+  parser.addOptions({demo, shot, demo_out});
+  parser.addPositionalArgument(QStringLiteral("JOB"), QStringLiteral("A job to open."));
+  parser.process(app);
+  const QStringList rest = parser.positionalArguments();
+
+  doyen::MainWindow window;
+  QString problem;
+  if (parser.isSet(shot) || parser.isSet(demo_out)) {
+    window.open_demo();
+    window.show();
+    if (!doyen::wait_until_settled(window)) {
+      std::fprintf(stderr, "The demo could not be planned in time.\n");
+      return 3;
+    }
+    if (parser.isSet(shot)) {
+      if (rest.size() != 1) {
+        std::fprintf(stderr, "--shot needs a view and a file: doyen --shot cuts cuts.png\n");
+        return 2;
+      }
+      if (doyen::take_shot(window, parser.value(shot), rest.first(), &problem)) return 0;
+      std::fprintf(stderr, "%s\n", qPrintable(problem));
+      return 3;
+    }
+    const QString folder = parser.value(demo_out);
+    std::printf("%s\n", qPrintable(window.write_files(folder)));
+    for (const QString& name : doyen::shot_names()) {
+      const QString file = folder + QStringLiteral("/view-") + name + QStringLiteral(".png");
+      if (!doyen::take_shot(window, name, file, &problem)) {
+        std::fprintf(stderr, "%s\n", qPrintable(problem));
+        return 3;
+      }
+      std::printf("picture %s\n", qPrintable(file));
+    }
+    return 0;
+  }
+  if (!rest.isEmpty()) {
+    if (!window.open(rest.first())) window.open_demo();
+  } else {
+    window.open_demo();
+  }
+  window.show();
+  QTimer::singleShot(0, &window, [&] {
+    window.offer_recovery();
+    if (rest.isEmpty() && !parser.isSet(demo) && !window.document().unsaved()) window.greet();
+  });
+  return QApplication::exec();
+}

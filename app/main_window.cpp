@@ -1,0 +1,625 @@
+#include "main_window.hpp"
+
+#include <QCloseEvent>
+#include <QDialogButtonBox>
+#include <QFileDialog>
+#include <QFileInfo>
+#include <QMenu>
+#include <QMessageBox>
+#include <QMimeData>
+#include <QSettings>
+#include <QShortcut>
+#include <QStandardPaths>
+
+#include "atomic_file.hpp"
+#include "data_folder.hpp"
+#include "files/run_sheet.hpp"
+#include "files/svg_read.hpp"
+#include "geometry/polyline.hpp"
+#include "rack_dialog.hpp"
+#include "theme.hpp"
+
+namespace doyen {
+namespace {
+
+Rack rack_or_shipped(QString* problem) {
+  try {
+    return load_rack();
+  } catch (const Problem& p) {
+    *problem = QString::fromUtf8(p.what());
+    const std::string path = data_file("rack.json");
+    return read_rack(read_file(path), path);
+  }
+}
+
+}  // namespace
+
+MainWindow::MainWindow() : shop_{document_, rack_, nullptr, {}, {}, {}} {
+  QString rack_problem;
+  rack_ = rack_or_shipped(&rack_problem);
+  setAcceptDrops(true);
+  resize(1280, 800);
+  setMinimumSize(1080, 680);
+  shop_.select = [this](const QString& id) { select(id); };
+  shop_.go_to = [this](Point at) {
+    section_ = {true, at.y};
+    bench_->set_section(section_);
+    strip_->set_line(section_);
+    bench_->go_to(at);
+  };
+
+  rail_ = new StageRail;
+  bench_ = new Bench;
+  strip_ = new SectionStrip;
+  beam_ = new TimeBeam;
+  tickets_ = new QStackedWidget;
+  tickets_->setFixedWidth(theme::kTicketWidth);
+  tickets_->addWidget(blank_ = new BlankTicket(shop_));
+  tickets_->addWidget(artwork_ = new ArtworkTicket(shop_));
+  tickets_->addWidget(cuts_ = new CutsTicket(shop_));
+  tickets_->addWidget(proof_ = new ProofTicket(shop_));
+  tickets_->addWidget(run_ = new RunTicket(shop_));
+
+  auto* centre = new QWidget;
+  auto* whole = new QVBoxLayout(centre);
+  whole->setContentsMargins(0, 0, 0, 0);
+  whole->setSpacing(0);
+  whole->addWidget(rail_);
+  auto* middle = new QHBoxLayout;
+  middle->setSpacing(0);
+  auto* left = new QVBoxLayout;
+  left->setSpacing(0);
+  left->addWidget(bench_, 1);
+  left->addWidget(strip_);
+  middle->addLayout(left, 1);
+  auto* sheet = new QFrame;
+  sheet->setProperty("role", QStringLiteral("ticket"));
+  auto* inside = new QVBoxLayout(sheet);
+  inside->setContentsMargins(0, 0, 0, 0);
+  inside->addWidget(tickets_);
+  middle->addWidget(sheet);
+  whole->addLayout(middle, 1);
+  whole->addWidget(beam_);
+  setCentralWidget(centre);
+
+  connect(&document_, &JobDocument::changed, this, &MainWindow::job_changed);
+  connect(&planner_, &Planner::planned, this, &MainWindow::take_plan);
+  connect(&planner_, &Planner::busy_changed, this, [this](bool busy) { beam_->show_busy(busy); });
+  connect(&planner_, &Planner::progressed, this, [this](int done, int of) { beam_->show_busy(true, done, of); });
+  connect(beam_, &TimeBeam::cancel_wanted, &planner_, &Planner::cancel);
+  connect(beam_, &TimeBeam::write_wanted, this, &MainWindow::choose_and_write);
+  connect(rail_, &StageRail::chosen, this, &MainWindow::go_to_stage);
+  connect(rail_, &StageRail::call_box_wanted, this, &MainWindow::show_call_box);
+  connect(rail_, &StageRail::menu_wanted, this, &MainWindow::show_job_menu);
+  connect(bench_, &Bench::selection_changed, this, [this](const QString& id) {
+    shop_.selected = id;
+    refresh_tickets();
+  });
+  connect(bench_, &Bench::moved, this, [this](const QString& id, Point by) {
+    const Item* item = document_.job().find(id.toStdString());
+    if (item == nullptr) return;
+    const QString name = tr("move “%1”").arg(QString::fromStdString(item->piece.name));
+    document_.edit(name, [&](Job& job) { job.find(id.toStdString())->piece.at = job.find(id.toStdString())->piece.at + by; });
+  });
+  connect(bench_, &Bench::turned, this, [this](const QString& id, double degrees) {
+    document_.edit(tr("turn a piece by %1°").arg(degrees, 0, 'f', 1), [&](Job& job) {
+      Item* item = job.find(id.toStdString());
+      if (item == nullptr) return;
+      // About the middle of its box, wherever the piece's own origin lies.
+      const Point c = bounds(outlines_of(item->piece).region).centre();
+      item->piece.at = Transform::turn(degrees).apply(item->piece.at - c) + c;
+      item->piece.turn = std::remainder(item->piece.turn + degrees, 360);
+    });
+  });
+  connect(bench_, &Bench::resized, this, [this](const QString& id, double fx, double fy, Point fixed) {
+    document_.edit(tr("size a piece by hand"), [&](Job& job) {
+      Item* item = job.find(id.toStdString());
+      if (item == nullptr) return;
+      Piece& piece = item->piece;
+      piece.at = {fixed.x + (piece.at.x - fixed.x) * fx, fixed.y + (piece.at.y - fixed.y) * fy};
+      if (auto* l = std::get_if<Lettering>(&piece.what)) {
+        l->cap_height *= fx;
+        l->width *= fx;
+      } else if (auto* s = std::get_if<PlainShape>(&piece.what)) {
+        const bool sideways = std::abs(std::remainder(piece.turn, 180)) > 45;
+        s->width *= sideways ? fy : fx;
+        s->height *= sideways ? fx : fy;
+      } else if (auto* d = std::get_if<Drawing>(&piece.what)) {
+        d->scale *= fx;
+      }
+    });
+  });
+  connect(bench_, &Bench::tab_moved, this, [this](const QString& id, int which, Point to) {
+    const PiecePlan* piece = shop_.plan ? shop_.plan->piece(id.toStdString()) : nullptr;
+    if (piece == nullptr || !piece->cuts.cut_out || which < 0 || which >= static_cast<int>(piece->cuts.cut_out->tabs.size())) return;
+    std::vector<TabPlace> places;
+    for (const PlacedTab& tab : piece->cuts.cut_out->tabs) places.push_back(tab.place);
+    TabPlace& moved = places[static_cast<std::size_t>(which)];
+    const Ring& ring = piece->outlines.region.islands[static_cast<std::size_t>(moved.island)].rings.front();
+    moved.along = share_nearest(ring, to);
+    document_.edit(tr("move a tab"), [&](Job& job) {
+      if (Item* item = job.find(id.toStdString())) item->cut.tabs.placed = places;
+    });
+  });
+  const auto section = [this](const SectionLine& line) {
+    section_ = line;
+    bench_->set_section(line);
+    strip_->set_line(line);
+  };
+  connect(bench_, &Bench::section_moved, this, section);
+  connect(strip_, &SectionStrip::line_changed, this, section);
+  connect(bench_, &Bench::words_wanted, this, [this](const QString&) {
+    go_to_stage(Stage::Artwork);
+    artwork_->focus_words();
+  });
+  connect(artwork_, &ArtworkTicket::add_lettering, this, &MainWindow::add_lettering);
+  connect(artwork_, &ArtworkTicket::add_drawing, this, [this] { add_drawing(); });
+  connect(artwork_, &ArtworkTicket::add_rectangle, this, [this] { add_shape(PlainShape::Kind::Rectangle); });
+  connect(artwork_, &ArtworkTicket::add_ellipse, this, [this] { add_shape(PlainShape::Kind::Ellipse); });
+  connect(artwork_, &ArtworkTicket::remove_piece, this, &MainWindow::remove_piece);
+  connect(artwork_, &ArtworkTicket::copy_piece, this, &MainWindow::copy_piece);
+  make_actions();
+  go_to_stage(Stage::Cuts);
+  if (!rack_problem.isEmpty()) {
+    QMetaObject::invokeMethod(this, [this, rack_problem] { say(tr("The rack"), rack_problem + QLatin1Char(' ') + tr("The rack that comes with Doyen is used; your file is untouched.")); }, Qt::QueuedConnection);
+  }
+}
+
+void MainWindow::make_actions() {
+  const auto add = [this](const QString& words, const QKeySequence& keys, const std::function<void()>& act) {
+    if (!keys.isEmpty()) {
+      auto* shortcut = new QShortcut(keys, this);
+      connect(shortcut, &QShortcut::activated, this, act);
+    }
+    calls_.append({words, keys.toString(QKeySequence::NativeText), act});
+  };
+  add(tr("Open a job…"), QKeySequence::Open, [this] {
+    if (!may_leave()) return;
+    const QString path = QFileDialog::getOpenFileName(this, tr("Open a job"), {}, tr("Doyen jobs (*.doyen)"));
+    if (!path.isEmpty()) open(path);
+  });
+  add(tr("Save the job"), QKeySequence::Save, [this] { save(false); });
+  add(tr("Save the job as…"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_S), [this] { save(true); });
+  add(tr("New sign: lettering on a board"), QKeySequence::New, [this] {
+    if (!may_leave()) return;
+    document_.replace(Job{}, {});
+    go_to_stage(Stage::Artwork);
+    add_lettering();
+  });
+  add(tr("Open the demo, the Marrowby gate sign"), {}, [this] {
+    if (may_leave()) open_demo();
+  });
+  add(tr("Undo"), QKeySequence::Undo, [this] { document_.undo_stack().undo(); });
+  add(tr("Redo"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_Z), [this] { document_.undo_stack().redo(); });
+  add(tr("Write the files…"), QKeySequence(Qt::CTRL | Qt::Key_E), [this] { choose_and_write(); });
+  add(tr("The rack: bits, measured figures, feeds…"), QKeySequence(Qt::CTRL | Qt::Key_R), [this] { edit_rack(); });
+  add(tr("Add lettering"), QKeySequence(Qt::CTRL | Qt::Key_L), [this] {
+    go_to_stage(Stage::Artwork);
+    add_lettering();
+  });
+  add(tr("Add a drawing from a file…"), {}, [this] { add_drawing(); });
+  add(tr("Add a rectangle"), {}, [this] { add_shape(PlainShape::Kind::Rectangle); });
+  add(tr("Add an oval"), {}, [this] { add_shape(PlainShape::Kind::Ellipse); });
+  add(tr("Copy the chosen piece"), QKeySequence(Qt::CTRL | Qt::Key_D), [this] { copy_piece(); });
+  add(tr("Remove the chosen piece"), {}, [this] { remove_piece(); });
+  auto* remove = new QShortcut(QKeySequence::Delete, bench_);
+  remove->setContext(Qt::WidgetShortcut);
+  connect(remove, &QShortcut::activated, this, &MainWindow::remove_piece);
+  add(tr("Centre the chosen piece across the board"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_C), [this] {
+    const PiecePlan* piece = shop_.piece_plan();
+    if (piece == nullptr) return;
+    const double by = document_.job().blank.width / 2 - bounds(piece->outlines.region).centre().x;
+    shop_.edit_item(tr("centre across"), [&](Item& item) { item.piece.at.x += by; });
+  });
+  // One key mends the gravest verdict of the chosen piece, or of the job.
+  add(tr("Take the first remedy"), QKeySequence(Qt::Key_F4), [this] {
+    if (!shop_.plan) return;
+    for (const Verdict& v : shop_.plan->verdicts) {
+      if ((shop_.selected.isEmpty() || v.piece == shop_.selected.toStdString()) && !v.remedies.empty() && v.remedies.front().apply) {
+        return document_.edit(QString::fromStdString(v.remedies.front().label), v.remedies.front().apply);
+      }
+    }
+  });
+  add(tr("Show the whole board"), QKeySequence(Qt::CTRL | Qt::Key_0), [this] { bench_->fit(); });
+  for (int i = 0; i < kStages; ++i) {
+    add(tr("Go to %1").arg(stage_name(static_cast<Stage>(i))), QKeySequence(Qt::ALT | static_cast<Qt::Key>(Qt::Key_1 + i)), [this, i] { go_to_stage(static_cast<Stage>(i)); });
+  }
+  add(tr("Work at the board with the keys"), QKeySequence(Qt::Key_F6), [this] { bench_->setFocus(); });
+  add(tr("Keys and first steps"), QKeySequence::HelpContents, [this] {
+    say(tr("Keys and first steps"),
+        tr("Work from left to right along the stages; Alt+1 to Alt+5 go there.\n\n"
+           "On the board (F6): N and P choose a piece, arrows move it (Shift ten times as far, Alt a tenth), Page Up and Page Down move the section, "
+           "+ and − come closer and go back, Home shows all.\n\n"
+           "Ctrl+K finds any command or piece by words. F4 takes the first remedy. Ctrl+Z takes anything back. Ctrl+E writes the files.\n\n"
+           "Any length field takes 3/8, 1 1/2\", 12.7 mm or 3/16 + 0.01."));
+  });
+  auto* call = new QShortcut(QKeySequence(Qt::CTRL | Qt::Key_K), this);
+  connect(call, &QShortcut::activated, this, &MainWindow::show_call_box);
+}
+
+void MainWindow::say(const QString& title, const QString& words) {
+  QMessageBox box(QMessageBox::NoIcon, title, words, QMessageBox::Ok, this);
+  box.exec();
+}
+
+void MainWindow::show_call_box() {
+  QList<Call> calls = calls_;
+  for (const Item& item : document_.job().items) {
+    const QString id = QString::fromStdString(item.piece.id);
+    calls.append({tr("Piece: %1").arg(QString::fromStdString(item.piece.name)), {}, [this, id] { select(id); }});
+  }
+  CallBox box(calls, this);
+  box.move(mapToGlobal(QPoint(width() - box.width() - 12, 62)));
+  box.exec();
+}
+
+void MainWindow::show_job_menu(const QPoint& at) {
+  QMenu menu(this);
+  for (const Call& call : calls_.mid(0, 9)) {
+    QString words = call.words;
+    if (words == tr("Undo") && document_.undo_stack().canUndo()) words = tr("Undo: %1").arg(document_.undo_stack().undoText());
+    if (words == tr("Redo") && document_.undo_stack().canRedo()) words = tr("Redo: %1").arg(document_.undo_stack().redoText());
+    QAction* action = menu.addAction(words + (call.shortcut.isEmpty() ? QString() : QLatin1Char('\t') + call.shortcut));
+    if (call.words == tr("Undo")) action->setEnabled(document_.undo_stack().canUndo());
+    if (call.words == tr("Redo")) action->setEnabled(document_.undo_stack().canRedo());
+    connect(action, &QAction::triggered, this, call.act);
+  }
+  menu.addSeparator();
+  for (const QString& path : QSettings().value(QStringLiteral("recent")).toStringList()) {
+    if (!QFileInfo::exists(path)) continue;
+    connect(menu.addAction(QFileInfo(path).fileName()), &QAction::triggered, this, [this, path] {
+      if (may_leave()) open(path);
+    });
+  }
+  menu.exec(at);
+}
+
+void MainWindow::job_changed() {
+  bench_->show_job(document_.job());
+  planner_.request(document_.job(), rack_);
+  const Item* item = shop_.item();
+  if (item == nullptr && !shop_.selected.isEmpty()) shop_.selected.clear();
+  refresh_tickets();
+  refresh_rail();
+  setWindowTitle(QString::fromStdString(document_.job().name) + (document_.unsaved() ? tr(" · unsaved") : QString()) + tr(" · Doyen"));
+}
+
+void MainWindow::take_plan(const PlanPtr& plan) {
+  shop_.plan = plan;
+  const Blank& blank = plan->job.blank;
+  const double most = section_.along ? blank.height : blank.width;
+  if (section_.at <= 0 || section_.at >= most) {
+    section_.at = most * 0.6;
+    bench_->set_section(section_);
+    strip_->set_line(section_);
+  }
+  bench_->show_plan(plan);
+  strip_->show_plan(plan);
+  beam_->show_plan(plan);
+  refresh_tickets();
+  refresh_rail();
+  Q_EMIT settled();
+}
+
+void MainWindow::refresh_tickets() { static_cast<Ticket*>(tickets_->currentWidget())->refresh(); }
+
+void MainWindow::refresh_rail() {
+  const Job& job = document_.job();
+  const Species* species = species_table().find(job.blank.species);
+  const auto bare = [&](double mm) { return QString::fromStdString(format_length(mm, job.lengths, false)); };
+  const QString size = bare(job.blank.width) + QStringLiteral(" × ") + bare(job.blank.height);
+  const QString unit = QString::fromLatin1(unit_name(job.lengths.unit));
+  rail_->show_job(QString::fromStdString(job.name), (species == nullptr ? QString() : QString::fromStdString(species->name).toLower() + QLatin1Char(' ')) + size + QLatin1Char(' ') + unit + QStringLiteral(" · ") +
+                                                         (document_.unsaved() ? tr("unsaved") : document_.path().isEmpty() ? tr("not saved yet") : tr("saved")));
+  const int readings = static_cast<int>(job.blank.readings.size());
+  rail_->show_state(Stage::Blank, readings >= 3 ? Lamp::Fine : Lamp::Note, readings == 1 ? tr("one reading") : tr("%1 readings").arg(readings));
+  const int pieces = static_cast<int>(job.items.size());
+  rail_->show_state(Stage::Artwork, pieces > 0 ? Lamp::Fine : Lamp::Off, pieces == 0 ? tr("nothing yet") : pieces == 1 ? tr("one piece") : tr("%1 pieces").arg(pieces));
+  int cut = 0;
+  for (const Item& item : job.items) cut += item.cut.kind != Treatment::Kind::None;
+  rail_->show_state(Stage::Cuts, pieces == 0 ? Lamp::Off : cut == pieces ? Lamp::Fine : Lamp::Mind, cut == pieces ? tr("%1 treatments").arg(cut) : tr("%1 of %2").arg(cut).arg(pieces));
+  if (!shop_.plan) return;
+  const int stops = shop_.plan->count(Grade::Stop), minds = shop_.plan->count(Grade::Mind);
+  QString words = stops > 0 ? tr("%1 stop").arg(stops) : QString();
+  if (minds > 0) words += (words.isEmpty() ? QString() : QStringLiteral(", ")) + tr("%1 to mind").arg(minds);
+  rail_->show_state(Stage::Proof, stops > 0 ? Lamp::Stop : minds > 0 ? Lamp::Mind : Lamp::Fine, words.isEmpty() ? tr("nothing against it") : words);
+  const int bits = static_cast<int>(shop_.plan->runs.size());
+  rail_->show_state(Stage::Run, bits == 0 ? Lamp::Off : stops > 0 ? Lamp::Stop : Lamp::Fine,
+                    bits == 0 ? tr("nothing to run") : (bits == 1 ? tr("one bit, ") : tr("%1 bits, ").arg(bits)) + QString::fromStdString(format_duration(shop_.plan->seconds)));
+}
+
+void MainWindow::go_to_stage(Stage stage) {
+  rail_->set_current(stage);
+  tickets_->setCurrentIndex(static_cast<int>(stage));
+  bench_->show_stage(stage);
+  refresh_tickets();
+}
+
+void MainWindow::select(const QString& piece) { bench_->select(piece); }
+void MainWindow::open_sums() { cuts_->open_sums(true); }
+
+void MainWindow::open_demo() {
+  try {
+    const std::string path = data_file("demo/gate-sign.doyen");
+    document_.replace(load_job(path), {});
+    section_ = {true, document_.job().blank.height * 0.615};
+    bench_->set_section(section_);
+    strip_->set_line(section_);
+    select({});
+    bench_->fit();
+  } catch (const Problem& problem) {
+    say(tr("The demo"), QString::fromUtf8(problem.what()));
+  }
+}
+
+bool MainWindow::open(const QString& path) {
+  try {
+    document_.load(path);
+    remember(path);
+    select({});
+    bench_->fit();
+    return true;
+  } catch (const Problem& problem) {
+    say(tr("This job cannot be opened"), QString::fromUtf8(problem.what()));
+    return false;
+  }
+}
+
+void MainWindow::remember(const QString& path) {
+  QSettings settings;
+  QStringList recent = settings.value(QStringLiteral("recent")).toStringList();
+  const QString full = QFileInfo(path).absoluteFilePath();
+  recent.removeAll(full);
+  recent.prepend(full);
+  settings.setValue(QStringLiteral("recent"), QStringList(recent.mid(0, 8)));
+}
+
+void MainWindow::greet() {
+  QDialog box(this);
+  box.setWindowTitle(tr("Doyen"));
+  box.setObjectName(QStringLiteral("welcome"));
+  auto* column = new QVBoxLayout(&box);
+  column->setContentsMargins(28, 24, 28, 22);
+  column->setSpacing(9);
+  column->addWidget(make_label(tr("Good morning. What shall be carved?"), "title"));
+  column->addWidget(make_label(tr("Say what each shape shall look like; Doyen works out the cutting, shows the board as it will be, and says what would go wrong before wood is spoiled."), "faded"));
+  int chosen = 0;
+  QString job;
+  const auto add = [&](const QString& words, const QString& about, int which, const QString& path = {}) {
+    auto* button = new QPushButton(words);
+    button->setMinimumHeight(36);
+    button->setStyleSheet(QStringLiteral("text-align: left; padding-left: 14px;"));
+    button->setToolTip(about);
+    connect(button, &QPushButton::clicked, &box, [&box, &chosen, &job, which, path] {
+      chosen = which;
+      job = path;
+      box.accept();
+    });
+    column->addWidget(button);
+    return button;
+  };
+  add(tr("Look round in the demo: a gate sign for Marrowby Physic Garden"), {}, 1)->setDefault(true);
+  add(tr("Lettering on a board"), {}, 2);
+  add(tr("Art from a file…"), {}, 3);
+  add(tr("Open a job…"), {}, 4);
+  const QStringList recent = QSettings().value(QStringLiteral("recent")).toStringList();
+  bool headed = false;
+  for (const QString& path : recent) {
+    if (!QFileInfo::exists(path)) continue;
+    if (!headed) column->addWidget(make_label(tr("Worked on lately"), "faded"));
+    headed = true;
+    add(QFileInfo(path).fileName(), path, 5, path);
+  }
+  box.setFixedWidth(520);
+  box.exec();
+  if (chosen == 2) {
+    document_.replace(Job{}, {});
+    go_to_stage(Stage::Artwork);
+    add_lettering();
+  } else if (chosen == 3) {
+    document_.replace(Job{}, {});
+    go_to_stage(Stage::Artwork);
+    add_drawing();
+  } else if (chosen == 4) {
+    const QString path = QFileDialog::getOpenFileName(this, tr("Open a job"), {}, tr("Doyen jobs (*.doyen)"));
+    if (path.isEmpty() || !open(path)) open_demo();
+  } else if (chosen == 5) {
+    if (!open(job)) open_demo();
+  } else {
+    open_demo();
+  }
+}
+
+void MainWindow::offer_recovery() {
+  for (const JobDocument::Recovered& found : JobDocument::recoverable()) {
+    QMessageBox box(QMessageBox::NoIcon, tr("Unsaved work was found"),
+                    tr("Doyen did not end as it should. “%1” has work that was not saved. Take it up again?").arg(found.job_name), QMessageBox::NoButton, this);
+    QPushButton* take = box.addButton(tr("Take it up"), QMessageBox::AcceptRole);
+    QPushButton* drop = box.addButton(tr("Throw it away"), QMessageBox::DestructiveRole);
+    box.addButton(tr("Ask me later"), QMessageBox::RejectRole);
+    box.exec();
+    if (box.clickedButton() == drop) JobDocument::forget(found);
+    if (box.clickedButton() != take) continue;
+    try {
+      document_.recover(found);
+    } catch (const Problem& problem) {
+      say(tr("Unsaved work"), QString::fromUtf8(problem.what()));
+    }
+    return;
+  }
+}
+
+bool MainWindow::save(bool as) {
+  QString path = document_.path();
+  if (as || path.isEmpty()) {
+    path = QFileDialog::getSaveFileName(this, tr("Save the job"), path.isEmpty() ? QString::fromStdString(document_.job().name) + QStringLiteral(".doyen") : path, tr("Doyen jobs (*.doyen)"));
+    if (path.isEmpty()) return false;
+    if (!path.endsWith(QStringLiteral(".doyen"))) path += QStringLiteral(".doyen");
+  }
+  try {
+    document_.save(path);
+    remember(path);
+    return true;
+  } catch (const Problem& problem) {
+    say(tr("Nothing was saved"), QString::fromUtf8(problem.what()));
+    return false;
+  }
+}
+
+bool MainWindow::may_leave() {
+  if (!document_.unsaved()) return true;
+  QMessageBox box(QMessageBox::NoIcon, tr("Unsaved work"), tr("“%1” has work that is not saved.").arg(QString::fromStdString(document_.job().name)),
+                  QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, this);
+  const int answer = box.exec();
+  if (answer == QMessageBox::Save) return save(false);
+  return answer == QMessageBox::Discard;
+}
+
+void MainWindow::closeEvent(QCloseEvent* event) { may_leave() ? event->accept() : event->ignore(); }
+
+QString MainWindow::write_files(const QString& folder, bool anyway) {
+  if (!shop_.plan || !(shop_.plan->job == document_.job())) return tr("The plan is still being worked out; try again in a moment.");
+  if (shop_.plan->has_stop() && !anyway) {
+    const QString words = tr("Nothing was written: %n thing(s) would spoil wood, break a bit or be unsafe. Proof lists them with their remedies.", nullptr, shop_.plan->count(Grade::Stop));
+    run_->show_written(words, false);
+    return words;
+  }
+  QString words;
+  bool fine = false;
+  QApplication::setOverrideCursor(Qt::WaitCursor);
+  try {
+    const Written written = write_outputs(*shop_.plan, folder.toStdString());
+    QStringList names;
+    for (const std::string& name : written.names) names << QString::fromStdString(name);
+    fine = written.check.agrees();
+    words = tr("Written into %1: %2.").arg(folder, names.join(QStringLiteral(", "))) + QLatin1Char('\n') +
+            (fine ? tr("The files were read back and carved again: they cut what you see, to within %1 mm.").arg(std::max(0.001, written.check.worst), 0, 'f', 3)
+                  : tr("The files read back differ from the plan by %1 mm: do not run them.").arg(written.check.worst, 0, 'f', 3));
+  } catch (const Problem& problem) {
+    words = QString::fromUtf8(problem.what());
+  }
+  QApplication::restoreOverrideCursor();
+  run_->show_written(words, fine);
+  return words;
+}
+
+void MainWindow::choose_and_write() {
+  go_to_stage(Stage::Run);
+  if (shop_.plan && shop_.plan->has_stop()) {
+    write_files({});
+    go_to_stage(Stage::Run);
+    return;
+  }
+  const QString folder = QFileDialog::getExistingDirectory(this, tr("Folder for the files"), QSettings().value(QStringLiteral("folder")).toString());
+  if (folder.isEmpty()) return;
+  QSettings().setValue(QStringLiteral("folder"), folder);
+  write_files(folder);
+}
+
+void MainWindow::add_piece(const QString& name, Piece piece, Treatment::Kind kind) {
+  const std::string id = document_.job().fresh_id(kind_word(piece));
+  piece.id = id;
+  document_.edit(name, [&](Job& job) {
+    Item item;
+    item.piece = std::move(piece);
+    item.cut.kind = kind;
+    job.items.push_back(std::move(item));
+  });
+  select(QString::fromStdString(id));
+}
+
+void MainWindow::add_lettering() {
+  const Job& job = document_.job();
+  Lettering l;
+  l.words = tr("Your words").toStdString();
+  l.cap_height = std::clamp(job.blank.height / 5, 5.0, 80.0);
+  if (!face_installed(l.face) && !installed_faces().empty()) l.face = installed_faces().front().name;
+  add_piece(tr("add lettering"), {{}, tr("Lettering").toStdString(), l, job.blank.box().centre(), 0}, Treatment::Kind::Incise);
+  artwork_->focus_words();
+}
+
+void MainWindow::add_shape(PlainShape::Kind kind) {
+  const Job& job = document_.job();
+  go_to_stage(Stage::Artwork);
+  const double inset = 2 * job.blank.margin;
+  PlainShape s{kind, std::max(5.0, job.blank.width - inset), std::max(5.0, job.blank.height - inset), 0, 0};
+  if (kind == PlainShape::Kind::Rectangle) s.corner_radius = std::min(s.width, s.height) / 8;
+  const QString name = kind == PlainShape::Kind::Rectangle ? tr("Rectangle") : tr("Oval");
+  add_piece(tr("add a shape"), {{}, name.toStdString(), s, job.blank.box().centre(), 0}, Treatment::Kind::None);
+}
+
+void MainWindow::add_drawing(const QString& given) {
+  go_to_stage(Stage::Artwork);
+  const QString path = given.isEmpty() ? QFileDialog::getOpenFileName(this, tr("A drawing"), {}, tr("SVG drawings (*.svg)")) : given;
+  if (path.isEmpty()) return;
+  try {
+    const SvgDrawing svg = read_svg(read_file(path.toStdString(), 64u << 20), path.toStdString());
+    Drawing drawing = svg.drawing;
+    const Box box = bounds(drawing_region(drawing));
+    const Blank& blank = document_.job().blank;
+    QStringList notes;
+    if (box.width() > blank.width || box.height() > blank.height) {
+      drawing.scale = 0.8 * std::min(blank.width / box.width(), blank.height / box.height());
+      notes << tr("It is larger than the board and was made smaller to fit.");
+    }
+    if (!svg.sized) notes << tr("The file states no size: 96 units to the inch were taken. Give the width you want.");
+    for (const std::string& left : svg.left_out) notes << QString::fromStdString(left);
+    add_piece(tr("add a drawing"), {{}, QFileInfo(path).completeBaseName().toStdString(), drawing, blank.box().centre(), 0}, Treatment::Kind::Incise);
+    if (!notes.isEmpty()) say(tr("About this drawing"), notes.join(QLatin1Char('\n')));
+  } catch (const Problem& problem) {
+    say(tr("This drawing cannot be taken"), QString::fromUtf8(problem.what()));
+  }
+}
+
+void MainWindow::remove_piece() {
+  const Item* item = shop_.item();
+  if (item == nullptr) return;
+  const std::string id = item->piece.id;
+  document_.edit(tr("remove “%1”").arg(QString::fromStdString(item->piece.name)), [&](Job& job) {
+    std::erase_if(job.items, [&](const Item& i) { return i.piece.id == id; });
+  });
+}
+
+void MainWindow::copy_piece() {
+  const Item* item = shop_.item();
+  if (item == nullptr) return;
+  Item copy = *item;
+  copy.piece.id = document_.job().fresh_id(kind_word(copy.piece));
+  copy.piece.at = copy.piece.at + Point{10, -10};
+  document_.edit(tr("copy “%1”").arg(QString::fromStdString(copy.piece.name)), [&](Job& job) { job.items.push_back(copy); });
+  select(QString::fromStdString(copy.piece.id));
+}
+
+void MainWindow::edit_rack() {
+  RackDialog dialog(rack_, document_.job().lengths, this);
+  if (dialog.exec() != QDialog::Accepted || dialog.rack() == rack_) return;
+  try {
+    const std::string path = own_rack_path();
+    make_folder(path.substr(0, path.rfind('/')));
+    write_file_atomically(path, write_rack(dialog.rack()));
+  } catch (const Problem& problem) {
+    return say(tr("The rack was not saved"), QString::fromUtf8(problem.what()));
+  }
+  rack_ = dialog.rack();
+  planner_.request(document_.job(), rack_);
+  refresh_tickets();
+}
+
+void MainWindow::dragEnterEvent(QDragEnterEvent* event) {
+  if (event->mimeData()->hasUrls()) event->acceptProposedAction();
+}
+
+void MainWindow::dropEvent(QDropEvent* event) {
+  for (const QUrl& url : event->mimeData()->urls()) {
+    const QString path = url.toLocalFile();
+    if (path.endsWith(QStringLiteral(".doyen"), Qt::CaseInsensitive)) {
+      if (may_leave()) open(path);
+    } else if (path.endsWith(QStringLiteral(".svg"), Qt::CaseInsensitive)) {
+      add_drawing(path);
+    } else if (!path.isEmpty()) {
+      say(tr("Not taken"), tr("“%1” is neither a Doyen job nor an SVG drawing.").arg(QFileInfo(path).fileName()));
+    }
+  }
+}
+
+}  // namespace doyen

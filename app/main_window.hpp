@@ -1,0 +1,84 @@
+// The window: rail, bench, section strip, ticket and time beam round one job.
+#pragma once
+
+#include <QMainWindow>
+#include <QStackedWidget>
+
+#include "bench.hpp"
+#include "call_box.hpp"
+#include "section_strip.hpp"
+#include "tickets.hpp"
+#include "time_beam.hpp"
+
+namespace doyen {
+
+class MainWindow : public QMainWindow {
+  Q_OBJECT
+ public:
+  MainWindow();
+
+  JobDocument& document() { return document_; }
+  Bench& bench() { return *bench_; }
+  SectionStrip& strip() { return *strip_; }
+  [[nodiscard]] const PlanPtr& plan() const { return shop_.plan; }
+  [[nodiscard]] Planner& planner() { return planner_; }
+  [[nodiscard]] StageRail& rail() { return *rail_; }
+
+  void open_demo();
+  bool open(const QString& path);  // says so when it cannot
+  void greet();                    // the demo, recent jobs and the starts
+  void offer_recovery();
+  void go_to_stage(Stage stage);
+  void select(const QString& piece);
+  void open_sums();
+  // Plans anew if need be and writes everything; returns what was said about it.
+  QString write_files(const QString& folder, bool anyway = false);
+
+ Q_SIGNALS:
+  void settled();  // a plan has been taken over by every part of the window
+
+ protected:
+  void closeEvent(QCloseEvent* event) override;
+  void dragEnterEvent(QDragEnterEvent* event) override;
+  void dropEvent(QDropEvent* event) override;
+
+ private:
+  void make_actions();
+  void job_changed();
+  void take_plan(const PlanPtr& plan);
+  void refresh_tickets();
+  void refresh_rail();
+  void show_call_box();
+  void show_job_menu(const QPoint& at);
+  bool save(bool as);
+  bool may_leave();
+  void choose_and_write();
+  void add_piece(const QString& name, Piece piece, Treatment::Kind kind);
+  void add_lettering();
+  void add_shape(PlainShape::Kind kind);
+  void add_drawing(const QString& path = {});
+  void remove_piece();
+  void copy_piece();
+  void edit_rack();
+  void remember(const QString& path);
+  void say(const QString& title, const QString& words);
+
+  JobDocument document_;
+  Rack rack_;
+  Planner planner_;
+  Workshop shop_;
+  StageRail* rail_;
+  Bench* bench_;
+  SectionStrip* strip_;
+  TimeBeam* beam_;
+  QStackedWidget* tickets_;
+  BlankTicket* blank_;
+  ArtworkTicket* artwork_;
+  CutsTicket* cuts_;
+  ProofTicket* proof_;
+  RunTicket* run_;
+  SectionLine section_;
+  QList<Call> calls_;
+};
+
+}  // namespace doyen

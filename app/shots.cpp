@@ -1,0 +1,78 @@
+#include "shots.hpp"
+
+#include <QApplication>
+#include <QElapsedTimer>
+#include <QEventLoop>
+#include <QTimer>
+
+#include "main_window.hpp"
+#include "rack_dialog.hpp"
+
+namespace doyen {
+
+bool wait_until_settled(MainWindow& window, int milliseconds) {
+  QElapsedTimer clock;
+  clock.start();
+  while (clock.elapsed() < milliseconds) {
+    QApplication::processEvents(QEventLoop::AllEvents, 20);
+    const bool planned = window.plan() && window.plan()->job == window.document().job() && !window.planner().busy();
+    if (planned && window.bench().picture_is_fine() && !window.strip().heights().empty()) {
+      QApplication::processEvents(QEventLoop::AllEvents, 50);
+      return true;
+    }
+  }
+  return false;
+}
+
+QStringList shot_names() {
+  return {QStringLiteral("blank"), QStringLiteral("artwork"), QStringLiteral("cuts"), QStringLiteral("cut-out"), QStringLiteral("proof"), QStringLiteral("run"), QStringLiteral("rack"), QStringLiteral("welcome")};
+}
+
+namespace {
+
+// A dialog is grabbed while it is open, over the window.
+bool shot_of_dialog(MainWindow& window, const QString& file, const std::function<void()>& open) {
+  bool saved = false;
+  QTimer::singleShot(600, &window, [&] {
+    if (QWidget* dialog = QApplication::activeModalWidget()) {
+      saved = dialog->grab().save(file);
+      dialog->close();
+    }
+  });
+  open();
+  return saved;
+}
+
+}  // namespace
+
+bool take_shot(MainWindow& window, const QString& stage, const QString& file, QString* problem) {
+  if (!shot_names().contains(stage)) {
+    *problem = QStringLiteral("“%1” is not a view; there are %2.").arg(stage, shot_names().join(QStringLiteral(", ")));
+    return false;
+  }
+  if (stage == QStringLiteral("welcome")) return shot_of_dialog(window, file, [&] { window.greet(); });
+  if (stage == QStringLiteral("rack")) {
+    RackDialog dialog(load_rack(), window.document().job().lengths, &window);
+    return shot_of_dialog(window, file, [&] { dialog.exec(); });
+  }
+  if (stage == QStringLiteral("blank")) window.go_to_stage(Stage::Blank);
+  if (stage == QStringLiteral("artwork")) window.go_to_stage(Stage::Artwork);
+  if (stage == QStringLiteral("cuts") || stage == QStringLiteral("cut-out")) window.go_to_stage(Stage::Cuts);
+  if (stage == QStringLiteral("proof")) window.go_to_stage(Stage::Proof);
+  if (stage == QStringLiteral("run")) window.go_to_stage(Stage::Run);
+  const bool letters = stage == QStringLiteral("artwork") || stage == QStringLiteral("cuts");
+  const QString piece = letters ? QStringLiteral("name") : stage == QStringLiteral("cut-out") ? QStringLiteral("outline") : QString();
+  window.select(window.document().job().find(piece.toStdString()) != nullptr ? piece : QString());
+  window.open_sums();
+  if (!wait_until_settled(window)) {
+    *problem = QStringLiteral("The plan or its picture did not come in time.");
+    return false;
+  }
+  if (!window.grab().save(file)) {
+    *problem = QStringLiteral("“%1” could not be written.").arg(file);
+    return false;
+  }
+  return true;
+}
+
+}  // namespace doyen

@@ -1,0 +1,118 @@
+// The tickets of the five stages.
+#pragma once
+
+#include <QButtonGroup>
+#include <QCheckBox>
+#include <QComboBox>
+#include <QListWidget>
+#include <QPlainTextEdit>
+#include <QPushButton>
+#include <QSpinBox>
+
+#include "length_field.hpp"
+#include "ticket.hpp"
+
+namespace doyen {
+
+class BlankTicket : public Ticket {
+  Q_OBJECT
+ public:
+  explicit BlankTicket(Workshop& shop);
+  void refresh() override;
+
+ private:
+  LengthField *width_, *height_, *margin_, *film_, *bed_;
+  QLineEdit *name_, *readings_;
+  QComboBox *species_, *grain_, *unit_;
+  QLabel *about_, *readings_say_;
+  NumberCard *weight_, *movement_;
+};
+
+class ArtworkTicket : public Ticket {
+  Q_OBJECT
+ public:
+  explicit ArtworkTicket(Workshop& shop);
+  void refresh() override;
+  void focus_words();
+
+ Q_SIGNALS:
+  void add_lettering();
+  void add_drawing();
+  void add_rectangle();
+  void add_ellipse();
+  void remove_piece();
+  void copy_piece();
+
+ private:
+  void build_lettering();
+  void build_shape();
+  void build_place();
+  [[nodiscard]] doyen::Box box() const;
+  QListWidget* list_;
+  QWidget *lettering_, *shape_, *place_;
+  QPlainTextEdit* words_;
+  QComboBox *family_, *style_, *align_;
+  LengthField *cap_, *fit_, *shape_w_, *shape_h_, *corner_, *band_, *left_, *front_, *wide_, *high_;
+  QSpinBox *spacing_, *line_spacing_;
+  QLineEdit *turn_, *name_;
+  QLabel* notice_;
+  bool filling_ = false;
+};
+
+class CutsTicket : public Ticket {
+  Q_OBJECT
+ public:
+  explicit CutsTicket(Workshop& shop);
+  void refresh() override;
+  void open_sums(bool open);
+
+ private:
+  void refresh_incise(const Item& item, const PiecePlan* piece);
+  void refresh_cut_out(const Item& item, const PiecePlan* piece);
+  void fill_bits(QComboBox* box, BitKind kind, const std::string& chosen);
+  QLabel *title_, *lies_on_;
+  QWidget *choose_, *chosen_, *incise_, *cut_out_;
+  QListWidget* pieces_;
+  QButtonGroup* look_;
+  QComboBox *v_bit_, *flat_bit_;
+  LengthField *limit_, *over_, *tab_length_, *tab_height_;
+  QList<QCheckBox*> clearing_;
+  QWidget* clearing_box_;
+  QCheckBox* tabs_;
+  QSpinBox* tab_count_;
+  QPushButton* place_tabs_;
+  NumberCard *depth_, *floor_, *through_, *bed_;
+  QLabel* letters_;
+  VerdictList* verdicts_;
+  bool filling_ = false;
+};
+
+class ProofTicket : public Ticket {
+  Q_OBJECT
+ public:
+  explicit ProofTicket(Workshop& shop);
+  void refresh() override;
+
+ private:
+  QLabel* summary_;
+  NumberCard* time_;
+  QVBoxLayout* runs_;
+  VerdictList* verdicts_;
+};
+
+class RunTicket : public Ticket {
+  Q_OBJECT
+ public:
+  explicit RunTicket(Workshop& shop);
+  void refresh() override;
+  void show_written(const QString& words, bool fine);
+
+ private:
+  QComboBox *machine_, *surface_, *place_, *files_;
+  QLineEdit* holding_;
+  LengthField* least_;
+  QLabel *order_, *zero_, *written_;
+  bool filling_ = false;
+};
+
+}  // namespace doyen
