@@ -21,10 +21,14 @@ ArtworkTicket::ArtworkTicket(Workshop& shop) : Ticket(shop) {
   add_title(tr("Artwork"));
   auto* adders = new QWidget;
   auto* flow = new FlowLayout(adders, 6);
-  connect(add_button(flow, tr("+ Lettering"), QStringLiteral("addLettering")), &QPushButton::clicked, this, &ArtworkTicket::add_lettering);
-  connect(add_button(flow, tr("+ Drawing…"), QStringLiteral("addDrawing")), &QPushButton::clicked, this, &ArtworkTicket::add_drawing);
-  connect(add_button(flow, tr("+ Rectangle"), QStringLiteral("addRectangle")), &QPushButton::clicked, this, &ArtworkTicket::add_rectangle);
-  connect(add_button(flow, tr("+ Oval"), QStringLiteral("addOval")), &QPushButton::clicked, this, &ArtworkTicket::add_ellipse);
+  connect(add_button(flow, tr("+ Lettering"), QStringLiteral("addLettering")), &QPushButton::clicked, this,
+          &ArtworkTicket::add_lettering);
+  connect(add_button(flow, tr("+ Drawing…"), QStringLiteral("addDrawing")), &QPushButton::clicked, this,
+          &ArtworkTicket::add_drawing);
+  connect(add_button(flow, tr("+ Rectangle"), QStringLiteral("addRectangle")), &QPushButton::clicked, this,
+          &ArtworkTicket::add_rectangle);
+  connect(add_button(flow, tr("+ Oval"), QStringLiteral("addOval")), &QPushButton::clicked, this,
+          &ArtworkTicket::add_ellipse);
   column_->addWidget(adders);
   list_ = new QListWidget;
   list_->setFixedHeight(112);
@@ -85,14 +89,20 @@ void ArtworkTicket::build_lettering() {
   column->addWidget(make_row(tr("Line spacing"), line_spacing_));
   column_->addWidget(lettering_);
 
-  const auto edit = [this](const QString& name, const std::function<void(Lettering&)>& change, const QString& merge = {}) {
+  const auto edit = [this](const QString& name, const std::function<void(Lettering&)>& change,
+                           const QString& merge = {}) {
     if (filling_) return;
-    shop_.edit_item(name, [&](Item& item) {
-      if (auto* l = std::get_if<Lettering>(&item.piece.what)) change(*l);
-    }, merge);
+    shop_.edit_item(
+        name,
+        [&](Item& item) {
+          if (auto* l = std::get_if<Lettering>(&item.piece.what)) change(*l);
+        },
+        merge);
   };
   connect(words_, &QPlainTextEdit::textChanged, this, [this, edit] {
-    edit(tr("change the words"), [&](Lettering& l) { l.words = words_->toPlainText().toStdString(); }, QStringLiteral("words ") + shop_.selected);
+    edit(
+        tr("change the words"), [&](Lettering& l) { l.words = words_->toPlainText().toStdString(); },
+        QStringLiteral("words ") + shop_.selected);
   });
   connect(family_, &QComboBox::activated, this, [this, edit] {
     const std::string family = family_->currentText().toStdString();
@@ -115,14 +125,17 @@ void ArtworkTicket::build_lettering() {
       if (mm) l.width = *mm;
     });
   });
-  connect(align_, &QComboBox::activated, this, [edit](int i) {
-    edit(tr("set the lines"), [&](Lettering& l) { l.align = static_cast<Align>(i); });
-  });
+  connect(align_, &QComboBox::activated, this,
+          [edit](int i) { edit(tr("set the lines"), [&](Lettering& l) { l.align = static_cast<Align>(i); }); });
   connect(spacing_, &QSpinBox::valueChanged, this, [this, edit](int v) {
-    edit(tr("change the letter spacing"), [&](Lettering& l) { l.letter_spacing = v; }, QStringLiteral("spacing ") + shop_.selected);
+    edit(
+        tr("change the letter spacing"), [&](Lettering& l) { l.letter_spacing = v; },
+        QStringLiteral("spacing ") + shop_.selected);
   });
   connect(line_spacing_, &QSpinBox::valueChanged, this, [this, edit](int v) {
-    edit(tr("change the line spacing"), [&](Lettering& l) { l.line_spacing = v; }, QStringLiteral("lines ") + shop_.selected);
+    edit(
+        tr("change the line spacing"), [&](Lettering& l) { l.line_spacing = v; },
+        QStringLiteral("lines ") + shop_.selected);
   });
 }
 
@@ -141,7 +154,7 @@ void ArtworkTicket::build_shape() {
   column->addWidget(make_row(tr("Corner radius"), corner_));
   column->addWidget(make_row(tr("Line width"), band_));
   column_->addWidget(shape_);
-  const auto field = [this](LengthField* f, const QString& name, double PlainShape::* member) {
+  const auto field = [this](LengthField* f, const QString& name, double PlainShape::*member) {
     connect(f, &LengthField::entered, this, [this, name, member](std::optional<double> mm) {
       shop_.edit_item(name, [&](Item& item) {
         if (auto* s = std::get_if<PlainShape>(&item.piece.what)) s->*member = mm.value_or(0);
@@ -193,7 +206,10 @@ void ArtworkTicket::build_place() {
   };
   const Action actions[] = {{tr("Centre across"), tr("Into the middle between left and right (Ctrl+Shift+C)"), 0},
                             {tr("Centre front–back"), tr("Into the middle between front and back"), 1},
-                            {tr("To left margin"), {}, 2}, {tr("To right margin"), {}, 3}, {tr("To front margin"), {}, 4}, {tr("To back margin"), {}, 5}};
+                            {tr("To left margin"), {}, 2},
+                            {tr("To right margin"), {}, 3},
+                            {tr("To front margin"), {}, 4},
+                            {tr("To back margin"), {}, 5}};
   for (const Action& action : actions) {
     auto* button = add_button(flow, action.text, QStringLiteral("align%1").arg(action.which));
     button->setToolTip(action.tip);
@@ -203,12 +219,24 @@ void ArtworkTicket::build_place() {
       const Blank& blank = shop_.document.job().blank;
       Point by;
       switch (action.which) {
-        case 0: by.x = blank.width / 2 - b.centre().x; break;
-        case 1: by.y = blank.height / 2 - b.centre().y; break;
-        case 2: by.x = blank.margin - b.left; break;
-        case 3: by.x = blank.width - blank.margin - b.right; break;
-        case 4: by.y = blank.margin - b.bottom; break;
-        default: by.y = blank.height - blank.margin - b.top; break;
+        case 0:
+          by.x = blank.width / 2 - b.centre().x;
+          break;
+        case 1:
+          by.y = blank.height / 2 - b.centre().y;
+          break;
+        case 2:
+          by.x = blank.margin - b.left;
+          break;
+        case 3:
+          by.x = blank.width - blank.margin - b.right;
+          break;
+        case 4:
+          by.y = blank.margin - b.bottom;
+          break;
+        default:
+          by.y = blank.height - blank.margin - b.top;
+          break;
       }
       shop_.edit_item(action.text.toLower(), [&](Item& item) { item.piece.at = item.piece.at + by; });
     });
@@ -216,13 +244,16 @@ void ArtworkTicket::build_place() {
   column->addWidget(holder);
   auto* second = new QWidget;
   auto* row = new FlowLayout(second, 6);
-  connect(add_button(row, tr("Copy it"), QStringLiteral("copyPiece")), &QPushButton::clicked, this, &ArtworkTicket::copy_piece);
-  connect(add_button(row, tr("Remove it"), QStringLiteral("removePiece")), &QPushButton::clicked, this, &ArtworkTicket::remove_piece);
+  connect(add_button(row, tr("Copy it"), QStringLiteral("copyPiece")), &QPushButton::clicked, this,
+          &ArtworkTicket::copy_piece);
+  connect(add_button(row, tr("Remove it"), QStringLiteral("removePiece")), &QPushButton::clicked, this,
+          &ArtworkTicket::remove_piece);
   column->addWidget(second);
   column_->addWidget(place_);
 
   connect(name_, &QLineEdit::editingFinished, this, [this] {
-    if (!filling_) shop_.edit_item(tr("name a piece"), [&](Item& item) { item.piece.name = name_->text().toStdString(); });
+    if (!filling_)
+      shop_.edit_item(tr("name a piece"), [&](Item& item) { item.piece.name = name_->text().toStdString(); });
   });
   connect(left_, &LengthField::entered, this, [this](std::optional<double> mm) {
     const double by = *mm - box().left;
@@ -245,10 +276,12 @@ void ArtworkTicket::build_place() {
     });
   };
   connect(wide_, &LengthField::entered, this, [this, resize](std::optional<double> mm) { resize(*mm, box().width()); });
-  connect(high_, &LengthField::entered, this, [this, resize](std::optional<double> mm) { resize(*mm, box().height()); });
+  connect(high_, &LengthField::entered, this,
+          [this, resize](std::optional<double> mm) { resize(*mm, box().height()); });
   connect(turn_, &QLineEdit::editingFinished, this, [this] {
     bool fine = false;
-    const double degrees = turn_->text().remove(QStringLiteral("°")).trimmed().replace(QLatin1Char(','), QLatin1Char('.')).toDouble(&fine);
+    const double degrees =
+        turn_->text().remove(QStringLiteral("°")).trimmed().replace(QLatin1Char(','), QLatin1Char('.')).toDouble(&fine);
     if (!fine || std::abs(degrees) > 3600) return refresh();
     shop_.edit_item(tr("turn by number"), [&](Item& item) { item.piece.turn = degrees; });
   });
@@ -264,7 +297,8 @@ void ArtworkTicket::refresh() {
   const Job& job = shop_.document.job();
   list_->clear();
   for (const Item& item : job.items) {
-    auto* row = new QListWidgetItem(QString::fromStdString(item.piece.name) + QStringLiteral("  ·  ") + tr(kind_word(item.piece)));
+    auto* row = new QListWidgetItem(QString::fromStdString(item.piece.name) + QStringLiteral("  ·  ") +
+                                    tr(kind_word(item.piece)));
     row->setData(Qt::UserRole, QString::fromStdString(item.piece.id));
     list_->addItem(row);
     if (QString::fromStdString(item.piece.id) == shop_.selected) list_->setCurrentItem(row);
@@ -276,8 +310,10 @@ void ArtworkTicket::refresh() {
   shape_->setVisible(shape != nullptr);
   place_->setVisible(item != nullptr);
   notice_->setVisible(item == nullptr);
-  notice_->setText(job.items.empty() ? tr("Nothing lies on the board yet. Begin with lettering, or drop an SVG drawing on the board.")
-                                     : tr("Choose a piece here or on the board. N and P walk through them; arrows move the chosen one."));
+  notice_->setText(
+      job.items.empty()
+          ? tr("Nothing lies on the board yet. Begin with lettering, or drop an SVG drawing on the board.")
+          : tr("Choose a piece here or on the board. N and P walk through them; arrows move the chosen one."));
   if (lettering != nullptr) {
     const QString text = QString::fromStdString(lettering->words);
     if (words_->toPlainText() != text) words_->setPlainText(text);
@@ -312,7 +348,8 @@ void ArtworkTicket::refresh() {
     high_->show_length(b.height(), job.lengths);
     wide_->parentWidget()->setVisible(shape == nullptr);
     high_->parentWidget()->setVisible(shape == nullptr);
-    if (!turn_->hasFocus()) turn_->setText(QString::fromStdString(format_number(item->piece.turn, 2)) + QStringLiteral("°"));
+    if (!turn_->hasFocus())
+      turn_->setText(QString::fromStdString(format_number(item->piece.turn, 2)) + QStringLiteral("°"));
   }
   filling_ = false;
 }

@@ -137,8 +137,10 @@ void Bench::clear_mark() {
 
 void Bench::ask_for_picture() {
   if (!plan_ || width() < 10 || scale_ <= 0) return;
-  const Point a = to_board({kRuler, static_cast<double>(height())}), b = to_board({static_cast<double>(width()), kRuler});
-  Box area{std::max(0.0, a.x), std::max(0.0, a.y), std::min(plan_->job.blank.width, b.x), std::min(plan_->job.blank.height, b.y)};
+  const Point a = to_board({kRuler, static_cast<double>(height())}),
+              b = to_board({static_cast<double>(width()), kRuler});
+  Box area{std::max(0.0, a.x), std::max(0.0, a.y), std::min(plan_->job.blank.width, b.x),
+           std::min(plan_->job.blank.height, b.y)};
   if (area.left >= area.right || area.bottom >= area.top) return;
   painter_.request(plan_, {area, 1 / (scale_ * devicePixelRatioF())});
 }
@@ -157,10 +159,12 @@ QString Bench::piece_at(QPointF p) const {
   const PieceShape* best = nullptr;
   for (const PieceShape& s : shapes_) {
     if (!s.box.grown(near).contains(b)) continue;
-    const bool outline_only = s.kind == Treatment::Kind::CutOut || (job_.find(s.id.toStdString()) != nullptr &&
-        std::holds_alternative<PlainShape>(job_.find(s.id.toStdString())->piece.what));
+    const bool outline_only = s.kind == Treatment::Kind::CutOut ||
+                              (job_.find(s.id.toStdString()) != nullptr &&
+                               std::holds_alternative<PlainShape>(job_.find(s.id.toStdString())->piece.what));
     if (outline_only && !s.path.intersects(QRectF(b.x - near, b.y - near, 2 * near, 2 * near))) continue;
-    if (s.kind == Treatment::Kind::CutOut && s.path.contains(QRectF(b.x - near, b.y - near, 2 * near, 2 * near))) continue;
+    if (s.kind == Treatment::Kind::CutOut && s.path.contains(QRectF(b.x - near, b.y - near, 2 * near, 2 * near)))
+      continue;
     if (best == nullptr || s.box.width() * s.box.height() < best->box.width() * best->box.height()) best = &s;
   }
   return best == nullptr ? QString() : best->id;
@@ -202,12 +206,17 @@ QTransform Bench::drag_transform() const {
   } else if (hand_ == Hand::Size) {
     const Point c = s->box.centre();
     const QPointF unit = handle_point(QRectF(0, 0, 1, 1), handle_);
-    const Point fixed{unit.x() == 0.5 ? c.x : unit.x() == 0 ? s->box.right : s->box.left,
-                      unit.y() == 0.5 ? c.y : unit.y() == 0 ? s->box.bottom : s->box.top};
+    const Point fixed{unit.x() == 0.5 ? c.x
+                      : unit.x() == 0 ? s->box.right
+                                      : s->box.left,
+                      unit.y() == 0.5 ? c.y
+                      : unit.y() == 0 ? s->box.bottom
+                                      : s->box.top};
     double fx = unit.x() == 0.5 ? 1 : (to.x - fixed.x) / (from.x - fixed.x);
     double fy = unit.y() == 0.5 ? 1 : (to.y - fixed.y) / (from.y - fixed.y);
     const Item* item = job_.find(selected_.toStdString());
-    const bool free = item != nullptr && std::holds_alternative<PlainShape>(item->piece.what) && std::abs(std::fmod(item->piece.turn, 90)) < 1e-9;
+    const bool free = item != nullptr && std::holds_alternative<PlainShape>(item->piece.what) &&
+                      std::abs(std::fmod(item->piece.turn, 90)) < 1e-9;
     if (!free) fx = fy = unit.x() == 0.5 ? fy : unit.y() == 0.5 ? fx : std::max(fx, fy);
     fx = std::clamp(fx, 0.02, 50.0);
     fy = std::clamp(fy, 0.02, 50.0);
@@ -236,10 +245,13 @@ Point Bench::snapped(Point by, QString* why) const {
     QString what;
   };
   const auto best = [&](double low, double middle, double high, double size, bool across) {
-    std::vector<Target> targets{{size / 2 - middle, tr("the middle of the board")}, {blank.margin - low, tr("the margin")}, {size - blank.margin - high, tr("the margin")}};
+    std::vector<Target> targets{{size / 2 - middle, tr("the middle of the board")},
+                                {blank.margin - low, tr("the margin")},
+                                {size - blank.margin - high, tr("the margin")}};
     for (const PieceShape& o : shapes_) {
       if (o.id == s->id || o.box.empty()) continue;
-      targets.push_back({(across ? o.box.centre().x : o.box.centre().y) - middle, tr("the middle of “%1”").arg(o.name)});
+      targets.push_back(
+          {(across ? o.box.centre().x : o.box.centre().y) - middle, tr("the middle of “%1”").arg(o.name)});
     }
     Target found{1e300, {}};
     for (const Target& t : targets) {
@@ -251,7 +263,8 @@ Point Bench::snapped(Point by, QString* why) const {
   const Target y = best(s->box.bottom + by.y, s->box.centre().y + by.y, s->box.top + by.y, blank.height, false);
   if (!x.what.isEmpty()) by.x += x.off;
   if (!y.what.isEmpty()) by.y += y.off;
-  if (why != nullptr) *why = x.what.isEmpty() ? y.what : y.what.isEmpty() || y.what == x.what ? x.what : x.what + tr(" and ") + y.what;
+  if (why != nullptr)
+    *why = x.what.isEmpty() ? y.what : y.what.isEmpty() || y.what == x.what ? x.what : x.what + tr(" and ") + y.what;
   return by;
 }
 
@@ -289,8 +302,10 @@ void Bench::paint_board(QPainter& p) {
     return;
   }
   p.setRenderHint(QPainter::SmoothPixmapTransform);
-  const QRectF where(to_screen({image_area_.left, image_area_.top}), to_screen({image_area_.right, image_area_.bottom}));
-  if (!where.contains(board.intersected(QRectF(rect())).adjusted(1, 1, -1, -1))) p.fillRect(board, QColor(0xB9, 0x86, 0x5C));
+  const QRectF where(to_screen({image_area_.left, image_area_.top}),
+                     to_screen({image_area_.right, image_area_.bottom}));
+  if (!where.contains(board.intersected(QRectF(rect())).adjusted(1, 1, -1, -1)))
+    p.fillRect(board, QColor(0xB9, 0x86, 0x5C));
   p.save();
   p.setClipRect(board);
   p.drawImage(where, image_);
@@ -393,12 +408,15 @@ QPointF Bench::section_handle() const {
 void Bench::paint_section_line(QPainter& p) {
   p.setPen(QPen(theme::kPlum, 1.1, Qt::DashLine));
   const QPointF h = section_handle();
-  const QPointF end = section_.along ? QPointF(to_screen({0, 0}).x() - 14, h.y()) : QPointF(h.x(), to_screen({0, 0}).y() + 14);
+  const QPointF end =
+      section_.along ? QPointF(to_screen({0, 0}).x() - 14, h.y()) : QPointF(h.x(), to_screen({0, 0}).y() + 14);
   p.drawLine(end, h);
   p.setPen(Qt::NoPen);
   p.setBrush(theme::kPlum);
-  if (section_.along) p.drawPolygon(QPolygonF{h, h + QPointF(-11, -7), h + QPointF(-11, 7)});
-  else p.drawPolygon(QPolygonF{h, h + QPointF(-7, 11), h + QPointF(7, 11)});
+  if (section_.along)
+    p.drawPolygon(QPolygonF{h, h + QPointF(-11, -7), h + QPointF(-11, 7)});
+  else
+    p.drawPolygon(QPolygonF{h, h + QPointF(-7, 11), h + QPointF(7, 11)});
 }
 
 void Bench::paint_tabs(QPainter& p) {
@@ -428,7 +446,8 @@ void Bench::paint_zero(QPainter& p) {
   p.drawLine(z - QPointF(0, 11), z + QPointF(0, 11));
   p.setFont(theme::font(8.5));
   const QString surface = job_.run.zero_surface == ZeroSurface::Bed ? tr("zero: the bed") : tr("zero: the face");
-  p.drawText(z + QPointF(-2, 27), centre ? surface + tr(", middle of the board") : surface + tr(", left front corner of the board"));
+  p.drawText(z + QPointF(-2, 27),
+             centre ? surface + tr(", middle of the board") : surface + tr(", left front corner of the board"));
 }
 
 void Bench::paint_rulers(QPainter& p) {
@@ -440,7 +459,9 @@ void Bench::paint_rulers(QPainter& p) {
   double step = unit;
   while (step * scale_ < 9) step *= step / unit >= 5 ? 2 : 5;
   const int every = step * scale_ > 60 ? 1 : step * scale_ > 24 ? 3 : 6;
-  const auto number = [&](int k) { return QString::number(k * step / (job_.lengths.unit == Unit::Inch ? kMmPerInch : 1), 'g', 5); };
+  const auto number = [&](int k) {
+    return QString::number(k * step / (job_.lengths.unit == Unit::Inch ? kMmPerInch : 1), 'g', 5);
+  };
   for (int k = 0; k * step <= job_.blank.width + 0.01; ++k) {
     const double x = to_screen({k * step, 0}).x();
     if (x < kRuler) continue;
@@ -460,8 +481,10 @@ void Bench::paint_rulers(QPainter& p) {
 }
 
 void Bench::resizeEvent(QResizeEvent*) {
-  if (fitted_) fit();
-  else ask_for_picture();
+  if (fitted_)
+    fit();
+  else
+    ask_for_picture();
 }
 
 void Bench::mousePressEvent(QMouseEvent* event) {
@@ -490,7 +513,8 @@ void Bench::mousePressEvent(QMouseEvent* event) {
       }
     }
     const QString hit = piece_at(pressed_);
-    if (!selected_.isEmpty() && hit.isEmpty() && selection_rect().contains(pressed_) && shape(selected_)->kind != Treatment::Kind::CutOut &&
+    if (!selected_.isEmpty() && hit.isEmpty() && selection_rect().contains(pressed_) &&
+        shape(selected_)->kind != Treatment::Kind::CutOut &&
         !std::holds_alternative<PlainShape>(job_.find(selected_.toStdString())->piece.what)) {
       hand_ = Hand::Move;
     } else {
@@ -509,8 +533,10 @@ void Bench::mouseMoveEvent(QMouseEvent* event) {
     case Hand::None: {
       const QPointF d = section_handle() - now_;
       const bool section = std::hypot(d.x(), d.y()) < 16;
-      setCursor(section ? (section_.along ? Qt::SizeVerCursor : Qt::SizeHorCursor)
-                        : handle_at(now_) >= 0 ? Qt::CrossCursor : piece_at(now_).isEmpty() ? Qt::ArrowCursor : Qt::SizeAllCursor);
+      setCursor(section                    ? (section_.along ? Qt::SizeVerCursor : Qt::SizeHorCursor)
+                : handle_at(now_) >= 0     ? Qt::CrossCursor
+                : piece_at(now_).isEmpty() ? Qt::ArrowCursor
+                                           : Qt::SizeAllCursor);
       return;
     }
     case Hand::Pan:
@@ -523,7 +549,8 @@ void Bench::mouseMoveEvent(QMouseEvent* event) {
       Q_EMIT section_moved(section_);
       break;
     }
-    default: break;
+    default:
+      break;
   }
   update();
 }
@@ -567,16 +594,30 @@ void Bench::wheelEvent(QWheelEvent* event) {
 
 void Bench::keyPressEvent(QKeyEvent* event) {
   const double step = job_.lengths.unit == Unit::Inch ? kMmPerInch / 16 : 1;
-  const double by = event->modifiers() & Qt::ShiftModifier ? 10 * step : event->modifiers() & Qt::AltModifier ? step / 10 : step;
+  const double by = event->modifiers() & Qt::ShiftModifier ? 10 * step
+                    : event->modifiers() & Qt::AltModifier ? step / 10
+                                                           : step;
   Point move;
   switch (event->key()) {
-    case Qt::Key_Left: move = {-by, 0}; break;
-    case Qt::Key_Right: move = {by, 0}; break;
-    case Qt::Key_Up: move = {0, by}; break;
-    case Qt::Key_Down: move = {0, -by}; break;
-    case Qt::Key_Escape: return select({});
-    case Qt::Key_Home: return fit();
-    case Qt::Key_Plus: case Qt::Key_Equal: case Qt::Key_Minus: {
+    case Qt::Key_Left:
+      move = {-by, 0};
+      break;
+    case Qt::Key_Right:
+      move = {by, 0};
+      break;
+    case Qt::Key_Up:
+      move = {0, by};
+      break;
+    case Qt::Key_Down:
+      move = {0, -by};
+      break;
+    case Qt::Key_Escape:
+      return select({});
+    case Qt::Key_Home:
+      return fit();
+    case Qt::Key_Plus:
+    case Qt::Key_Equal:
+    case Qt::Key_Minus: {
       const Point middle = to_board(QPointF(rect().center()));
       scale_ *= event->key() == Qt::Key_Minus ? 0.8 : 1.25;
       origin_ += QPointF(rect().center()) - to_screen(middle);
@@ -584,7 +625,8 @@ void Bench::keyPressEvent(QKeyEvent* event) {
       ask_for_picture();
       return update();
     }
-    case Qt::Key_N: case Qt::Key_P: {  // next and previous piece
+    case Qt::Key_N:
+    case Qt::Key_P: {  // next and previous piece
       if (shapes_.empty()) return;
       int at = -1;
       for (std::size_t i = 0; i < shapes_.size(); ++i) {
@@ -594,13 +636,15 @@ void Bench::keyPressEvent(QKeyEvent* event) {
       at = event->key() == Qt::Key_N ? (at + 1) % n : (at + n - 1 + (at < 0)) % n;
       return select(shapes_[static_cast<std::size_t>(at)].id);
     }
-    case Qt::Key_PageUp: case Qt::Key_PageDown: {
+    case Qt::Key_PageUp:
+    case Qt::Key_PageDown: {
       const double most = section_.along ? job_.blank.height : job_.blank.width;
       section_.at = std::clamp(section_.at + (event->key() == Qt::Key_PageUp ? by : -by), 0.0, most);
       Q_EMIT section_moved(section_);
       return update();
     }
-    default: return QWidget::keyPressEvent(event);
+    default:
+      return QWidget::keyPressEvent(event);
   }
   if (selected_.isEmpty()) return QWidget::keyPressEvent(event);
   Q_EMIT moved(selected_, move);

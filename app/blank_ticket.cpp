@@ -26,7 +26,8 @@ BlankTicket::BlankTicket(Workshop& shop) : Ticket(shop) {
   column_->addWidget(readings_say_);
   add_rule();
   species_ = new QComboBox;
-  for (const Species& s : species_table().species) species_->addItem(QString::fromStdString(s.name), QString::fromStdString(s.id));
+  for (const Species& s : species_table().species)
+    species_->addItem(QString::fromStdString(s.name), QString::fromStdString(s.id));
   add_row(tr("Wood"), species_);
   grain_ = new QComboBox;
   grain_->addItems({tr("left to right"), tr("front to back")});
@@ -48,7 +49,7 @@ BlankTicket::BlankTicket(Workshop& shop) : Ticket(shop) {
   column_->addWidget(movement_);
   column_->addStretch();
 
-  const auto length = [this](LengthField* field, const QString& name, double Blank::* member) {
+  const auto length = [this](LengthField* field, const QString& name, double Blank::*member) {
     connect(field, &LengthField::entered, this, [this, name, member](std::optional<double> mm) {
       shop_.document.edit(name, [&](Job& job) { job.blank.*member = *mm; });
     });
@@ -68,10 +69,12 @@ BlankTicket::BlankTicket(Workshop& shop) : Ticket(shop) {
     });
   });
   connect(species_, &QComboBox::activated, this, [this] {
-    shop_.document.edit(tr("change the wood"), [&](Job& job) { job.blank.species = species_->currentData().toString().toStdString(); });
+    shop_.document.edit(tr("change the wood"),
+                        [&](Job& job) { job.blank.species = species_->currentData().toString().toStdString(); });
   });
   connect(grain_, &QComboBox::activated, this, [this](int i) {
-    shop_.document.edit(tr("turn the grain"), [&](Job& job) { job.blank.grain = i == 0 ? Grain::AlongWidth : Grain::AlongHeight; });
+    shop_.document.edit(tr("turn the grain"),
+                        [&](Job& job) { job.blank.grain = i == 0 ? Grain::AlongWidth : Grain::AlongHeight; });
   });
   connect(readings_, &QLineEdit::editingFinished, this, [this] {
     std::vector<double> values;
@@ -105,16 +108,24 @@ void BlankTicket::refresh() {
   QStringList readings;
   for (const double r : b.readings) readings << QString::fromStdString(format_length(r, job.lengths, false));
   if (!readings_->hasFocus()) readings_->setText(readings.join(QStringLiteral("; ")));
-  readings_say_->setText(tr("thickest %1, thinnest %2; through cuts are set from the thickest").arg(shop_.show(b.thickest()), shop_.show(b.thinnest())));
+  readings_say_->setText(tr("thickest %1, thinnest %2; through cuts are set from the thickest")
+                             .arg(shop_.show(b.thickest()), shop_.show(b.thinnest())));
   species_->setCurrentIndex(species_->findData(QString::fromStdString(b.species)));
   grain_->setCurrentIndex(b.grain == Grain::AlongWidth ? 0 : 1);
   const Species* s = species_table().find(b.species);
-  about_->setText(s == nullptr ? tr("Not in the table of woods.")
-                               : tr("%1 kg/m³ at 12 % moisture, side hardness %2 N. Shrinks %3 % tangentially, %4 % radially. %5.")
-                                     .arg(s->density).arg(s->side_hardness).arg(s->shrink_tangential).arg(s->shrink_radial).arg(QString::fromStdString(s->source)));
+  about_->setText(
+      s == nullptr ? tr("Not in the table of woods.")
+                   : tr("%1 kg/m³ at 12 % moisture, side hardness %2 N. Shrinks %3 % tangentially, %4 % radially. %5.")
+                         .arg(s->density)
+                         .arg(s->side_hardness)
+                         .arg(s->shrink_tangential)
+                         .arg(s->shrink_radial)
+                         .arg(QString::fromStdString(s->source)));
   const Sum weight = weight_sum(b), movement = movement_sum(b);
-  weight_->show_number(QString::fromStdString(weight.result).remove(QStringLiteral("= ")), tr("the whole blank"), weight);
-  movement_->show_number(QString::fromStdString(movement.result).remove(QStringLiteral("= ")), tr("for 4 % of moisture"), movement);
+  weight_->show_number(QString::fromStdString(weight.result).remove(QStringLiteral("= ")), tr("the whole blank"),
+                       weight);
+  movement_->show_number(QString::fromStdString(movement.result).remove(QStringLiteral("= ")),
+                         tr("for 4 % of moisture"), movement);
 }
 
 }  // namespace doyen

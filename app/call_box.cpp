@@ -28,7 +28,8 @@ void CallBox::filter(const QString& words) {
     const QString text = calls_[i].words.toLower();
     const bool fits = std::all_of(wanted.begin(), wanted.end(), [&](const QString& w) { return text.contains(w); });
     if (!fits) continue;
-    auto* row = new QListWidgetItem(calls_[i].words + (calls_[i].shortcut.isEmpty() ? QString() : QStringLiteral("    ") + calls_[i].shortcut));
+    auto* row = new QListWidgetItem(
+        calls_[i].words + (calls_[i].shortcut.isEmpty() ? QString() : QStringLiteral("    ") + calls_[i].shortcut));
     row->setData(Qt::UserRole, static_cast<int>(i));
     list_->addItem(row);
   }

@@ -119,7 +119,8 @@ void NumberCard::show_number(const QString& number, const QString& beside, const
   beside_->setText(beside);
   opener_->setVisible(!sum.result.empty());
   QString text = QStringLiteral("<b>%1</b>").arg(QString::fromStdString(sum.title).toHtmlEscaped());
-  for (const std::string& line : sum.lines) text += QStringLiteral("<br>") + QString::fromStdString(line).toHtmlEscaped();
+  for (const std::string& line : sum.lines)
+    text += QStringLiteral("<br>") + QString::fromStdString(line).toHtmlEscaped();
   text += QStringLiteral("<br><b>%1</b>").arg(QString::fromStdString(sum.result).toHtmlEscaped());
   sum_->setText(text);
   frame_->setVisible(opener_->isChecked() && !sum.result.empty());
@@ -138,7 +139,8 @@ VerdictCard::VerdictCard(const Verdict& verdict, QWidget* parent) : QWidget(pare
   column->setSpacing(3);
   static const char* const kWords[] = {QT_TR_NOOP("Note"), QT_TR_NOOP("Mind"), QT_TR_NOOP("Stop")};
   const QString word = tr(kWords[static_cast<int>(verdict.grade)]);
-  auto* text = make_label(word + QStringLiteral(": ") + QString::fromStdString(verdict.text), verdict.grade == Grade::Note ? "plain" : "heading");
+  auto* text = make_label(word + QStringLiteral(": ") + QString::fromStdString(verdict.text),
+                          verdict.grade == Grade::Note ? "plain" : "heading");
   column->addWidget(text);
   if (!verdict.why.empty()) column->addWidget(make_label(QString::fromStdString(verdict.why), "faded"));
   if (!verdict.remedies.empty()) {

@@ -19,8 +19,12 @@ QIcon profile_picture(Treatment::Kind kind, qreal ratio) {
   p.setPen(QPen(QColor(0x9A, 0x6B, 0x45), 1));
   p.setBrush(QColor(0xDB, 0xBE, 0x98));
   switch (kind) {
-    case Treatment::Kind::None: p.drawRect(QRectF(6, 5, 40, 20)); break;
-    case Treatment::Kind::Incise: p.drawPolygon(QPolygonF{{6, 5}, {17, 5}, {26, 20}, {35, 5}, {46, 5}, {46, 25}, {6, 25}}); break;
+    case Treatment::Kind::None:
+      p.drawRect(QRectF(6, 5, 40, 20));
+      break;
+    case Treatment::Kind::Incise:
+      p.drawPolygon(QPolygonF{{6, 5}, {17, 5}, {26, 20}, {35, 5}, {46, 5}, {46, 25}, {6, 25}});
+      break;
     case Treatment::Kind::CutOut:
       p.drawRect(QRectF(15, 5, 22, 20));
       p.setPen(QPen(QColor(0xB8, 0xA9, 0x93), 1, Qt::DashLine));
@@ -49,8 +53,10 @@ CutsTicket::CutsTicket(Workshop& shop) : Ticket(shop) {
   pieces_->setAccessibleName(tr("Pieces and how they are cut"));
   choose->addWidget(pieces_);
   column_->addWidget(choose_);
-  connect(pieces_, &QListWidget::itemClicked, this, [this](QListWidgetItem* row) { shop_.select(row->data(Qt::UserRole).toString()); });
-  connect(pieces_, &QListWidget::itemActivated, this, [this](QListWidgetItem* row) { shop_.select(row->data(Qt::UserRole).toString()); });
+  connect(pieces_, &QListWidget::itemClicked, this,
+          [this](QListWidgetItem* row) { shop_.select(row->data(Qt::UserRole).toString()); });
+  connect(pieces_, &QListWidget::itemActivated, this,
+          [this](QListWidgetItem* row) { shop_.select(row->data(Qt::UserRole).toString()); });
 
   chosen_ = new QWidget;
   auto* chosen = new QVBoxLayout(chosen_);
@@ -60,7 +66,9 @@ CutsTicket::CutsTicket(Workshop& shop) : Ticket(shop) {
   auto* tiles = new QHBoxLayout;
   tiles->setSpacing(6);
   look_ = new QButtonGroup(this);
-  const std::pair<Treatment::Kind, QString> looks[] = {{Treatment::Kind::Incise, tr("incised")}, {Treatment::Kind::CutOut, tr("cut out")}, {Treatment::Kind::None, tr("not cut")}};
+  const std::pair<Treatment::Kind, QString> looks[] = {{Treatment::Kind::Incise, tr("incised")},
+                                                       {Treatment::Kind::CutOut, tr("cut out")},
+                                                       {Treatment::Kind::None, tr("not cut")}};
   for (const auto& [kind, word] : looks) {
     auto* tile = new QToolButton;
     tile->setIcon(profile_picture(kind, devicePixelRatioF()));
@@ -70,9 +78,10 @@ CutsTicket::CutsTicket(Workshop& shop) : Ticket(shop) {
     tile->setCheckable(true);
     tile->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
     tile->setMinimumHeight(62);
-    tile->setStyleSheet(QStringLiteral("QToolButton { background: white; border: 1px solid #D8CFBF; border-radius: 6px; color: #2B2A28; }"
-                                       "QToolButton:checked { background: #ECE7EF; border: 1.5px solid #5B4A6F; color: #4B3C5D; font-weight: 600; }"
-                                       "QToolButton:focus { border: 1.5px solid #5B4A6F; }"));
+    tile->setStyleSheet(QStringLiteral(
+        "QToolButton { background: white; border: 1px solid #D8CFBF; border-radius: 6px; color: #2B2A28; }"
+        "QToolButton:checked { background: #ECE7EF; border: 1.5px solid #5B4A6F; color: #4B3C5D; font-weight: 600; }"
+        "QToolButton:focus { border: 1.5px solid #5B4A6F; }"));
     look_->addButton(tile, static_cast<int>(kind));
     tiles->addWidget(tile);
   }
@@ -89,7 +98,8 @@ CutsTicket::CutsTicket(Workshop& shop) : Ticket(shop) {
   limit_ = new LengthField(0.05, 500, true);
   limit_->setObjectName(QStringLiteral("limit"));
   limit_->setPlaceholderText(tr("none: full depth"));
-  limit_->setToolTip(tr("Wide strokes end in a flat floor at this depth; leave empty to let every stroke go as deep as it is wide"));
+  limit_->setToolTip(
+      tr("Wide strokes end in a flat floor at this depth; leave empty to let every stroke go as deep as it is wide"));
   incise->addWidget(make_row(tr("Floor limit"), limit_));
   clearing_box_ = new QWidget;
   auto* clearing = new QVBoxLayout(clearing_box_);
@@ -110,10 +120,11 @@ CutsTicket::CutsTicket(Workshop& shop) : Ticket(shop) {
     ++k;
     connect(box, &QCheckBox::clicked, this, [this, box](bool on) {
       const std::string id = box->property("bit").toString().toStdString();
-      shop_.edit_item(on ? tr("clear with the %1").arg(box->text()) : tr("leave out the %1").arg(box->text()), [&](Item& item) {
-        std::erase(item.cut.clearing, id);
-        if (on) item.cut.clearing.push_back(id);
-      });
+      shop_.edit_item(on ? tr("clear with the %1").arg(box->text()) : tr("leave out the %1").arg(box->text()),
+                      [&](Item& item) {
+                        std::erase(item.cut.clearing, id);
+                        if (on) item.cut.clearing.push_back(id);
+                      });
     });
   }
   clearing->addWidget(boxes);
@@ -165,29 +176,36 @@ CutsTicket::CutsTicket(Workshop& shop) : Ticket(shop) {
       item.cut.kind = static_cast<Treatment::Kind>(kind);
       const Bit* bit = shop_.rack.find(item.cut.bit);
       const BitKind wanted = item.cut.kind == Treatment::Kind::CutOut ? BitKind::Flat : BitKind::V;
-      if (item.cut.kind != Treatment::Kind::None && (bit == nullptr || bit->kind != wanted)) item.cut.bit = wanted == BitKind::V ? "v60" : "flat-1/4in";
+      if (item.cut.kind != Treatment::Kind::None && (bit == nullptr || bit->kind != wanted))
+        item.cut.bit = wanted == BitKind::V ? "v60" : "flat-1/4in";
     });
   });
   for (QComboBox* box : {v_bit_, flat_bit_}) {
     connect(box, &QComboBox::activated, this, [this, box] {
-      shop_.edit_item(tr("take the %1").arg(box->currentText()), [&](Item& item) { item.cut.bit = box->currentData().toString().toStdString(); });
+      shop_.edit_item(tr("take the %1").arg(box->currentText()),
+                      [&](Item& item) { item.cut.bit = box->currentData().toString().toStdString(); });
     });
   }
   connect(limit_, &LengthField::entered, this, [this](std::optional<double> mm) {
-    shop_.edit_item(mm ? tr("set a floor limit of %1").arg(shop_.show(*mm)) : tr("let it go to full depth"), [&](Item& item) { item.cut.floor_limit = mm; });
+    shop_.edit_item(mm ? tr("set a floor limit of %1").arg(shop_.show(*mm)) : tr("let it go to full depth"),
+                    [&](Item& item) { item.cut.floor_limit = mm; });
   });
   connect(over_, &LengthField::entered, this, [this](std::optional<double> mm) {
     shop_.edit_item(tr("change the over-cut"), [&](Item& item) { item.cut.over_cut = mm; });
   });
   connect(tabs_, &QCheckBox::clicked, this, [this](bool on) {
-    shop_.edit_item(on ? tr("hold it by tabs") : tr("leave out the tabs"), [&](Item& item) { item.cut.tabs.wanted = on; });
+    shop_.edit_item(on ? tr("hold it by tabs") : tr("leave out the tabs"),
+                    [&](Item& item) { item.cut.tabs.wanted = on; });
   });
   connect(tab_count_, &QSpinBox::valueChanged, this, [this](int n) {
     if (filling_) return;
-    shop_.edit_item(tr("change the number of tabs"), [&](Item& item) {
-      item.cut.tabs.count = n;
-      item.cut.tabs.placed.clear();
-    }, QStringLiteral("tabs"));
+    shop_.edit_item(
+        tr("change the number of tabs"),
+        [&](Item& item) {
+          item.cut.tabs.count = n;
+          item.cut.tabs.placed.clear();
+        },
+        QStringLiteral("tabs"));
   });
   connect(tab_length_, &LengthField::entered, this, [this](std::optional<double> mm) {
     shop_.edit_item(tr("change the tabs' length"), [&](Item& item) { item.cut.tabs.length = *mm; });
@@ -211,7 +229,8 @@ void CutsTicket::fill_bits(QComboBox* box, BitKind kind, const std::string& chos
     if (bit.kind == kind) box->addItem(QString::fromStdString(bit.name), QString::fromStdString(bit.id));
   }
   const int at = box->findData(QString::fromStdString(chosen));
-  if (at < 0) box->addItem(tr("%1 (not in the rack)").arg(QString::fromStdString(chosen)), QString::fromStdString(chosen));
+  if (at < 0)
+    box->addItem(tr("%1 (not in the rack)").arg(QString::fromStdString(chosen)), QString::fromStdString(chosen));
   box->setCurrentIndex(at < 0 ? box->count() - 1 : at);
 }
 
@@ -230,15 +249,21 @@ void CutsTicket::refresh_incise(const Item& item, const PiecePlan* piece) {
   if (!known) return;
   const PieceCuts& cuts = piece->cuts;
   const std::string letter = letter_at(piece->outlines, cuts.deepest_at);
-  depth_->show_number(shop_.show(cuts.deepest), letter.empty() ? QString() : tr("in %1").arg(QString::fromStdString(letter)), depth_sum(*shop_.plan, item.piece.id));
+  depth_->show_number(shop_.show(cuts.deepest),
+                      letter.empty() ? QString() : tr("in %1").arg(QString::fromStdString(letter)),
+                      depth_sum(*shop_.plan, item.piece.id));
   const Sum floor = floor_sum(*shop_.plan, item.piece.id);
   QStringList flats;
   for (const std::string& l : letters_with_floor(*piece)) flats << QString::fromStdString(l);
   const double width = 2 * cuts.groove->shape.limit_radius();
   floor_->show_number(tr("over %1").arg(shop_.show(width)), tr("wide strokes"), floor);
-  QString words = tr("Strokes %1 to %2 wide.").arg(shop_.show(cuts.groove->narrowest_stroke()), shop_.show(cuts.groove->widest_stroke()));
+  QString words = tr("Strokes %1 to %2 wide.")
+                      .arg(shop_.show(cuts.groove->narrowest_stroke()), shop_.show(cuts.groove->widest_stroke()));
   if (std::isfinite(cuts.limit)) {
-    words += QLatin1Char(' ') + (flats.isEmpty() ? (cuts.floor.empty() ? tr("No stroke is wide enough for a flat floor.") : tr("Part of it ends in a flat floor.")) : tr("Flat floors in %1.").arg(flats.join(QStringLiteral(", "))));
+    words +=
+        QLatin1Char(' ') + (flats.isEmpty() ? (cuts.floor.empty() ? tr("No stroke is wide enough for a flat floor.")
+                                                                  : tr("Part of it ends in a flat floor."))
+                                            : tr("Flat floors in %1.").arg(flats.join(QStringLiteral(", "))));
   }
   letters_->setText(words);
 }
@@ -251,7 +276,9 @@ void CutsTicket::refresh_cut_out(const Item& item, const PiecePlan* piece) {
   tab_count_->setValue(item.cut.tabs.count);
   tab_length_->show_length(item.cut.tabs.length, lengths);
   tab_height_->show_length(item.cut.tabs.height, lengths);
-  for (QWidget* w : {static_cast<QWidget*>(tab_count_), static_cast<QWidget*>(tab_length_), static_cast<QWidget*>(tab_height_)}) w->setEnabled(item.cut.tabs.wanted);
+  for (QWidget* w :
+       {static_cast<QWidget*>(tab_count_), static_cast<QWidget*>(tab_length_), static_cast<QWidget*>(tab_height_)})
+    w->setEnabled(item.cut.tabs.wanted);
   place_tabs_->setEnabled(item.cut.tabs.wanted && !item.cut.tabs.placed.empty());
   const bool known = piece != nullptr && piece->cuts.cut_out.has_value();
   through_->setVisible(known);
@@ -260,7 +287,8 @@ void CutsTicket::refresh_cut_out(const Item& item, const PiecePlan* piece) {
   through_->show_number(shop_.show(piece->cuts.deepest), tr("right through"), through_sum(*shop_.plan, item.piece.id));
   const Blank& blank = shop_.plan->job.blank;
   const double over = item.cut.over_cut.value_or(default_over_cut(blank));
-  bed_->show_number(shop_.show(over + blank.thickest() - blank.thinnest()), tr("lay waste sheet beneath"), bed_sum(*shop_.plan, item.piece.id));
+  bed_->show_number(shop_.show(over + blank.thickest() - blank.thinnest()), tr("lay waste sheet beneath"),
+                    bed_sum(*shop_.plan, item.piece.id));
 }
 
 void CutsTicket::refresh() {
@@ -270,12 +298,16 @@ void CutsTicket::refresh() {
   chosen_->setVisible(item != nullptr);
   if (item == nullptr) {
     title_->setText(tr("Cuts"));
-    lies_on_->setText(shop_.document.job().items.empty() ? tr("Nothing lies on the board yet: go to Artwork first.") : tr("Choose a piece here or on the board, and say how it shall look."));
+    lies_on_->setText(shop_.document.job().items.empty()
+                          ? tr("Nothing lies on the board yet: go to Artwork first.")
+                          : tr("Choose a piece here or on the board, and say how it shall look."));
     pieces_->clear();
     for (const Item& it : shop_.document.job().items) {
       static const char* const kWords[] = {QT_TR_NOOP("not cut"), QT_TR_NOOP("incised"), QT_TR_NOOP("cut out")};
       QString words = tr(kWords[static_cast<int>(it.cut.kind)]);
-      if (const PiecePlan* p = shop_.plan ? shop_.plan->piece(it.piece.id) : nullptr; p != nullptr && p->cuts.deepest > 0) words += tr(", %1 deep").arg(shop_.show(p->cuts.deepest));
+      if (const PiecePlan* p = shop_.plan ? shop_.plan->piece(it.piece.id) : nullptr;
+          p != nullptr && p->cuts.deepest > 0)
+        words += tr(", %1 deep").arg(shop_.show(p->cuts.deepest));
       auto* row = new QListWidgetItem(QString::fromStdString(it.piece.name) + QStringLiteral("  ·  ") + words);
       row->setData(Qt::UserRole, QString::fromStdString(it.piece.id));
       pieces_->addItem(row);

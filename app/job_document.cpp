@@ -13,7 +13,11 @@ namespace doyen {
 class JobEdit : public QUndoCommand {
  public:
   JobEdit(JobDocument& document, const QString& name, Job before, Job after, QString merge)
-      : QUndoCommand(name), document_(document), before_(std::move(before)), after_(std::move(after)), merge_(std::move(merge)) {}
+      : QUndoCommand(name),
+        document_(document),
+        before_(std::move(before)),
+        after_(std::move(after)),
+        merge_(std::move(merge)) {}
   void undo() override { document_.set(before_); }
   void redo() override { document_.set(after_); }
   [[nodiscard]] int id() const override { return merge_.isEmpty() ? -1 : 1; }
@@ -81,7 +85,8 @@ void JobDocument::write_recovery() {
   try {
     if (recovery_file_.isEmpty()) {
       make_folder(recovery_folder().toStdString());
-      const QString file = recovery_folder() + QLatin1Char('/') + QUuid::createUuid().toString(QUuid::WithoutBraces) + QStringLiteral(".doyen");
+      const QString file = recovery_folder() + QLatin1Char('/') + QUuid::createUuid().toString(QUuid::WithoutBraces) +
+                           QStringLiteral(".doyen");
       auto lock = std::make_unique<QLockFile>(file + QStringLiteral(".lock"));
       lock->setStaleLockTime(0);
       if (!lock->tryLock(0)) return;

@@ -54,7 +54,8 @@ void LengthField::confirm() {
       value = parse_length(text().toStdString(), style_.unit);
       if (*value < least_ - 1e-9 || *value > most_ + 1e-9) {
         throw bad_input(tr("From %1 to %2 was expected.")
-                            .arg(QString::fromStdString(format_length(least_, style_)), QString::fromStdString(format_length(most_, style_)))
+                            .arg(QString::fromStdString(format_length(least_, style_)),
+                                 QString::fromStdString(format_length(most_, style_)))
                             .toStdString());
       }
     }

@@ -1,4 +1,5 @@
-// A field for a length in either unit system: takes 3/8, 1 1/2", 12.7 mm, 3/16 + 0.01; says what is wrong in a sentence.
+// A field for a length in either unit system: takes 3/8, 1 1/2", 12.7 mm, 3/16 + 0.01; says what is wrong in a
+// sentence.
 #pragma once
 
 #include <QLineEdit>

@@ -13,15 +13,22 @@ int main(int argc, char** argv) {
   QApplication::setApplicationName(QStringLiteral("doyen"));
   QApplication::setApplicationDisplayName(QStringLiteral("Doyen"));
   QApplication::setDesktopFileName(QStringLiteral("org.doyen.Doyen"));
+  QApplication::setWindowIcon(QIcon(QStringLiteral(":/doyen.svg")));
   std::setlocale(LC_NUMERIC, "C");
   doyen::theme::apply(app);
 
   QCommandLineParser parser;
-  parser.setApplicationDescription(QStringLiteral("Plan carved signs: see the board as it will be, then take the files to the machine."));
+  parser.setApplicationDescription(
+      QStringLiteral("Plan carved signs: see the board as it will be, then take the files to the machine."));
   parser.addHelpOption();
   const QCommandLineOption demo(QStringLiteral("demo"), QStringLiteral("Open the demo job at once."));
-  const QCommandLineOption shot(QStringLiteral("shot"), QStringLiteral("Take a picture of a view of the demo: --shot STAGE FILE.png"), QStringLiteral("STAGE"));
-  const QCommandLineOption demo_out(QStringLiteral("demo-out"), QStringLiteral("Plan the demo in the window, write its files and pictures into FOLDER, and end."), QStringLiteral("FOLDER"));
+  const QCommandLineOption shot(QStringLiteral("shot"),
+                                QStringLiteral("Take a picture of a view of the demo: --shot STAGE FILE.png"),
+                                QStringLiteral("STAGE"));
+  const QCommandLineOption demo_out(
+      QStringLiteral("demo-out"),
+      QStringLiteral("Plan the demo in the window, write its files and pictures into FOLDER, and end."),
+      QStringLiteral("FOLDER"));
   parser.addOptions({demo, shot, demo_out});
   parser.addPositionalArgument(QStringLiteral("JOB"), QStringLiteral("A job to open."));
   parser.process(app);

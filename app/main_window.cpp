@@ -99,7 +99,8 @@ MainWindow::MainWindow() : shop_{document_, rack_, nullptr, {}, {}, {}} {
     const Item* item = document_.job().find(id.toStdString());
     if (item == nullptr) return;
     const QString name = tr("move “%1”").arg(QString::fromStdString(item->piece.name));
-    document_.edit(name, [&](Job& job) { job.find(id.toStdString())->piece.at = job.find(id.toStdString())->piece.at + by; });
+    document_.edit(name,
+                   [&](Job& job) { job.find(id.toStdString())->piece.at = job.find(id.toStdString())->piece.at + by; });
   });
   connect(bench_, &Bench::turned, this, [this](const QString& id, double degrees) {
     document_.edit(tr("turn a piece by %1°").arg(degrees, 0, 'f', 1), [&](Job& job) {
@@ -131,7 +132,9 @@ MainWindow::MainWindow() : shop_{document_, rack_, nullptr, {}, {}, {}} {
   });
   connect(bench_, &Bench::tab_moved, this, [this](const QString& id, int which, Point to) {
     const PiecePlan* piece = shop_.plan ? shop_.plan->piece(id.toStdString()) : nullptr;
-    if (piece == nullptr || !piece->cuts.cut_out || which < 0 || which >= static_cast<int>(piece->cuts.cut_out->tabs.size())) return;
+    if (piece == nullptr || !piece->cuts.cut_out || which < 0 ||
+        which >= static_cast<int>(piece->cuts.cut_out->tabs.size()))
+      return;
     std::vector<TabPlace> places;
     for (const PlacedTab& tab : piece->cuts.cut_out->tabs) places.push_back(tab.place);
     TabPlace& moved = places[static_cast<std::size_t>(which)];
@@ -161,7 +164,13 @@ MainWindow::MainWindow() : shop_{document_, rack_, nullptr, {}, {}, {}} {
   make_actions();
   go_to_stage(Stage::Cuts);
   if (!rack_problem.isEmpty()) {
-    QMetaObject::invokeMethod(this, [this, rack_problem] { say(tr("The rack"), rack_problem + QLatin1Char(' ') + tr("The rack that comes with Doyen is used; your file is untouched.")); }, Qt::QueuedConnection);
+    QMetaObject::invokeMethod(
+        this,
+        [this, rack_problem] {
+          say(tr("The rack"),
+              rack_problem + QLatin1Char(' ') + tr("The rack that comes with Doyen is used; your file is untouched."));
+        },
+        Qt::QueuedConnection);
   }
 }
 
@@ -215,23 +224,26 @@ void MainWindow::make_actions() {
   add(tr("Take the first remedy"), QKeySequence(Qt::Key_F4), [this] {
     if (!shop_.plan) return;
     for (const Verdict& v : shop_.plan->verdicts) {
-      if ((shop_.selected.isEmpty() || v.piece == shop_.selected.toStdString()) && !v.remedies.empty() && v.remedies.front().apply) {
+      if ((shop_.selected.isEmpty() || v.piece == shop_.selected.toStdString()) && !v.remedies.empty() &&
+          v.remedies.front().apply) {
         return document_.edit(QString::fromStdString(v.remedies.front().label), v.remedies.front().apply);
       }
     }
   });
   add(tr("Show the whole board"), QKeySequence(Qt::CTRL | Qt::Key_0), [this] { bench_->fit(); });
   for (int i = 0; i < kStages; ++i) {
-    add(tr("Go to %1").arg(stage_name(static_cast<Stage>(i))), QKeySequence(Qt::ALT | static_cast<Qt::Key>(Qt::Key_1 + i)), [this, i] { go_to_stage(static_cast<Stage>(i)); });
+    add(tr("Go to %1").arg(stage_name(static_cast<Stage>(i))),
+        QKeySequence(Qt::ALT | static_cast<Qt::Key>(Qt::Key_1 + i)), [this, i] { go_to_stage(static_cast<Stage>(i)); });
   }
   add(tr("Work at the board with the keys"), QKeySequence(Qt::Key_F6), [this] { bench_->setFocus(); });
   add(tr("Keys and first steps"), QKeySequence::HelpContents, [this] {
-    say(tr("Keys and first steps"),
-        tr("Work from left to right along the stages; Alt+1 to Alt+5 go there.\n\n"
-           "On the board (F6): N and P choose a piece, arrows move it (Shift ten times as far, Alt a tenth), Page Up and Page Down move the section, "
-           "+ and − come closer and go back, Home shows all.\n\n"
-           "Ctrl+K finds any command or piece by words. F4 takes the first remedy. Ctrl+Z takes anything back. Ctrl+E writes the files.\n\n"
-           "Any length field takes 3/8, 1 1/2\", 12.7 mm or 3/16 + 0.01."));
+    say(tr("Keys and first steps"), tr("Work from left to right along the stages; Alt+1 to Alt+5 go there.\n\n"
+                                       "On the board (F6): N and P choose a piece, arrows move it (Shift ten times as "
+                                       "far, Alt a tenth), Page Up and Page Down move the section, "
+                                       "+ and − come closer and go back, Home shows all.\n\n"
+                                       "Ctrl+K finds any command or piece by words. F4 takes the first remedy. Ctrl+Z "
+                                       "takes anything back. Ctrl+E writes the files.\n\n"
+                                       "Any length field takes 3/8, 1 1/2\", 12.7 mm or 3/16 + 0.01."));
   });
   auto* call = new QShortcut(QKeySequence(Qt::CTRL | Qt::Key_K), this);
   connect(call, &QShortcut::activated, this, &MainWindow::show_call_box);
@@ -257,8 +269,10 @@ void MainWindow::show_job_menu(const QPoint& at) {
   QMenu menu(this);
   for (const Call& call : calls_.mid(0, 9)) {
     QString words = call.words;
-    if (words == tr("Undo") && document_.undo_stack().canUndo()) words = tr("Undo: %1").arg(document_.undo_stack().undoText());
-    if (words == tr("Redo") && document_.undo_stack().canRedo()) words = tr("Redo: %1").arg(document_.undo_stack().redoText());
+    if (words == tr("Undo") && document_.undo_stack().canUndo())
+      words = tr("Undo: %1").arg(document_.undo_stack().undoText());
+    if (words == tr("Redo") && document_.undo_stack().canRedo())
+      words = tr("Redo: %1").arg(document_.undo_stack().redoText());
     QAction* action = menu.addAction(words + (call.shortcut.isEmpty() ? QString() : QLatin1Char('\t') + call.shortcut));
     if (call.words == tr("Undo")) action->setEnabled(document_.undo_stack().canUndo());
     if (call.words == tr("Redo")) action->setEnabled(document_.undo_stack().canRedo());
@@ -281,7 +295,8 @@ void MainWindow::job_changed() {
   if (item == nullptr && !shop_.selected.isEmpty()) shop_.selected.clear();
   refresh_tickets();
   refresh_rail();
-  setWindowTitle(QString::fromStdString(document_.job().name) + (document_.unsaved() ? tr(" · unsaved") : QString()) + tr(" · Doyen"));
+  setWindowTitle(QString::fromStdString(document_.job().name) + (document_.unsaved() ? tr(" · unsaved") : QString()) +
+                 tr(" · Doyen"));
 }
 
 void MainWindow::take_plan(const PlanPtr& plan) {
@@ -309,23 +324,45 @@ void MainWindow::refresh_rail() {
   const auto bare = [&](double mm) { return QString::fromStdString(format_length(mm, job.lengths, false)); };
   const QString size = bare(job.blank.width) + QStringLiteral(" × ") + bare(job.blank.height);
   const QString unit = QString::fromLatin1(unit_name(job.lengths.unit));
-  rail_->show_job(QString::fromStdString(job.name), (species == nullptr ? QString() : QString::fromStdString(species->name).toLower() + QLatin1Char(' ')) + size + QLatin1Char(' ') + unit + QStringLiteral(" · ") +
-                                                         (document_.unsaved() ? tr("unsaved") : document_.path().isEmpty() ? tr("not saved yet") : tr("saved")));
+  rail_->show_job(
+      QString::fromStdString(job.name),
+      (species == nullptr ? QString() : QString::fromStdString(species->name).toLower() + QLatin1Char(' ')) + size +
+          QLatin1Char(' ') + unit + QStringLiteral(" · ") +
+          (document_.unsaved()          ? tr("unsaved")
+           : document_.path().isEmpty() ? tr("not saved yet")
+                                        : tr("saved")));
   const int readings = static_cast<int>(job.blank.readings.size());
-  rail_->show_state(Stage::Blank, readings >= 3 ? Lamp::Fine : Lamp::Note, readings == 1 ? tr("one reading") : tr("%1 readings").arg(readings));
+  rail_->show_state(Stage::Blank, readings >= 3 ? Lamp::Fine : Lamp::Note,
+                    readings == 1 ? tr("one reading") : tr("%1 readings").arg(readings));
   const int pieces = static_cast<int>(job.items.size());
-  rail_->show_state(Stage::Artwork, pieces > 0 ? Lamp::Fine : Lamp::Off, pieces == 0 ? tr("nothing yet") : pieces == 1 ? tr("one piece") : tr("%1 pieces").arg(pieces));
+  rail_->show_state(Stage::Artwork, pieces > 0 ? Lamp::Fine : Lamp::Off,
+                    pieces == 0   ? tr("nothing yet")
+                    : pieces == 1 ? tr("one piece")
+                                  : tr("%1 pieces").arg(pieces));
   int cut = 0;
   for (const Item& item : job.items) cut += item.cut.kind != Treatment::Kind::None;
-  rail_->show_state(Stage::Cuts, pieces == 0 ? Lamp::Off : cut == pieces ? Lamp::Fine : Lamp::Mind, cut == pieces ? tr("%1 treatments").arg(cut) : tr("%1 of %2").arg(cut).arg(pieces));
+  rail_->show_state(Stage::Cuts,
+                    pieces == 0     ? Lamp::Off
+                    : cut == pieces ? Lamp::Fine
+                                    : Lamp::Mind,
+                    cut == pieces ? tr("%1 treatments").arg(cut) : tr("%1 of %2").arg(cut).arg(pieces));
   if (!shop_.plan) return;
   const int stops = shop_.plan->count(Grade::Stop), minds = shop_.plan->count(Grade::Mind);
   QString words = stops > 0 ? tr("%1 stop").arg(stops) : QString();
   if (minds > 0) words += (words.isEmpty() ? QString() : QStringLiteral(", ")) + tr("%1 to mind").arg(minds);
-  rail_->show_state(Stage::Proof, stops > 0 ? Lamp::Stop : minds > 0 ? Lamp::Mind : Lamp::Fine, words.isEmpty() ? tr("nothing against it") : words);
+  rail_->show_state(Stage::Proof,
+                    stops > 0   ? Lamp::Stop
+                    : minds > 0 ? Lamp::Mind
+                                : Lamp::Fine,
+                    words.isEmpty() ? tr("nothing against it") : words);
   const int bits = static_cast<int>(shop_.plan->runs.size());
-  rail_->show_state(Stage::Run, bits == 0 ? Lamp::Off : stops > 0 ? Lamp::Stop : Lamp::Fine,
-                    bits == 0 ? tr("nothing to run") : (bits == 1 ? tr("one bit, ") : tr("%1 bits, ").arg(bits)) + QString::fromStdString(format_duration(shop_.plan->seconds)));
+  rail_->show_state(Stage::Run,
+                    bits == 0   ? Lamp::Off
+                    : stops > 0 ? Lamp::Stop
+                                : Lamp::Fine,
+                    bits == 0 ? tr("nothing to run")
+                              : (bits == 1 ? tr("one bit, ") : tr("%1 bits, ").arg(bits)) +
+                                    QString::fromStdString(format_duration(shop_.plan->seconds)));
 }
 
 void MainWindow::go_to_stage(Stage stage) {
@@ -382,7 +419,9 @@ void MainWindow::greet() {
   column->setContentsMargins(28, 24, 28, 22);
   column->setSpacing(9);
   column->addWidget(make_label(tr("Good morning. What shall be carved?"), "title"));
-  column->addWidget(make_label(tr("Say what each shape shall look like; Doyen works out the cutting, shows the board as it will be, and says what would go wrong before wood is spoiled."), "faded"));
+  column->addWidget(make_label(tr("Say what each shape shall look like; Doyen works out the cutting, shows the board "
+                                  "as it will be, and says what would go wrong before wood is spoiled."),
+                               "faded"));
   int chosen = 0;
   QString job;
   const auto add = [&](const QString& words, const QString& about, int which, const QString& path = {}) {
@@ -432,8 +471,10 @@ void MainWindow::greet() {
 
 void MainWindow::offer_recovery() {
   for (const JobDocument::Recovered& found : JobDocument::recoverable()) {
-    QMessageBox box(QMessageBox::NoIcon, tr("Unsaved work was found"),
-                    tr("Doyen did not end as it should. “%1” has work that was not saved. Take it up again?").arg(found.job_name), QMessageBox::NoButton, this);
+    QMessageBox box(
+        QMessageBox::NoIcon, tr("Unsaved work was found"),
+        tr("Doyen did not end as it should. “%1” has work that was not saved. Take it up again?").arg(found.job_name),
+        QMessageBox::NoButton, this);
     QPushButton* take = box.addButton(tr("Take it up"), QMessageBox::AcceptRole);
     QPushButton* drop = box.addButton(tr("Throw it away"), QMessageBox::DestructiveRole);
     box.addButton(tr("Ask me later"), QMessageBox::RejectRole);
@@ -452,7 +493,10 @@ void MainWindow::offer_recovery() {
 bool MainWindow::save(bool as) {
   QString path = document_.path();
   if (as || path.isEmpty()) {
-    path = QFileDialog::getSaveFileName(this, tr("Save the job"), path.isEmpty() ? QString::fromStdString(document_.job().name) + QStringLiteral(".doyen") : path, tr("Doyen jobs (*.doyen)"));
+    path = QFileDialog::getSaveFileName(
+        this, tr("Save the job"),
+        path.isEmpty() ? QString::fromStdString(document_.job().name) + QStringLiteral(".doyen") : path,
+        tr("Doyen jobs (*.doyen)"));
     if (path.isEmpty()) return false;
     if (!path.endsWith(QStringLiteral(".doyen"))) path += QStringLiteral(".doyen");
   }
@@ -468,7 +512,8 @@ bool MainWindow::save(bool as) {
 
 bool MainWindow::may_leave() {
   if (!document_.unsaved()) return true;
-  QMessageBox box(QMessageBox::NoIcon, tr("Unsaved work"), tr("“%1” has work that is not saved.").arg(QString::fromStdString(document_.job().name)),
+  QMessageBox box(QMessageBox::NoIcon, tr("Unsaved work"),
+                  tr("“%1” has work that is not saved.").arg(QString::fromStdString(document_.job().name)),
                   QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, this);
   const int answer = box.exec();
   if (answer == QMessageBox::Save) return save(false);
@@ -478,9 +523,13 @@ bool MainWindow::may_leave() {
 void MainWindow::closeEvent(QCloseEvent* event) { may_leave() ? event->accept() : event->ignore(); }
 
 QString MainWindow::write_files(const QString& folder, bool anyway) {
-  if (!shop_.plan || !(shop_.plan->job == document_.job())) return tr("The plan is still being worked out; try again in a moment.");
+  if (!shop_.plan || !(shop_.plan->job == document_.job()))
+    return tr("The plan is still being worked out; try again in a moment.");
   if (shop_.plan->has_stop() && !anyway) {
-    const QString words = tr("Nothing was written: %n thing(s) would spoil wood, break a bit or be unsafe. Proof lists them with their remedies.", nullptr, shop_.plan->count(Grade::Stop));
+    const QString words =
+        tr("Nothing was written: %n thing(s) would spoil wood, break a bit or be unsafe. Proof lists them with their "
+           "remedies.",
+           nullptr, shop_.plan->count(Grade::Stop));
     run_->show_written(words, false);
     return words;
   }
@@ -493,8 +542,10 @@ QString MainWindow::write_files(const QString& folder, bool anyway) {
     for (const std::string& name : written.names) names << QString::fromStdString(name);
     fine = written.check.agrees();
     words = tr("Written into %1: %2.").arg(folder, names.join(QStringLiteral(", "))) + QLatin1Char('\n') +
-            (fine ? tr("The files were read back and carved again: they cut what you see, to within %1 mm.").arg(std::max(0.001, written.check.worst), 0, 'f', 3)
-                  : tr("The files read back differ from the plan by %1 mm: do not run them.").arg(written.check.worst, 0, 'f', 3));
+            (fine ? tr("The files were read back and carved again: they cut what you see, to within %1 mm.")
+                        .arg(std::max(0.001, written.check.worst), 0, 'f', 3)
+                  : tr("The files read back differ from the plan by %1 mm: do not run them.")
+                        .arg(written.check.worst, 0, 'f', 3));
   } catch (const Problem& problem) {
     words = QString::fromUtf8(problem.what());
   }
@@ -510,7 +561,8 @@ void MainWindow::choose_and_write() {
     go_to_stage(Stage::Run);
     return;
   }
-  const QString folder = QFileDialog::getExistingDirectory(this, tr("Folder for the files"), QSettings().value(QStringLiteral("folder")).toString());
+  const QString folder = QFileDialog::getExistingDirectory(this, tr("Folder for the files"),
+                                                           QSettings().value(QStringLiteral("folder")).toString());
   if (folder.isEmpty()) return;
   QSettings().setValue(QStringLiteral("folder"), folder);
   write_files(folder);
@@ -534,7 +586,8 @@ void MainWindow::add_lettering() {
   l.words = tr("Your words").toStdString();
   l.cap_height = std::clamp(job.blank.height / 5, 5.0, 80.0);
   if (!face_installed(l.face) && !installed_faces().empty()) l.face = installed_faces().front().name;
-  add_piece(tr("add lettering"), {{}, tr("Lettering").toStdString(), l, job.blank.box().centre(), 0}, Treatment::Kind::Incise);
+  add_piece(tr("add lettering"), {{}, tr("Lettering").toStdString(), l, job.blank.box().centre(), 0},
+            Treatment::Kind::Incise);
   artwork_->focus_words();
 }
 
@@ -550,7 +603,8 @@ void MainWindow::add_shape(PlainShape::Kind kind) {
 
 void MainWindow::add_drawing(const QString& given) {
   go_to_stage(Stage::Artwork);
-  const QString path = given.isEmpty() ? QFileDialog::getOpenFileName(this, tr("A drawing"), {}, tr("SVG drawings (*.svg)")) : given;
+  const QString path =
+      given.isEmpty() ? QFileDialog::getOpenFileName(this, tr("A drawing"), {}, tr("SVG drawings (*.svg)")) : given;
   if (path.isEmpty()) return;
   try {
     const SvgDrawing svg = read_svg(read_file(path.toStdString(), 64u << 20), path.toStdString());
@@ -564,7 +618,9 @@ void MainWindow::add_drawing(const QString& given) {
     }
     if (!svg.sized) notes << tr("The file states no size: 96 units to the inch were taken. Give the width you want.");
     for (const std::string& left : svg.left_out) notes << QString::fromStdString(left);
-    add_piece(tr("add a drawing"), {{}, QFileInfo(path).completeBaseName().toStdString(), drawing, blank.box().centre(), 0}, Treatment::Kind::Incise);
+    add_piece(tr("add a drawing"),
+              {{}, QFileInfo(path).completeBaseName().toStdString(), drawing, blank.box().centre(), 0},
+              Treatment::Kind::Incise);
     if (!notes.isEmpty()) say(tr("About this drawing"), notes.join(QLatin1Char('\n')));
   } catch (const Problem& problem) {
     say(tr("This drawing cannot be taken"), QString::fromUtf8(problem.what()));
@@ -575,9 +631,8 @@ void MainWindow::remove_piece() {
   const Item* item = shop_.item();
   if (item == nullptr) return;
   const std::string id = item->piece.id;
-  document_.edit(tr("remove “%1”").arg(QString::fromStdString(item->piece.name)), [&](Job& job) {
-    std::erase_if(job.items, [&](const Item& i) { return i.piece.id == id; });
-  });
+  document_.edit(tr("remove “%1”").arg(QString::fromStdString(item->piece.name)),
+                 [&](Job& job) { std::erase_if(job.items, [&](const Item& i) { return i.piece.id == id; }); });
 }
 
 void MainWindow::copy_piece() {
@@ -586,7 +641,8 @@ void MainWindow::copy_piece() {
   Item copy = *item;
   copy.piece.id = document_.job().fresh_id(kind_word(copy.piece));
   copy.piece.at = copy.piece.at + Point{10, -10};
-  document_.edit(tr("copy “%1”").arg(QString::fromStdString(copy.piece.name)), [&](Job& job) { job.items.push_back(copy); });
+  document_.edit(tr("copy “%1”").arg(QString::fromStdString(copy.piece.name)),
+                 [&](Job& job) { job.items.push_back(copy); });
   select(QString::fromStdString(copy.piece.id));
 }
 

@@ -36,21 +36,30 @@ void Planner::request(const Job& job, const Rack& rack) {
   pool_.start([this, job, rack, cancel = current_, cache = cache_, mine] {
     try {
       const Progress progress{[this, mine](int done, int of) {
-        QMetaObject::invokeMethod(this, [this, mine, done, of] {
-          if (mine == generation_) Q_EMIT progressed(done, of);
-        }, Qt::QueuedConnection);
+        QMetaObject::invokeMethod(
+            this,
+            [this, mine, done, of] {
+              if (mine == generation_) Q_EMIT progressed(done, of);
+            },
+            Qt::QueuedConnection);
       }};
       auto result = std::make_shared<const Plan>(plan(job, rack, machine_for(job), cache.get(), cancel, progress));
-      QMetaObject::invokeMethod(this, [this, mine, result] {
-        if (mine != generation_) return;
-        set_busy(false);
-        Q_EMIT planned(result);
-      }, Qt::QueuedConnection);
+      QMetaObject::invokeMethod(
+          this,
+          [this, mine, result] {
+            if (mine != generation_) return;
+            set_busy(false);
+            Q_EMIT planned(result);
+          },
+          Qt::QueuedConnection);
     } catch (const std::exception&) {
       // Cancelled, or out of memory: the newest request answers, or the last picture stays.
-      QMetaObject::invokeMethod(this, [this, mine] {
-        if (mine == generation_) set_busy(false);
-      }, Qt::QueuedConnection);
+      QMetaObject::invokeMethod(
+          this,
+          [this, mine] {
+            if (mine == generation_) set_busy(false);
+          },
+          Qt::QueuedConnection);
     }
   });
 }
@@ -58,7 +67,8 @@ void Planner::request(const Job& job, const Rack& rack) {
 QImage to_image(const Picture& picture) {
   QImage image(static_cast<int>(picture.width), static_cast<int>(picture.height), QImage::Format_ARGB32_Premultiplied);
   for (std::size_t y = 0; y < picture.height; ++y) {
-    std::memcpy(image.scanLine(static_cast<int>(y)), &picture.pixels[y * picture.width], picture.width * sizeof(std::uint32_t));
+    std::memcpy(image.scanLine(static_cast<int>(y)), &picture.pixels[y * picture.width],
+                picture.width * sizeof(std::uint32_t));
   }
   return image;
 }
@@ -83,9 +93,12 @@ void ReliefPainter::request(const PlanPtr& plan, const BoardView& view) {
     const auto make = [&](double cell, std::size_t shrink, bool fine) {
       const HeightField field = relief_of(*plan, view.area, cell, cancel);
       const QImage image = to_image(lit_picture(field, look_of(plan->job.blank), shrink, cancel));
-      QMetaObject::invokeMethod(this, [this, mine, image, area = field.box(), fine] {
-        if (mine == generation_) Q_EMIT painted(image, area, fine);
-      }, Qt::QueuedConnection);
+      QMetaObject::invokeMethod(
+          this,
+          [this, mine, image, area = field.box(), fine] {
+            if (mine == generation_) Q_EMIT painted(image, area, fine);
+          },
+          Qt::QueuedConnection);
     };
     try {
       make(view.per_pixel * 3, 1, false);
@@ -111,9 +124,12 @@ void ReliefPainter::request_section(const PlanPtr& plan, const SectionLine& line
       std::vector<float> heights;
       const std::size_t n = line.along ? field.columns() : field.rows();
       for (std::size_t i = 0; i < n; ++i) heights.push_back(line.along ? field.at(i, 0) : field.at(0, i));
-      QMetaObject::invokeMethod(this, [this, mine, heights] {
-        if (mine == section_generation_) Q_EMIT section_cut(heights);
-      }, Qt::QueuedConnection);
+      QMetaObject::invokeMethod(
+          this,
+          [this, mine, heights] {
+            if (mine == section_generation_) Q_EMIT section_cut(heights);
+          },
+          Qt::QueuedConnection);
     } catch (const std::exception&) {
     }
   });

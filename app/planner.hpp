@@ -45,7 +45,7 @@ struct SectionLine {
 };
 
 struct BoardView {
-  Box area;            // board coordinates that the bench shows
+  Box area;              // board coordinates that the bench shows
   double per_pixel = 1;  // mm a device pixel
 };
 

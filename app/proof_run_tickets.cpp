@@ -23,10 +23,12 @@ void ProofTicket::refresh() {
   if (!shop_.plan) return;
   const Plan& plan = *shop_.plan;
   const int stops = plan.count(Grade::Stop), minds = plan.count(Grade::Mind);
-  summary_->setText(stops > 0 ? tr("%n thing(s) would spoil wood, break a bit or be unsafe.", nullptr, stops)
-                              : minds > 0 ? tr("Nothing stops it; %n thing(s) to look at.", nullptr, minds) : tr("Nothing stands against it. The board will look as shown."));
+  summary_->setText(stops > 0   ? tr("%n thing(s) would spoil wood, break a bit or be unsafe.", nullptr, stops)
+                    : minds > 0 ? tr("Nothing stops it; %n thing(s) to look at.", nullptr, minds)
+                                : tr("Nothing stands against it. The board will look as shown."));
   verdicts_->show_for({}, true);
-  time_->show_number(QString::fromStdString(format_duration(plan.seconds)), tr("by acceleration and corners, not length over feed"), time_sum(plan));
+  time_->show_number(QString::fromStdString(format_duration(plan.seconds)),
+                     tr("by acceleration and corners, not length over feed"), time_sum(plan));
   clear_layout(runs_);
   const bool inch = plan.job.lengths.unit == Unit::Inch;
   for (std::size_t i = 0; i < plan.runs.size(); ++i) {
@@ -37,7 +39,11 @@ void ProofTicket::refresh() {
     const Sum chip = chip_sum(plan, i);
     sum.lines.push_back(chip.title + ": " + chip.lines.back() + " " + chip.result);
     card->show_number(QString::fromStdString(format_duration(run.time.seconds)),
-                      tr("reaches %1 of %2 %3").arg(run.time.reached_feed() / k, 0, 'f', 0).arg(run.feeds.feed / k, 0, 'f', 0).arg(inch ? tr("in/min") : tr("mm/min")), sum);
+                      tr("reaches %1 of %2 %3")
+                          .arg(run.time.reached_feed() / k, 0, 'f', 0)
+                          .arg(run.feeds.feed / k, 0, 'f', 0)
+                          .arg(inch ? tr("in/min") : tr("mm/min")),
+                      sum);
     runs_->addWidget(card);
   }
 }
@@ -45,7 +51,8 @@ void ProofTicket::refresh() {
 RunTicket::RunTicket(Workshop& shop) : Ticket(shop) {
   add_title(tr("Run"));
   machine_ = new QComboBox;
-  for (const MachineProfile& m : machine_table().machines) machine_->addItem(QString::fromStdString(m.name), QString::fromStdString(m.id));
+  for (const MachineProfile& m : machine_table().machines)
+    machine_->addItem(QString::fromStdString(m.name), QString::fromStdString(m.id));
   add_row(tr("Machine takes"), machine_);
   files_ = new QComboBox;
   files_->addItems({tr("one file per bit"), tr("one file with pauses")});
@@ -69,9 +76,11 @@ RunTicket::RunTicket(Workshop& shop) : Ticket(shop) {
   column_->addWidget(order_);
   add_rule();
   add_heading(tr("Before you start"));
-  column_->addWidget(make_label(tr("Eyes and ears covered, dust extraction on, no loose sleeves. Work held so that it cannot lift. "
-                                   "Spindle still, machine locked or unplugged, before a bit is changed. Stop within reach. "
-                                   "The machine's own instructions and local rules come first."), "faded"));
+  column_->addWidget(
+      make_label(tr("Eyes and ears covered, dust extraction on, no loose sleeves. Work held so that it cannot lift. "
+                    "Spindle still, machine locked or unplugged, before a bit is changed. Stop within reach. "
+                    "The machine's own instructions and local rules come first."),
+                 "faded"));
   written_ = make_label({}, "plain");
   written_->setObjectName(QStringLiteral("written"));
   written_->setTextInteractionFlags(Qt::TextSelectableByMouse);
@@ -79,16 +88,18 @@ RunTicket::RunTicket(Workshop& shop) : Ticket(shop) {
   column_->addStretch();
 
   connect(machine_, &QComboBox::activated, this, [this] {
-    shop_.document.edit(tr("choose the machine"), [&](Job& job) { job.run.machine = machine_->currentData().toString().toStdString(); });
+    shop_.document.edit(tr("choose the machine"),
+                        [&](Job& job) { job.run.machine = machine_->currentData().toString().toStdString(); });
   });
-  connect(files_, &QComboBox::activated, this, [this](int i) {
-    shop_.document.edit(tr("change the files"), [&](Job& job) { job.run.one_file = i == 1; });
-  });
+  connect(files_, &QComboBox::activated, this,
+          [this](int i) { shop_.document.edit(tr("change the files"), [&](Job& job) { job.run.one_file = i == 1; }); });
   connect(surface_, &QComboBox::activated, this, [this](int i) {
-    shop_.document.edit(tr("move zero"), [&](Job& job) { job.run.zero_surface = i == 1 ? ZeroSurface::Bed : ZeroSurface::Face; });
+    shop_.document.edit(tr("move zero"),
+                        [&](Job& job) { job.run.zero_surface = i == 1 ? ZeroSurface::Bed : ZeroSurface::Face; });
   });
   connect(place_, &QComboBox::activated, this, [this](int i) {
-    shop_.document.edit(tr("move zero"), [&](Job& job) { job.run.zero_place = i == 1 ? ZeroPlace::Centre : ZeroPlace::LeftFront; });
+    shop_.document.edit(tr("move zero"),
+                        [&](Job& job) { job.run.zero_place = i == 1 ? ZeroPlace::Centre : ZeroPlace::LeftFront; });
   });
   connect(least_, &LengthField::entered, this, [this](std::optional<double> mm) {
     shop_.document.edit(tr("change the wood kept under grooves"), [&](Job& job) { job.run.least_wood = *mm; });
@@ -115,9 +126,15 @@ void RunTicket::refresh() {
   QString order;
   int i = 0;
   for (const BitRun& run : shop_.plan->runs) {
-    const QString file = job.run.one_file && shop_.plan->runs.size() > 1 ? QStringLiteral("01-all-bits.nc") : QString::fromStdString(run.file);
-    order += QStringLiteral("<p style='margin:0 0 7px 0'><span style='color:%1'>■</span> <b>%2. %3</b><br><span style='color:#6E675C'>%4 · %5 · deepest %6</span></p>")
-                 .arg(theme::dye(i).name()).arg(i + 1).arg(QString::fromStdString(run.bit.name).toHtmlEscaped(), file, QString::fromStdString(format_duration(run.time.seconds)), shop_.show(run.deepest));
+    const QString file = job.run.one_file && shop_.plan->runs.size() > 1 ? QStringLiteral("01-all-bits.nc")
+                                                                         : QString::fromStdString(run.file);
+    order += QStringLiteral(
+                 "<p style='margin:0 0 7px 0'><span style='color:%1'>■</span> <b>%2. %3</b><br><span "
+                 "style='color:#6E675C'>%4 · %5 · deepest %6</span></p>")
+                 .arg(theme::dye(i).name())
+                 .arg(i + 1)
+                 .arg(QString::fromStdString(run.bit.name).toHtmlEscaped(), file,
+                      QString::fromStdString(format_duration(run.time.seconds)), shop_.show(run.deepest));
     ++i;
   }
   order_->setText(order.isEmpty() ? tr("Nothing is cut yet.") : order);

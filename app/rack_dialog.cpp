@@ -12,19 +12,37 @@
 namespace doyen {
 namespace {
 
-enum Column { Name, Body, MeasuredBody, Angle, MeasuredAngle, Tip, Flutes, Direction, FluteLength, Feed, Plunge, Turns, PerPass, kColumns };
+enum Column {
+  Name,
+  Body,
+  MeasuredBody,
+  Angle,
+  MeasuredAngle,
+  Tip,
+  Flutes,
+  Direction,
+  FluteLength,
+  Feed,
+  Plunge,
+  Turns,
+  PerPass,
+  kColumns
+};
 
 QString text(const std::string& s) { return QString::fromStdString(s); }
 
 }  // namespace
 
-RackDialog::RackDialog(const Rack& rack, const LengthStyle& lengths, QWidget* parent) : QDialog(parent), rack_(rack), lengths_(lengths) {
+RackDialog::RackDialog(const Rack& rack, const LengthStyle& lengths, QWidget* parent)
+    : QDialog(parent), rack_(rack), lengths_(lengths) {
   setWindowTitle(tr("The rack"));
   setObjectName(QStringLiteral("rack"));
   auto* column = new QVBoxLayout(this);
   column->addWidget(make_label(tr("Bits in the rack"), "title"));
-  column->addWidget(make_label(tr("Measure a V bit's angle with a test groove: its depth against its width. Measured figures beat nominal ones everywhere. "
-                                  "The feeds that come with Doyen are starting points from common practice."), "faded"));
+  column->addWidget(make_label(tr("Measure a V bit's angle with a test groove: its depth against its width. Measured "
+                                  "figures beat nominal ones everywhere. "
+                                  "The feeds that come with Doyen are starting points from common practice."),
+                               "faded"));
   wood_ = new QComboBox;
   wood_->addItem(tr("soft wood"), QStringLiteral("soft"));
   wood_->addItem(tr("hard wood"), QStringLiteral("hard"));
@@ -33,8 +51,10 @@ RackDialog::RackDialog(const Rack& rack, const LengthStyle& lengths, QWidget* pa
   table_ = new QTableWidget;
   table_->setColumnCount(kColumns);
   const QString unit = text(unit_name(lengths.unit)), speed = lengths.unit == Unit::Inch ? tr("in/min") : tr("mm/min");
-  table_->setHorizontalHeaderLabels({tr("Bit"), tr("Body\n%1").arg(unit), tr("measured\n%1").arg(unit), tr("Angle\n°"), tr("measured\n°"), tr("Tip flat\n%1").arg(unit),
-                                     tr("Flutes"), tr("Cutting"), tr("Cuts deep\n%1").arg(unit), tr("Feed\n%1").arg(speed), tr("Plunge\n%1").arg(speed), tr("Turns\n/min"), tr("Per pass\n%1").arg(unit)});
+  table_->setHorizontalHeaderLabels({tr("Bit"), tr("Body\n%1").arg(unit), tr("measured\n%1").arg(unit), tr("Angle\n°"),
+                                     tr("measured\n°"), tr("Tip flat\n%1").arg(unit), tr("Flutes"), tr("Cutting"),
+                                     tr("Cuts deep\n%1").arg(unit), tr("Feed\n%1").arg(speed),
+                                     tr("Plunge\n%1").arg(speed), tr("Turns\n/min"), tr("Per pass\n%1").arg(unit)});
   table_->verticalHeader()->hide();
   table_->horizontalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
   column->addWidget(table_, 1);
@@ -70,9 +90,19 @@ void RackDialog::fill() {
     const auto len = [&](double mm) { return text(format_length(mm, lengths_, false)); };
     const auto number = [](double v, int decimals) { return v > 0 ? text(format_number(v, decimals)) : QString(); };
     const bool cone = b.kind == BitKind::V || b.kind == BitKind::Taper;
-    const QString cells[kColumns] = {text(b.name), len(b.diameter), b.measured_diameter ? len(*b.measured_diameter) : QString(), cone ? number(b.angle, 2) : QString(),
-                                     cone && b.measured_angle ? number(*b.measured_angle, 2) : QString(), len(b.tip), QString::number(b.flutes), text(to_word(b.direction)), len(b.flute_length),
-                                     number(f.feed / k, 1), number(f.plunge / k, 1), number(f.rpm, 0), f.depth_per_pass > 0 ? len(f.depth_per_pass) : QString()};
+    const QString cells[kColumns] = {text(b.name),
+                                     len(b.diameter),
+                                     b.measured_diameter ? len(*b.measured_diameter) : QString(),
+                                     cone ? number(b.angle, 2) : QString(),
+                                     cone && b.measured_angle ? number(*b.measured_angle, 2) : QString(),
+                                     len(b.tip),
+                                     QString::number(b.flutes),
+                                     text(to_word(b.direction)),
+                                     len(b.flute_length),
+                                     number(f.feed / k, 1),
+                                     number(f.plunge / k, 1),
+                                     number(f.rpm, 0),
+                                     f.depth_per_pass > 0 ? len(f.depth_per_pass) : QString()};
     for (int c = 0; c < kColumns; ++c) {
       auto* cell = new QTableWidgetItem(cells[c]);
       const bool fixed = (c == Angle || c == MeasuredAngle) && !cone;
@@ -94,23 +124,41 @@ void RackDialog::take(int row, int column) {
   try {
     const auto len = [&](double least, double most) {
       const double mm = parse_length(words, lengths_.unit);
-      if (mm < least || mm > most) throw bad_input(format_length(least, lengths_) + " to " + format_length(most, lengths_) + " was expected.");
+      if (mm < least || mm > most)
+        throw bad_input(format_length(least, lengths_) + " to " + format_length(most, lengths_) + " was expected.");
       return mm;
     };
     const auto number = [&](double least, double most) {
       bool fine = false;
       const double v = QString::fromStdString(words).replace(QLatin1Char(','), QLatin1Char('.')).toDouble(&fine);
-      if (!fine || v < least || v > most) throw bad_input("“" + words + "”: a number from " + format_number(least, 0) + " to " + format_number(most, 0) + " was expected.");
+      if (!fine || v < least || v > most)
+        throw bad_input("“" + words + "”: a number from " + format_number(least, 0) + " to " + format_number(most, 0) +
+                        " was expected.");
       return v;
     };
     switch (column) {
-      case Name: if (words.empty()) throw bad_input("A bit needs a name."); bit.name = words; break;
-      case Body: bit.diameter = len(0.05, 150); break;
-      case MeasuredBody: words.empty() ? bit.measured_diameter.reset() : void(bit.measured_diameter = len(0.05, 150)); break;
-      case Angle: bit.angle = number(1, 175); break;
-      case MeasuredAngle: words.empty() ? bit.measured_angle.reset() : void(bit.measured_angle = number(1, 175)); break;
-      case Tip: bit.tip = len(0, bit.diameter); break;
-      case Flutes: bit.flutes = static_cast<int>(number(1, 12)); break;
+      case Name:
+        if (words.empty()) throw bad_input("A bit needs a name.");
+        bit.name = words;
+        break;
+      case Body:
+        bit.diameter = len(0.05, 150);
+        break;
+      case MeasuredBody:
+        words.empty() ? bit.measured_diameter.reset() : void(bit.measured_diameter = len(0.05, 150));
+        break;
+      case Angle:
+        bit.angle = number(1, 175);
+        break;
+      case MeasuredAngle:
+        words.empty() ? bit.measured_angle.reset() : void(bit.measured_angle = number(1, 175));
+        break;
+      case Tip:
+        bit.tip = len(0, bit.diameter);
+        break;
+      case Flutes:
+        bit.flutes = static_cast<int>(number(1, 12));
+        break;
       case Direction: {
         bool known = false;
         for (int d = 0; d < 4; ++d) {
@@ -122,12 +170,23 @@ void RackDialog::take(int row, int column) {
         if (!known) throw bad_input("up-cut, down-cut, compression or straight was expected.");
         break;
       }
-      case FluteLength: bit.flute_length = len(0.1, 300); break;
-      case Feed: f.feed = words.empty() ? 0 : number(0, 60000 / k) * k; break;
-      case Plunge: f.plunge = words.empty() ? 0 : number(0, 60000 / k) * k; break;
-      case Turns: f.rpm = words.empty() ? 0 : number(0, 100000); break;
-      case PerPass: f.depth_per_pass = words.empty() ? 0 : len(0, 100); break;
-      default: break;
+      case FluteLength:
+        bit.flute_length = len(0.1, 300);
+        break;
+      case Feed:
+        f.feed = words.empty() ? 0 : number(0, 60000 / k) * k;
+        break;
+      case Plunge:
+        f.plunge = words.empty() ? 0 : number(0, 60000 / k) * k;
+        break;
+      case Turns:
+        f.rpm = words.empty() ? 0 : number(0, 100000);
+        break;
+      case PerPass:
+        f.depth_per_pass = words.empty() ? 0 : len(0, 100);
+        break;
+      default:
+        break;
     }
     say_->clear();
   } catch (const Problem& problem) {

@@ -59,10 +59,13 @@ void SectionStrip::paintEvent(QPaintEvent*) {
   const auto show = [&](double mm) { return QString::fromStdString(format_length(mm, job.lengths)); };
   p.setFont(theme::font(9, true));
   p.setPen(theme::kInk);
-  p.drawText(QRect(16, 6, 400, 22), Qt::AlignVCenter, line_.along ? tr("Section at %1 from the front edge").arg(show(line_.at)) : tr("Section at %1 from the left edge").arg(show(line_.at)));
+  p.drawText(QRect(16, 6, 400, 22), Qt::AlignVCenter,
+             line_.along ? tr("Section at %1 from the front edge").arg(show(line_.at))
+                         : tr("Section at %1 from the left edge").arg(show(line_.at)));
   p.setFont(theme::font(9));
   p.setPen(theme::kPlum);
-  p.drawText(turn_rect(), Qt::AlignVCenter | Qt::AlignRight, line_.along ? tr("cut it the other way ↻") : tr("cut it lengthwise ↻"));
+  p.drawText(turn_rect(), Qt::AlignVCenter | Qt::AlignRight,
+             line_.along ? tr("cut it the other way ↻") : tr("cut it lengthwise ↻"));
 
   const double whole = line_.along ? blank.width : blank.height;
   const double thick = blank.thickest();
@@ -72,13 +75,15 @@ void SectionStrip::paintEvent(QPaintEvent*) {
   times = times >= 1 ? std::max(1.0, std::floor(times * 2) / 2) : times;
   const double sz = std::min((bottom - top) / thick, sx * times);
   p.setPen(theme::kFaded);
-  if (times > 1.01) p.drawText(QRect(330, 6, 260, 22), Qt::AlignVCenter, tr("height drawn %1 times").arg(QString::fromStdString(format_number(sz / sx, 1))));
+  if (times > 1.01)
+    p.drawText(QRect(330, 6, 260, 22), Qt::AlignVCenter,
+               tr("height drawn %1 times").arg(QString::fromStdString(format_number(sz / sx, 1))));
 
   // Bed, then the wood with its profile.
   const double bed = top + thick * sz;
   p.fillRect(QRectF(left - 22, bed, right - left + 44, 9), QColor(0xD2, 0xC3, 0xA8));
   p.setFont(theme::font(8));
-  p.drawText(QPointF(left - 46, bed + 9), tr("bed"));
+  p.drawText(QPointF(right + 6, bed + 20), tr("bed"));
   if (heights_.empty()) return;
   const double step = (right - left) / static_cast<double>(heights_.size());
   double lowest = 0;
@@ -87,7 +92,9 @@ void SectionStrip::paintEvent(QPaintEvent*) {
   for (std::size_t i = 0; i < heights_.size(); ++i) {
     const double z = heights_[i];
     surface.append(QPointF(left + (static_cast<double>(i) + 0.5) * step, top - std::max(z, -thick - 2.0) * sz));
-    if (z < lowest) {
+    // The deepest place that does not go through says more than a through cut, whose depth is known.
+    const bool through = z <= -thick, only_through = lowest <= -thick;
+    if (lowest == 0 || (through == only_through ? z < lowest : only_through && z < -0.05)) {
       lowest = z;
       lowest_at = i;
     }
@@ -103,7 +110,10 @@ void SectionStrip::paintEvent(QPaintEvent*) {
   QPainterPath slab;
   slab.addRect(QRectF(left, top - 1, right - left, bed - top + 1));
   const QPainterPath body = wood.intersected(slab);
-  const auto colour = [](const Colour& c, double k) { return QColor::fromRgbF(static_cast<float>(c.red * k), static_cast<float>(c.green * k), static_cast<float>(c.blue * k)); };
+  const auto colour = [](const Colour& c, double k) {
+    return QColor::fromRgbF(static_cast<float>(c.red * k), static_cast<float>(c.green * k),
+                            static_cast<float>(c.blue * k));
+  };
   QLinearGradient shade(0, top, 0, bed);
   shade.setColorAt(0, colour(look.species.light, 1.02));
   shade.setColorAt(1, colour(look.species.light, 0.86));
@@ -129,7 +139,9 @@ void SectionStrip::paintEvent(QPaintEvent*) {
   // Over-cut into the bed, where something goes through.
   p.setPen(QPen(theme::kBrick, 2));
   for (std::size_t i = 0; i + 1 < heights_.size(); ++i) {
-    if (heights_[i] < -thick - 1e-3) p.drawLine(QPointF(left + static_cast<double>(i) * step, bed + 2), QPointF(left + static_cast<double>(i + 1) * step, bed + 2));
+    if (heights_[i] < -thick - 1e-3)
+      p.drawLine(QPointF(left + static_cast<double>(i) * step, bed + 2),
+                 QPointF(left + static_cast<double>(i + 1) * step, bed + 2));
   }
   // Depth ruler.
   const double unit = job.lengths.unit == Unit::Inch ? kMmPerInch / 4 : (thick > 30 ? 10 : 5);
@@ -140,7 +152,8 @@ void SectionStrip::paintEvent(QPaintEvent*) {
     p.drawLine(QPointF(left - 8, y), QPointF(left - 2, y));
     LengthStyle style = job.lengths;
     style.fractions = true;
-    p.drawText(QRectF(left - 56, y - 8, 44, 16), Qt::AlignRight | Qt::AlignVCenter, QString::fromStdString(format_length(k * unit, style, false)));
+    p.drawText(QRectF(left - 56, y - 8, 44, 16), Qt::AlignRight | Qt::AlignVCenter,
+               QString::fromStdString(format_length(k * unit, style, false)));
   }
   p.drawText(QRectF(2, top - 22, 60, 14), Qt::AlignLeft, QString::fromLatin1(unit_name(job.lengths.unit)));
   if (lowest > -0.01) return;
@@ -151,7 +164,8 @@ void SectionStrip::paintEvent(QPaintEvent*) {
     if (fits && (run == nullptr || r.deepest < run->deepest)) run = &r;
   }
   if (run == nullptr) return;
-  const double bx = left + (static_cast<double>(lowest_at) + 0.5) * step, tip_y = top - std::max(lowest, -thick - 2) * sz;
+  const double bx = left + (static_cast<double>(lowest_at) + 0.5) * step,
+               tip_y = top - std::max(lowest, -thick - 2) * sz;
   QPainterPath bit;
   const double radius = run->bit.true_diameter() / 2;
   constexpr int kSteps = 24;

@@ -25,7 +25,8 @@ bool wait_until_settled(MainWindow& window, int milliseconds) {
 }
 
 QStringList shot_names() {
-  return {QStringLiteral("blank"), QStringLiteral("artwork"), QStringLiteral("cuts"), QStringLiteral("cut-out"), QStringLiteral("proof"), QStringLiteral("run"), QStringLiteral("rack"), QStringLiteral("welcome")};
+  return {QStringLiteral("blank"), QStringLiteral("artwork"), QStringLiteral("cuts"), QStringLiteral("cut-out"),
+          QStringLiteral("proof"), QStringLiteral("run"),     QStringLiteral("rack"), QStringLiteral("welcome")};
 }
 
 namespace {
@@ -61,7 +62,9 @@ bool take_shot(MainWindow& window, const QString& stage, const QString& file, QS
   if (stage == QStringLiteral("proof")) window.go_to_stage(Stage::Proof);
   if (stage == QStringLiteral("run")) window.go_to_stage(Stage::Run);
   const bool letters = stage == QStringLiteral("artwork") || stage == QStringLiteral("cuts");
-  const QString piece = letters ? QStringLiteral("name") : stage == QStringLiteral("cut-out") ? QStringLiteral("outline") : QString();
+  const QString piece = letters                              ? QStringLiteral("name")
+                        : stage == QStringLiteral("cut-out") ? QStringLiteral("outline")
+                                                             : QString();
   window.select(window.document().job().find(piece.toStdString()) != nullptr ? piece : QString());
   window.open_sums();
   if (!wait_until_settled(window)) {

@@ -8,7 +8,8 @@
 namespace doyen {
 
 QString stage_name(Stage stage) {
-  static const char* const kNames[] = {QT_TRANSLATE_NOOP("StageRail", "Blank"), QT_TRANSLATE_NOOP("StageRail", "Artwork"),
+  static const char* const kNames[] = {QT_TRANSLATE_NOOP("StageRail", "Blank"),
+                                       QT_TRANSLATE_NOOP("StageRail", "Artwork"),
                                        QT_TRANSLATE_NOOP("StageRail", "Cuts"), QT_TRANSLATE_NOOP("StageRail", "Proof"),
                                        QT_TRANSLATE_NOOP("StageRail", "Run")};
   return QCoreApplication::translate("StageRail", kNames[static_cast<int>(stage)]);

@@ -7,8 +7,9 @@
 namespace doyen::theme {
 
 QColor dye(int i) {
-  static const std::array<QColor, 6> kDyes{QColor(0x8C, 0x39, 0x46), QColor(0xB3, 0x99, 0x3A), QColor(0x48, 0x62, 0x80),
-                                           QColor(0x7A, 0x5A, 0x3C), QColor(0x7D, 0x86, 0x55), QColor(0x86, 0x84, 0x80)};
+  static const std::array<QColor, 6> kDyes{QColor(0x8C, 0x39, 0x46), QColor(0xB3, 0x99, 0x3A),
+                                           QColor(0x48, 0x62, 0x80), QColor(0x7A, 0x5A, 0x3C),
+                                           QColor(0x7D, 0x86, 0x55), QColor(0x86, 0x84, 0x80)};
   return kDyes[static_cast<std::size_t>(i) % kDyes.size()];
 }
 
@@ -48,7 +49,8 @@ void apply(QApplication& app) {
     QLineEdit, QPlainTextEdit, QComboBox, QSpinBox { background: white; border: 1px solid #D8CFBF; border-radius: 5px; padding: 4px 7px; min-height: 20px; selection-background-color: #5B4A6F; }
     QLineEdit:focus, QPlainTextEdit:focus, QComboBox:focus, QSpinBox:focus { border: 1px solid #5B4A6F; }
     QLineEdit[wrong="true"] { border: 1px solid #9C3B2E; background: #FBF0EC; }
-    QComboBox::drop-down { border: none; width: 20px; }
+    QComboBox::drop-down { border: none; width: 22px; }
+    QComboBox::down-arrow { image: url(:/arrow.svg); width: 10px; height: 10px; }
     QPushButton { background: white; border: 1px solid #D8CFBF; border-radius: 6px; padding: 5px 10px; }
     QPushButton:hover { border-color: #5B4A6F; }
     QPushButton:focus { border: 1px solid #5B4A6F; }

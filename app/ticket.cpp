@@ -8,9 +8,12 @@ namespace doyen {
 
 void Workshop::edit_item(const QString& name, const std::function<void(Item&)>& change, const QString& merge) const {
   const std::string id = selected.toStdString();
-  document.edit(name, [&](Job& job) {
-    if (Item* it = job.find(id)) change(*it);
-  }, merge);
+  document.edit(
+      name,
+      [&](Job& job) {
+        if (Item* it = job.find(id)) change(*it);
+      },
+      merge);
 }
 
 Ticket::Ticket(Workshop& shop, QWidget* parent) : QScrollArea(parent), shop_(shop) {

@@ -28,8 +28,10 @@ void TimeBeam::show_busy(bool busy, int done, int of) {
   busy_ = busy;
   done_ = done;
   of_ = of;
-  if (!busy) cancel_->hide();
-  else if (of > 3 && done < of) cancel_->show();
+  if (!busy)
+    cancel_->hide();
+  else if (of > 3 && done < of)
+    cancel_->show();
   update();
 }
 
@@ -50,7 +52,8 @@ void TimeBeam::paintEvent(QPaintEvent*) {
   if (busy_) {
     p.setFont(theme::font(8.5));
     p.setPen(theme::kPlum);
-    p.drawText(QRect(160, 8, 160, 20), Qt::AlignVCenter, of_ > 0 ? tr("working it out, %1 of %2").arg(done_).arg(of_) : tr("working it out…"));
+    p.drawText(QRect(160, 8, 160, 20), Qt::AlignVCenter,
+               of_ > 0 ? tr("working it out, %1 of %2").arg(done_).arg(of_) : tr("working it out…"));
   }
   if (!plan_) return;
   p.setPen(theme::kInk);
@@ -61,7 +64,10 @@ void TimeBeam::paintEvent(QPaintEvent*) {
   p.setFont(theme::font(8.5));
   p.setPen(theme::kFaded);
   const int changes = plan_->bit_changes();
-  const QString about = plan_->runs.empty() ? tr("nothing is cut yet") : changes == 0 ? tr("one bit") : changes == 1 ? tr("one bit change in it") : tr("%1 bit changes in it").arg(changes);
+  const QString about = plan_->runs.empty() ? tr("nothing is cut yet")
+                        : changes == 0      ? tr("one bit")
+                        : changes == 1      ? tr("one bit change in it")
+                                            : tr("%1 bit changes in it").arg(changes);
   p.drawText(QRect(32 + total_width, 34, 150, 26), Qt::AlignVCenter, about);
   if (plan_->runs.empty()) return;
   const double left = 330, right = width() - (cancel_->isVisible() ? 330 : 206);
@@ -73,7 +79,8 @@ void TimeBeam::paintEvent(QPaintEvent*) {
   // Short stretches stay wide enough to be read; the long ones share the rest by time.
   std::vector<double> widths;
   double spare = room - least * static_cast<double>(plan_->runs.size());
-  for (const BitRun& run : plan_->runs) widths.push_back(least + std::max(0.0, spare) * run.time.seconds / std::max(1.0, cutting));
+  for (const BitRun& run : plan_->runs)
+    widths.push_back(least + std::max(0.0, spare) * run.time.seconds / std::max(1.0, cutting));
   double x = left;
   for (std::size_t i = 0; i < plan_->runs.size(); ++i) {
     const BitRun& run = plan_->runs[i];
@@ -85,7 +92,8 @@ void TimeBeam::paintEvent(QPaintEvent*) {
     p.setFont(theme::font(8.5));
     const QString name = QString::fromStdString(run.bit.name).section(QLatin1Char(','), 0, 0);
     const QString label = name + QStringLiteral(" · ") + QString::fromStdString(format_duration(run.time.seconds));
-    p.drawText(QRectF(x, 14, widths[i] + change - 4, 18), Qt::AlignVCenter, p.fontMetrics().elidedText(label, Qt::ElideRight, static_cast<int>(widths[i] + change - 4)));
+    p.drawText(QRectF(x, 14, widths[i] + change - 4, 18), Qt::AlignVCenter,
+               p.fontMetrics().elidedText(label, Qt::ElideRight, static_cast<int>(widths[i] + change - 4)));
     x += widths[i];
     if (i + 1 < plan_->runs.size()) {
       p.setPen(theme::kHairline);
@@ -98,7 +106,10 @@ void TimeBeam::paintEvent(QPaintEvent*) {
   }
   p.setPen(theme::kFaded);
   p.setFont(theme::font(8));
-  if (changes > 0) p.drawText(QRectF(left, 54, right - left, 16), Qt::AlignVCenter, tr("⇄ change of bit, %1 each").arg(QString::fromStdString(format_duration(plan_->machine.bit_change_seconds))));
+  if (changes > 0)
+    p.drawText(
+        QRectF(left, 54, right - left, 16), Qt::AlignVCenter,
+        tr("⇄ change of bit, %1 each").arg(QString::fromStdString(format_duration(plan_->machine.bit_change_seconds))));
 }
 
 }  // namespace doyen

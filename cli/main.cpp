@@ -1,4 +1,5 @@
-// doyen-cli: the same planning with no window. Exit 0 fine, 1 a stop verdict stands, 2 usage, 3 bad input, 4 cannot write.
+// doyen-cli: the same planning with no window. Exit 0 fine, 1 a stop verdict stands, 2 usage, 3 bad input, 4 cannot
+// write.
 #include <CLI/CLI.hpp>
 #include <cstdio>
 #include <filesystem>
@@ -43,25 +44,31 @@ int run_plan(const std::string& job_path, const std::string& out, const std::str
   const Plan p = plan_of(job, unit);
   say_verdicts(p);
   if (p.has_stop() && !anyway) {
-    std::fprintf(stderr, "Nothing was written: %d thing%s would spoil wood, break a bit or be unsafe. Mend it, or add --anyway.\n",
-                 p.count(Grade::Stop), p.count(Grade::Stop) == 1 ? "" : "s");
+    std::fprintf(
+        stderr,
+        "Nothing was written: %d thing%s would spoil wood, break a bit or be unsafe. Mend it, or add --anyway.\n",
+        p.count(Grade::Stop), p.count(Grade::Stop) == 1 ? "" : "s");
     return kStop;
   }
   const Written written = write_outputs(p, out);
   for (const std::string& name : written.names) std::printf("wrote %s/%s\n", out.c_str(), name.c_str());
   for (const BitRun& run : p.runs) {
-    std::printf("%s: %s, deepest %s, feed reached %s of %s mm/min\n", run.file.c_str(), format_duration(run.time.seconds).c_str(),
-                format_length(run.deepest, job.lengths).c_str(), format_number(run.time.reached_feed(), 0).c_str(), format_number(run.feeds.feed, 0).c_str());
+    std::printf("%s: %s, deepest %s, feed reached %s of %s mm/min\n", run.file.c_str(),
+                format_duration(run.time.seconds).c_str(), format_length(run.deepest, job.lengths).c_str(),
+                format_number(run.time.reached_feed(), 0).c_str(), format_number(run.feeds.feed, 0).c_str());
   }
-  std::printf("in all %s; read back: %s mm at worst%s\n", format_duration(p.seconds).c_str(), format_number(written.check.worst, 4).c_str(),
+  std::printf("in all %s; read back: %s mm at worst%s\n", format_duration(p.seconds).c_str(),
+              format_number(written.check.worst, 4).c_str(),
               written.check.agrees() ? ", the files cut what was planned" : ", the files do NOT cut what was planned");
   return p.has_stop() || !written.check.agrees() ? kStop : kFine;
 }
 
 int run_check(const std::string& job_path, bool as_json) {
   const Plan p = plan_of(load_job(job_path));
-  if (as_json) std::printf("%s\n", plan_json(p)["verdicts"].dump(1).c_str());
-  else say_verdicts(p);
+  if (as_json)
+    std::printf("%s\n", plan_json(p)["verdicts"].dump(1).c_str());
+  else
+    say_verdicts(p);
   return p.has_stop() ? kStop : kFine;
 }
 
@@ -71,7 +78,8 @@ double cell_of(const std::string& text) {
   return cell;
 }
 
-int run_relief(const std::string& job_path, const std::string& png, const std::string& height, const std::string& cell) {
+int run_relief(const std::string& job_path, const std::string& png, const std::string& height,
+               const std::string& cell) {
   if (png.empty() && height.empty()) throw Usage("relief needs --png FILE or --height FILE.");
   const Plan p = plan_of(load_job(job_path));
   if (!png.empty()) write_png(board_picture(p, 1600), png);
@@ -83,16 +91,23 @@ int run_relief(const std::string& job_path, const std::string& png, const std::s
 Blank parse_blank(const std::string& text) {
   std::vector<std::string> parts(1);
   for (std::size_t i = 0; i < text.size(); ++i) {
-    if (text[i] == 'x' || text[i] == 'X') parts.emplace_back();
-    else if (text.compare(i, 2, "×") == 0) parts.emplace_back(), ++i;
-    else parts.back() += text[i];
+    if (text[i] == 'x' || text[i] == 'X')
+      parts.emplace_back();
+    else if (text.compare(i, 2, "×") == 0)
+      parts.emplace_back(), ++i;
+    else
+      parts.back() += text[i];
   }
-  if (parts.size() != 3) throw bad_input("--blank: width x height x thickness was expected, such as 200x90x19mm or 24x9x3/4in.");
+  if (parts.size() != 3)
+    throw bad_input("--blank: width x height x thickness was expected, such as 200x90x19mm or 24x9x3/4in.");
   const auto has_unit = [](const std::string& s) { return s.find_first_of("mincft\"") != std::string::npos; };
   const std::string& last = parts.back();
-  const Unit unit = last.find("in") != std::string::npos || last.find('"') != std::string::npos ? Unit::Inch : Unit::Millimetre;
+  const Unit unit =
+      last.find("in") != std::string::npos || last.find('"') != std::string::npos ? Unit::Inch : Unit::Millimetre;
   double mm[3];
-  for (int i = 0; i < 3; ++i) mm[i] = parse_length(parts[static_cast<std::size_t>(i)], has_unit(parts[static_cast<std::size_t>(i)]) ? Unit::Millimetre : unit);
+  for (int i = 0; i < 3; ++i)
+    mm[i] = parse_length(parts[static_cast<std::size_t>(i)],
+                         has_unit(parts[static_cast<std::size_t>(i)]) ? Unit::Millimetre : unit);
   for (const double v : mm) {
     if (!(v >= 0.2 && v <= 50'000)) throw bad_input("--blank: sizes from 0.2 mm to 50 m were expected.");
   }
@@ -116,11 +131,14 @@ struct CutOptions {
   }
   [[nodiscard]] Treatment read(const Rack& rack) const {
     Treatment t;
-    if (treatment == "incise") t.kind = Treatment::Kind::Incise;
-    else if (treatment == "cutout") t.kind = Treatment::Kind::CutOut;
+    if (treatment == "incise")
+      t.kind = Treatment::Kind::Incise;
+    else if (treatment == "cutout")
+      t.kind = Treatment::Kind::CutOut;
     else if (treatment == "raise" || treatment == "recess" || treatment == "pierce" || treatment == "line")
       throw Usage("--treatment " + treatment + " is not built yet; incise and cutout are.");
-    else throw Usage("--treatment: incise or cutout was expected, not “" + treatment + "”.");
+    else
+      throw Usage("--treatment: incise or cutout was expected, not “" + treatment + "”.");
     if (t.kind == Treatment::Kind::CutOut) t.bit = "flat-1/4in";
     const std::string limit_text = limit.empty() ? depth : limit;
     if (t.kind == Treatment::Kind::Incise && !limit_text.empty()) {
@@ -136,9 +154,12 @@ struct CutOptions {
         throw bad_input("--bits: “" + id + "” is not in the rack; there are " + known + ".");
       }
       const bool main = (t.kind == Treatment::Kind::Incise) == (bit->kind == BitKind::V);
-      if (main) t.bit = id;
-      else if (t.kind == Treatment::Kind::Incise && bit->kind == BitKind::Flat) t.clearing.push_back(id);
-      else throw bad_input("--bits: the " + bit->name + " cannot be used for this treatment.");
+      if (main)
+        t.bit = id;
+      else if (t.kind == Treatment::Kind::Incise && bit->kind == BitKind::Flat)
+        t.clearing.push_back(id);
+      else
+        throw bad_input("--bits: the " + bit->name + " cannot be used for this treatment.");
     }
     return t;
   }
@@ -147,7 +168,8 @@ struct CutOptions {
     job.name = name;
     job.blank = parse_blank(blank);
     if (!species.empty()) {
-      if (species_table().find(species) == nullptr) throw bad_input("--species: “" + species + "” is not in the table of woods.");
+      if (species_table().find(species) == nullptr)
+        throw bad_input("--species: “" + species + "” is not in the table of woods.");
       job.blank.species = species;
     }
     return job;
@@ -157,7 +179,8 @@ struct CutOptions {
 int run_import(const std::string& file, const std::string& width, const CutOptions& options, const std::string& out) {
   const SvgDrawing svg = read_svg(read_file(file, 64u << 20), file);
   for (const std::string& left : svg.left_out) std::fprintf(stderr, "left out: %s\n", left.c_str());
-  if (!svg.sized && width.empty()) std::fprintf(stderr, "note: the file states no size; 96 units to the inch were taken. Give --width to be sure.\n");
+  if (!svg.sized && width.empty())
+    std::fprintf(stderr, "note: the file states no size; 96 units to the inch were taken. Give --width to be sure.\n");
   Job job = options.start(svg.drawing.name);
   Item item;
   item.piece.id = "drawing-1";
@@ -176,15 +199,20 @@ int run_import(const std::string& file, const std::string& width, const CutOptio
   return kFine;
 }
 
-int run_text(const std::string& words, const std::string& font, const std::string& cap, const CutOptions& options, const std::string& out) {
+int run_text(const std::string& words, const std::string& font, const std::string& cap, const CutOptions& options,
+             const std::string& out) {
   Job job = options.start(words.substr(0, 60));
   Lettering lettering;
   for (std::size_t i = 0; i < words.size(); ++i) {
-    if (words.compare(i, 2, "\\n") == 0) lettering.words += '\n', ++i;
-    else lettering.words += words[i];
+    if (words.compare(i, 2, "\\n") == 0)
+      lettering.words += '\n', ++i;
+    else
+      lettering.words += words[i];
   }
   lettering.face = parse_face(font);
-  if (!face_installed(lettering.face)) throw bad_input("--font: the face “" + font + "” is not installed; give family or family:style, such as “EB Garamond:Bold”.");
+  if (!face_installed(lettering.face))
+    throw bad_input("--font: the face “" + font +
+                    "” is not installed; give family or family:style, such as “EB Garamond:Bold”.");
   lettering.cap_height = parse_length(cap, Unit::Millimetre);
   Item item;
   item.piece.id = "lettering-1";
@@ -217,7 +245,8 @@ int run_outlines(const std::string& job_path, const std::string& svg, bool as_dr
   return kFine;
 }
 
-int run_backplot(const std::vector<std::string>& paths, const std::string& plan_path, const std::string& height, const std::string& cell) {
+int run_backplot(const std::vector<std::string>& paths, const std::string& plan_path, const std::string& height,
+                 const std::string& cell) {
   const Json p = parse_json(read_file(plan_path), plan_path);
   std::map<std::string, std::string> files;
   for (const std::string& path : paths) files[std::filesystem::path(path).filename().string()] = read_file(path);

@@ -16,7 +16,8 @@ std::string data_file(const std::string& name) {
     fs::path path = fs::path(folder) / name;
     if (fs::exists(path, error)) return path.string();
   }
-  throw bad_input("Doyen's own file “" + name + "” is missing; install Doyen again or set DOYEN_DATA to its data folder.");
+  throw bad_input("Doyen's own file “" + name +
+                  "” is missing; install Doyen again or set DOYEN_DATA to its data folder.");
 }
 
 }  // namespace doyen

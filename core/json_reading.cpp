@@ -29,7 +29,9 @@ Json parse_json(const std::string& text, const std::string& where) {
     }
     throw bad_input(where + ", line " + std::to_string(line) + ", column " + std::to_string(column) +
                     ": this is not JSON as it should be" +
-                    (text.empty() ? " (the file is empty)." : error.byte > text.size() ? " (the file ends too early)." : "."));
+                    (text.empty()               ? " (the file is empty)."
+                     : error.byte > text.size() ? " (the file ends too early)."
+                                                : "."));
   } catch (const Json::exception&) {
     throw bad_input(where + ": a number is too large or a text is not UTF-8.");
   }

@@ -21,7 +21,8 @@ std::string png_bytes(const Picture& picture) {
       },
       &bytes);
   cairo_surface_destroy(surface);
-  if (status != CAIRO_STATUS_SUCCESS) throw cannot_write("The picture could not be made: " + std::string(cairo_status_to_string(status)) + ".");
+  if (status != CAIRO_STATUS_SUCCESS)
+    throw cannot_write("The picture could not be made: " + std::string(cairo_status_to_string(status)) + ".");
   return bytes;
 }
 

@@ -22,7 +22,8 @@ constexpr double kPageWidth = 210 * kPt, kPageHeight = 297 * kPt, kEdge = 15 * k
 struct Ink {
   double r, g, b;
 };
-constexpr Ink kInk{0.17, 0.165, 0.157}, kFaded{0.37, 0.34, 0.30}, kLine{0.75, 0.71, 0.65}, kBrick{0.61, 0.23, 0.18}, kPlum{0.357, 0.29, 0.435};
+constexpr Ink kInk{0.17, 0.165, 0.157}, kFaded{0.37, 0.34, 0.30}, kLine{0.75, 0.71, 0.65}, kBrick{0.61, 0.23, 0.18},
+    kPlum{0.357, 0.29, 0.435};
 
 class Sheet {
  public:
@@ -50,7 +51,8 @@ class Sheet {
   double y = kEdge;
 
   // Writes wrapped text and returns its height.
-  double text(const std::string& words, double x, double top, double width, double size, bool bold = false, Ink ink = kInk) {
+  double text(const std::string& words, double x, double top, double width, double size, bool bold = false,
+              Ink ink = kInk) {
     PangoLayout* layout = pango_cairo_create_layout(cr_);
     PangoFontDescription* font = pango_font_description_from_string("Open Sans");
     pango_font_description_set_absolute_size(font, size * PANGO_SCALE);
@@ -99,9 +101,9 @@ void draw_board(Sheet& sheet, const Plan& plan, const Picture& board) {
   const double left = kEdge + 34, top = sheet.y + 16;
   cairo_t* cr = sheet.cr();
   std::vector<std::uint32_t> pixels = board.pixels;
-  cairo_surface_t* image = cairo_image_surface_create_for_data(reinterpret_cast<unsigned char*>(pixels.data()), CAIRO_FORMAT_ARGB32,
-                                                               static_cast<int>(board.width), static_cast<int>(board.height),
-                                                               static_cast<int>(board.width * 4));
+  cairo_surface_t* image = cairo_image_surface_create_for_data(
+      reinterpret_cast<unsigned char*>(pixels.data()), CAIRO_FORMAT_ARGB32, static_cast<int>(board.width),
+      static_cast<int>(board.height), static_cast<int>(board.width * 4));
   cairo_save(cr);
   cairo_translate(cr, left, top);
   cairo_scale(cr, w / static_cast<double>(board.width), h / static_cast<double>(board.height));
@@ -152,8 +154,10 @@ void bits_table(Sheet& sheet, const Plan& plan) {
   for (const BitRun& run : plan.runs) {
     sheet.need(56);
     if (number > 1) {
-      sheet.y += 3 + sheet.text("Change the bit: spindle stopped and still, machine locked or unplugged. Keep x and y; set z again on the same surface.",
-                                kEdge + 26, sheet.y, kPageWidth - 2 * kEdge - 26, 9, false, kBrick);
+      sheet.y += 3 + sheet.text(
+                         "Change the bit: spindle stopped and still, machine locked or unplugged. Keep x and y; set z "
+                         "again on the same surface.",
+                         kEdge + 26, sheet.y, kPageWidth - 2 * kEdge - 26, 9, false, kBrick);
     }
     const std::string file = plan.job.run.one_file && plan.runs.size() > 1 ? "01-all-bits.nc" : run.file;
     sheet.text(std::to_string(number), columns[0], sheet.y, 24, 16, true);
@@ -167,17 +171,21 @@ void bits_table(Sheet& sheet, const Plan& plan) {
     std::set<std::string> named;
     for (const Operation* op : run.operations) {
       const Item* item = plan.job.find(op->piece);
-      if (item != nullptr && named.insert(item->piece.name).second) what += (what.empty() ? "" : ", ") + item->piece.name;
+      if (item != nullptr && named.insert(item->piece.name).second)
+        what += (what.empty() ? "" : ", ") + item->piece.name;
     }
     const std::string per_minute = plan.job.lengths.unit == Unit::Inch ? " in/min" : " mm/min";
     const double k = plan.job.lengths.unit == Unit::Inch ? kMmPerInch : 1;
-    sheet.y += sheet.text(what + ". Feed " + format_number(run.feeds.feed / k, 0) + per_minute + ", plunge " + format_number(run.feeds.plunge / k, 0) + per_minute + ".",
-                          columns[1], sheet.y, kPageWidth - 2 * kEdge - 26, 9, false, kFaded) + 7;
+    sheet.y += sheet.text(what + ". Feed " + format_number(run.feeds.feed / k, 0) + per_minute + ", plunge " +
+                              format_number(run.feeds.plunge / k, 0) + per_minute + ".",
+                          columns[1], sheet.y, kPageWidth - 2 * kEdge - 26, 9, false, kFaded) +
+               7;
     ++number;
   }
 }
 
-// The G-code files that the plan standing in the folder names: with another order of bits they would be picked by mistake.
+// The G-code files that the plan standing in the folder names: with another order of bits they would be picked by
+// mistake.
 std::vector<std::string> files_of_earlier_plan(const std::string& path) {
   std::vector<std::string> names;
   try {
@@ -201,30 +209,42 @@ std::string run_sheet_pdf(const Plan& plan, const Picture& board, const ReadBack
   sheet.paragraph(job.name, 22, true);
   const Species* species = species_table().find(job.blank.species);
   std::string readings;
-  for (const double r : job.blank.readings) readings += (readings.empty() ? "" : ", ") + format_length(r, job.lengths, false);
-  sheet.paragraph((species == nullptr ? job.blank.species : species->name) + ", " + show(job.blank.width) + " × " + show(job.blank.height) +
-                      ", thickness read as " + readings + " " + unit_name(job.lengths.unit) + ". Grain runs " +
-                      (job.blank.grain == Grain::AlongWidth ? "left to right." : "front to back."), 11);
+  for (const double r : job.blank.readings)
+    readings += (readings.empty() ? "" : ", ") + format_length(r, job.lengths, false);
+  sheet.paragraph((species == nullptr ? job.blank.species : species->name) + ", " + show(job.blank.width) + " × " +
+                      show(job.blank.height) + ", thickness read as " + readings + " " + unit_name(job.lengths.unit) +
+                      ". Grain runs " + (job.blank.grain == Grain::AlongWidth ? "left to right." : "front to back."),
+                  11);
   if (plan.has_stop()) {
-    sheet.paragraph("STOP: written although something would spoil wood, break a bit or be unsafe. Read the list at the end.", 13, true, kBrick);
+    sheet.paragraph(
+        "STOP: written although something would spoil wood, break a bit or be unsafe. Read the list at the end.", 13,
+        true, kBrick);
   }
   draw_board(sheet, plan, board);
   sheet.paragraph("Zero: " + zero_in_words(job) + ", the same for every bit.", 14, true, kPlum);
-  sheet.paragraph("x runs to the right, y away from you, z up. Do not move the board between bits; after each change set z on this same surface." +
-                      std::string(job.blank.film > 0 ? " The film's " + show(job.blank.film) + " is allowed for: touch off on top of the film." : "") +
-                      " A touch plate's thickness is taken off by you or your machine, not by these files.", 10);
+  sheet.paragraph(
+      "x runs to the right, y away from you, z up. Do not move the board between bits; after each change set z on this "
+      "same surface." +
+          std::string(job.blank.film > 0
+                          ? " The film's " + show(job.blank.film) + " is allowed for: touch off on top of the film."
+                          : "") +
+          " A touch plate's thickness is taken off by you or your machine, not by these files.",
+      10);
   sheet.paragraph("Holding: " + job.run.holding, 11);
   sheet.rule();
   sheet.paragraph("Before you start", 12, true, kBrick, 1);
   for (const std::string& caution : cautions_before()) sheet.paragraph("•  " + caution, 9.5, false, kInk, 1);
   sheet.y += 4;
   sheet.rule();
-  sheet.paragraph("Bits, in this order   ·   in all about " + format_duration(plan.seconds) + " with " + std::to_string(plan.bit_changes()) +
-                      (plan.bit_changes() == 1 ? " bit change" : " bit changes"), 13, true);
+  sheet.paragraph("Bits, in this order   ·   in all about " + format_duration(plan.seconds) + " with " +
+                      std::to_string(plan.bit_changes()) + (plan.bit_changes() == 1 ? " bit change" : " bit changes"),
+                  13, true);
   bits_table(sheet, plan);
   sheet.need(60);
-  sheet.paragraph(check.agrees() ? "The files were read back and carved again: they cut what was planned, to within " + format_number(std::max(check.worst, 0.001), 3) + " mm."
-                                 : "The files read back differ from the plan by " + format_number(check.worst, 3) + " mm: do not run them.",
+  sheet.paragraph(check.agrees() ? "The files were read back and carved again: they cut what was planned, to within " +
+                                       format_number(std::max(check.worst, 0.001), 3) + " mm."
+                                 : "The files read back differ from the plan by " + format_number(check.worst, 3) +
+                                       " mm: do not run them.",
                   10, true, check.agrees() ? kInk : kBrick);
   if (plan.count(Grade::Stop) + plan.count(Grade::Mind) > 0) {
     sheet.need(60);
@@ -232,7 +252,8 @@ std::string run_sheet_pdf(const Plan& plan, const Picture& board, const ReadBack
     for (const Verdict& v : plan.verdicts) {
       if (v.grade == Grade::Note) continue;
       sheet.need(34);
-      sheet.paragraph(std::string(v.grade == Grade::Stop ? "STOP  " : "Mind  ") + v.text + " " + v.why, 9.5, false, kInk, 2);
+      sheet.paragraph(std::string(v.grade == Grade::Stop ? "STOP  " : "Mind  ") + v.text + " " + v.why, 9.5, false,
+                      kInk, 2);
     }
   }
   for (const Verdict& v : plan.verdicts) {
@@ -265,7 +286,8 @@ Written write_outputs(const Plan& plan, const std::string& folder, const Cancel&
   written.check = read_back(plan, files, cell, cancel);
   const Picture picture = board_picture(plan, 1400, cancel);
   // Everything is worked out before the first file is touched.
-  const std::string png = png_bytes(picture), sheet = run_sheet_pdf(plan, picture, written.check), data = plan_json(plan).dump(1) + "\n";
+  const std::string png = png_bytes(picture), sheet = run_sheet_pdf(plan, picture, written.check),
+                    data = plan_json(plan).dump(1) + "\n";
   const auto put = [&](const std::string& name, const std::string& bytes) {
     write_file_atomically(base + name, bytes);
     written.names.push_back(name);
@@ -276,7 +298,8 @@ Written write_outputs(const Plan& plan, const std::string& folder, const Cancel&
   put("runsheet.pdf", sheet);
   for (const std::string& name : earlier) {
     std::error_code error;
-    if (std::find(written.names.begin(), written.names.end(), name) == written.names.end()) std::filesystem::remove(base + name, error);
+    if (std::find(written.names.begin(), written.names.end(), name) == written.names.end())
+      std::filesystem::remove(base + name, error);
   }
   return written;
 }

@@ -8,7 +8,8 @@
 
 namespace doyen {
 
-// A PDF of one or two A4 pages. `check` says whether the written files were read back and agree. Lengths in the job's unit.
+// A PDF of one or two A4 pages. `check` says whether the written files were read back and agree. Lengths in the job's
+// unit.
 std::string run_sheet_pdf(const Plan& plan, const Picture& board, const ReadBack& check);
 
 // The plan's files, the picture and the sheet, written into a folder: NN-<bit>.nc, plan.json, proof.png, runsheet.pdf.

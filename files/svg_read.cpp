@@ -44,7 +44,8 @@ std::string local(const char* name) {
 class TreeBuilder {
  public:
   std::unique_ptr<Element> build(const std::string& text, const std::string& where) {
-    const std::unique_ptr<XML_ParserStruct, decltype(&XML_ParserFree)> parser(XML_ParserCreate(nullptr), XML_ParserFree);
+    const std::unique_ptr<XML_ParserStruct, decltype(&XML_ParserFree)> parser(XML_ParserCreate(nullptr),
+                                                                              XML_ParserFree);
     XML_SetUserData(parser.get(), this);
     parser_ = parser.get();
     XML_SetElementHandler(parser.get(), start, end);
@@ -53,7 +54,8 @@ class TreeBuilder {
     const std::string line = ", line " + std::to_string(XML_GetCurrentLineNumber(parser.get()));
     if (!problem_.empty()) throw bad_input(where + line + ": " + problem_);
     if (status != XML_STATUS_OK) {
-      throw bad_input(where + line + ": this is not SVG as it should be (" + XML_ErrorString(XML_GetErrorCode(parser.get())) + ").");
+      throw bad_input(where + line + ": this is not SVG as it should be (" +
+                      XML_ErrorString(XML_GetErrorCode(parser.get())) + ").");
     }
     if (!root_ || root_->name != "svg") throw bad_input(where + ": an SVG drawing was expected.");
     return std::move(root_);
@@ -69,8 +71,10 @@ class TreeBuilder {
     element->name = local(name);
     for (; *attributes != nullptr; attributes += 2) element->attributes[local(attributes[0])] = attributes[1];
     Element* raw = element.get();
-    if (self.open_.empty()) self.root_ = std::move(element);
-    else self.open_.back()->children.push_back(std::move(element));
+    if (self.open_.empty())
+      self.root_ = std::move(element);
+    else
+      self.open_.back()->children.push_back(std::move(element));
     self.open_.push_back(raw);
   }
   static void end(void* user, const char*) {
@@ -79,7 +83,8 @@ class TreeBuilder {
   }
   static void characters(void* user, const char* s, int n) {
     auto& self = *static_cast<TreeBuilder*>(user);
-    if (!self.open_.empty() && self.open_.back()->name == "style") self.open_.back()->text.append(s, static_cast<std::size_t>(n));
+    if (!self.open_.empty() && self.open_.back()->name == "style")
+      self.open_.back()->text.append(s, static_cast<std::size_t>(n));
   }
   void stop(const std::string& why) {
     problem_ = why;
@@ -173,8 +178,16 @@ double units(const std::string& text, double otherwise, double whole = 0) {
   const auto [end, error] = std::from_chars(s.data() + (s.starts_with('+') ? 1 : 0), s.data() + s.size(), value);
   if (error != std::errc() || !std::isfinite(value)) return otherwise;
   const std::string unit = trimmed(std::string(end, s.data() + s.size()));
-  static const std::map<std::string, double> kUnits{{"", 1}, {"px", 1}, {"pt", 96.0 / 72}, {"pc", 16}, {"in", 96},
-                                                    {"mm", 1 / kMmPerUnit}, {"cm", 10 / kMmPerUnit}, {"Q", 0.25 / kMmPerUnit}, {"em", 16}, {"ex", 8}};
+  static const std::map<std::string, double> kUnits{{"", 1},
+                                                    {"px", 1},
+                                                    {"pt", 96.0 / 72},
+                                                    {"pc", 16},
+                                                    {"in", 96},
+                                                    {"mm", 1 / kMmPerUnit},
+                                                    {"cm", 10 / kMmPerUnit},
+                                                    {"Q", 0.25 / kMmPerUnit},
+                                                    {"em", 16},
+                                                    {"ex", 8}};
   if (unit == "%") return value / 100 * whole;
   const auto it = kUnits.find(unit);
   return it == kUnits.end() ? otherwise : value * it->second;
@@ -211,12 +224,18 @@ Transform read_transform(const std::string& text) {
     const auto n = numbers(text.substr(open + 1, close - open - 1));
     const auto arg = [&](std::size_t i, double otherwise = 0) { return i < n.size() ? n[i] : otherwise; };
     Transform t;
-    if (name == "matrix" && n.size() == 6) t = {n[0], n[1], n[2], n[3], n[4], n[5]};
-    else if (name == "translate") t = Transform::move(arg(0), arg(1));
-    else if (name == "scale") t = Transform::scale(arg(0, 1), arg(1, arg(0, 1)));
-    else if (name == "rotate") t = Transform::move(-arg(1), -arg(2)).then(Transform::turn(arg(0))).then(Transform::move(arg(1), arg(2)));
-    else if (name == "skewX") t = {1, 0, std::tan(arg(0) * std::numbers::pi / 180), 1, 0, 0};
-    else if (name == "skewY") t = {1, std::tan(arg(0) * std::numbers::pi / 180), 0, 1, 0, 0};
+    if (name == "matrix" && n.size() == 6)
+      t = {n[0], n[1], n[2], n[3], n[4], n[5]};
+    else if (name == "translate")
+      t = Transform::move(arg(0), arg(1));
+    else if (name == "scale")
+      t = Transform::scale(arg(0, 1), arg(1, arg(0, 1)));
+    else if (name == "rotate")
+      t = Transform::move(-arg(1), -arg(2)).then(Transform::turn(arg(0))).then(Transform::move(arg(1), arg(2)));
+    else if (name == "skewX")
+      t = {1, 0, std::tan(arg(0) * std::numbers::pi / 180), 1, 0, 0};
+    else if (name == "skewY")
+      t = {1, std::tan(arg(0) * std::numbers::pi / 180), 0, 1, 0, 0};
     steps.push_back(t);
     from = close + 1;
   }
@@ -273,8 +292,12 @@ class SvgWalker {
     if (!aspect.starts_with("none")) {
       const bool slice = aspect.find("slice") != std::string::npos;
       sx = sy = slice ? std::max(sx, sy) : std::min(sx, sy);
-      const double fx = aspect.find("xMin") != std::string::npos ? 0 : aspect.find("xMax") != std::string::npos ? 1 : 0.5;
-      const double fy = aspect.find("YMin") != std::string::npos ? 0 : aspect.find("YMax") != std::string::npos ? 1 : 0.5;
+      const double fx = aspect.find("xMin") != std::string::npos   ? 0
+                        : aspect.find("xMax") != std::string::npos ? 1
+                                                                   : 0.5;
+      const double fy = aspect.find("YMin") != std::string::npos   ? 0
+                        : aspect.find("YMax") != std::string::npos ? 1
+                                                                   : 0.5;
       dx = (w - view[2] * sx) * fx;
       dy = (h - view[3] * sy) * fy;
     }
@@ -283,7 +306,8 @@ class SvgWalker {
 
   Style styled(const Element& e, Style style) const {
     std::map<std::string, std::string> found;
-    for (const char* key : {"fill", "stroke", "stroke-width", "fill-rule", "display", "visibility", "fill-opacity", "stroke-opacity", "opacity"}) {
+    for (const char* key : {"fill", "stroke", "stroke-width", "fill-rule", "display", "visibility", "fill-opacity",
+                            "stroke-opacity", "opacity"}) {
       if (const std::string v = e.get(key); !v.empty()) found[key] = v;
     }
     sheet_.apply(e, found);
@@ -312,13 +336,16 @@ class SvgWalker {
   }
 
   void walk(const Element& e, const Transform& parent, const Style& inherited, const std::string& group) {
-    static const std::set<std::string> kSilent{"defs", "style", "title", "desc", "metadata", "symbol", "clipPath", "mask", "marker",
-                                               "linearGradient", "radialGradient", "pattern", "filter", "namedview", "script"};
+    static const std::set<std::string> kSilent{"defs",           "style",    "title",  "desc",      "metadata",
+                                               "symbol",         "clipPath", "mask",   "marker",    "linearGradient",
+                                               "radialGradient", "pattern",  "filter", "namedview", "script"};
     if (kSilent.contains(e.name)) return;
     const Style style = styled(e, inherited);
     if (!style.shown) return;
-    if (!e.get("clip-path").empty() && e.get("clip-path") != "none") note_left_out("A clipping path was left out: what it hides is shown whole.");
-    if (!e.get("mask").empty() && e.get("mask") != "none") note_left_out("A mask was left out: what it hides is shown whole.");
+    if (!e.get("clip-path").empty() && e.get("clip-path") != "none")
+      note_left_out("A clipping path was left out: what it hides is shown whole.");
+    if (!e.get("mask").empty() && e.get("mask") != "none")
+      note_left_out("A mask was left out: what it hides is shown whole.");
     Transform place = read_transform(e.get("transform")).then(parent);
     if (e.name == "g" || e.name == "a" || e.name == "switch") {
       const std::string label = e.get("label").empty() ? e.get("id") : e.get("label");
@@ -340,7 +367,9 @@ class SvgWalker {
     Transform place = Transform::move(units(e.get("x"), 0), units(e.get("y"), 0)).then(parent);
     const std::vector<double> view = numbers(e.get("viewBox"));
     if (view.size() == 4 && view[2] > 0 && view[3] > 0) {
-      place = view_box(view, units(e.get("width"), viewport_.x, viewport_.x), units(e.get("height"), viewport_.y, viewport_.y), e.get("preserveAspectRatio")).then(place);
+      place = view_box(view, units(e.get("width"), viewport_.x, viewport_.x),
+                       units(e.get("height"), viewport_.y, viewport_.y), e.get("preserveAspectRatio"))
+                  .then(place);
     }
     for (const auto& child : e.children) walk(*child, place, style, group);
   }
@@ -368,8 +397,9 @@ class SvgWalker {
       Transform inside = moved;
       const std::vector<double> view = numbers(it->second->get("viewBox"));
       if (view.size() == 4 && view[2] > 0 && view[3] > 0) {
-        inside = view_box(view, units(e.get("width"), viewport_.x, viewport_.x), units(e.get("height"), viewport_.y, viewport_.y),
-                          it->second->get("preserveAspectRatio")).then(moved);
+        inside = view_box(view, units(e.get("width"), viewport_.x, viewport_.x),
+                          units(e.get("height"), viewport_.y, viewport_.y), it->second->get("preserveAspectRatio"))
+                     .then(moved);
       }
       for (const auto& child : it->second->children) walk(*child, inside, inner, group);
     } else {
@@ -383,7 +413,8 @@ class SvgWalker {
     const auto ellipse = [](double cx, double cy, double rx, double ry) {
       const std::string r = format_number(rx, 9) + " " + format_number(ry, 9) + " 0 0 1 ";
       const std::string y = " " + format_number(cy, 9);
-      return parse_path("M" + format_number(cx + rx, 9) + y + "A" + r + format_number(cx - rx, 9) + y + "A" + r + format_number(cx + rx, 9) + y + "Z");
+      return parse_path("M" + format_number(cx + rx, 9) + y + "A" + r + format_number(cx - rx, 9) + y + "A" + r +
+                        format_number(cx + rx, 9) + y + "Z");
     };
     if (e.name == "path") {
       Path p = parse_path(e.get("d"), true);
@@ -395,7 +426,8 @@ class SvgWalker {
       return p;
     }
     if (e.name == "rect") {
-      const double x = u("x", viewport_.x), y = u("y", viewport_.y), w = u("width", viewport_.x), h = u("height", viewport_.y);
+      const double x = u("x", viewport_.x), y = u("y", viewport_.y), w = u("width", viewport_.x),
+                   h = u("height", viewport_.y);
       if (!(w > 0 && h > 0)) return std::nullopt;
       double rx = units(e.get("rx"), -1), ry = units(e.get("ry"), -1);
       if (rx < 0) rx = std::max(0.0, ry);
@@ -405,11 +437,13 @@ class SvgWalker {
       const auto n = [](double v) { return format_number(v, 9) + " "; };
       if (rx <= 0 || ry <= 0) return parse_path("M" + n(x) + n(y) + "h" + n(w) + "v" + n(h) + "h" + n(-w) + "Z");
       const std::string arc = "a" + n(rx) + n(ry) + "0 0 1 ";
-      return parse_path("M" + n(x + rx) + n(y) + "h" + n(w - 2 * rx) + arc + n(rx) + n(ry) + "v" + n(h - 2 * ry) + arc + n(-rx) + n(ry) +
-                        "h" + n(2 * rx - w) + arc + n(-rx) + n(-ry) + "v" + n(2 * ry - h) + arc + n(rx) + n(-ry) + "Z");
+      return parse_path("M" + n(x + rx) + n(y) + "h" + n(w - 2 * rx) + arc + n(rx) + n(ry) + "v" + n(h - 2 * ry) + arc +
+                        n(-rx) + n(ry) + "h" + n(2 * rx - w) + arc + n(-rx) + n(-ry) + "v" + n(2 * ry - h) + arc +
+                        n(rx) + n(-ry) + "Z");
     }
     if (e.name == "circle" && u("r") > 0) return ellipse(u("cx", viewport_.x), u("cy", viewport_.y), u("r"), u("r"));
-    if (e.name == "ellipse" && u("rx") > 0 && u("ry") > 0) return ellipse(u("cx", viewport_.x), u("cy", viewport_.y), u("rx"), u("ry"));
+    if (e.name == "ellipse" && u("rx") > 0 && u("ry") > 0)
+      return ellipse(u("cx", viewport_.x), u("cy", viewport_.y), u("rx"), u("ry"));
     if (e.name == "line") {
       Path p;
       p.move({u("x1"), u("y1")});
@@ -500,8 +534,9 @@ SvgDrawing read_svg(const std::string& text, const std::string& where) {
 
 std::string write_svg(const std::vector<NamedRegion>& regions, double page_width, double page_height, bool y_up) {
   const auto n = [](double v) { return format_number(v, 4); };
-  std::string out = "<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"" + n(page_width) +
-                    "mm\" height=\"" + n(page_height) + "mm\" viewBox=\"0 0 " + n(page_width) + " " + n(page_height) + "\">\n";
+  std::string out = "<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"" +
+                    n(page_width) + "mm\" height=\"" + n(page_height) + "mm\" viewBox=\"0 0 " + n(page_width) + " " +
+                    n(page_height) + "\">\n";
   for (const NamedRegion& named : regions) {
     std::string id;
     for (const char c : named.id) id += c == '"' || c == '<' || c == '&' || c == '>' ? '_' : c;

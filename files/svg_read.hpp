@@ -14,8 +14,8 @@ struct SvgDrawing {
   bool sized = true;                  // false: the file states no real size; 96 units to the inch were assumed
 };
 
-// Throws Problem{BadInput} with file and line. Nothing outside the file is ever opened; limits: 64 MB, 300,000 elements,
-// 200 levels, 20,000 uses.
+// Throws Problem{BadInput} with file and line. Nothing outside the file is ever opened; limits: 64 MB, 300,000
+// elements, 200 levels, 20,000 uses.
 SvgDrawing read_svg(const std::string& text, const std::string& where);
 
 // Outlines as filled paths in mm on a page of this size, y up turned to y down.

@@ -53,7 +53,8 @@ const std::map<std::pair<std::string, std::string>, FaceFile>& face_files() {
       if (FcPatternGetBool(set->fonts[i], FC_VARIABLE, 0, &variable) == FcResultMatch && variable) continue;
       FaceFile file{text_of(set->fonts[i], FC_FILE), 0};
       FcPatternGetInteger(set->fonts[i], FC_INDEX, 0, &file.index);
-      // A face may bear several style names, and a family several optical sizes: the last file by name, the largest, wins.
+      // A face may bear several style names, and a family several optical sizes: the last file by name, the largest,
+      // wins.
       const std::string family = text_of(set->fonts[i], FC_FAMILY);
       for (int k = 0; k < 8; ++k) {
         const std::string style = text_of(set->fonts[i], FC_STYLE, k);
@@ -91,7 +92,8 @@ class OpenFace {
       return lib;
     }();
     if (FT_New_Face(library, file.path.c_str(), file.index, &face_) != 0 || !FT_IS_SCALABLE(face_)) {
-      throw bad_input("The face “" + name + "” in " + file.path + " cannot be read; a TrueType or OpenType outline face was expected.");
+      throw bad_input("The face “" + name + "” in " + file.path +
+                      " cannot be read; a TrueType or OpenType outline face was expected.");
     }
     hb_face_t* shaping = hb_ft_face_create_referenced(face_);
     hb_ = hb_font_create(shaping);

@@ -27,8 +27,8 @@ bool face_installed(const FaceName& face);
 
 // One line of words at one font unit to the em, in the face's own units scaled so that capitals are 1 high.
 struct ShapedGlyph {
-  Path path;         // about its own origin, capitals 1 high, y up
-  Point origin;      // of the glyph on its line
+  Path path;     // about its own origin, capitals 1 high, y up
+  Point origin;  // of the glyph on its line
   double advance = 0;
   std::string text;  // the characters it stands for
 };

@@ -35,8 +35,10 @@ struct SetWords {
 std::vector<std::string> lines_of(const std::string& words) {
   std::vector<std::string> lines(1);
   for (const char c : words) {
-    if (c == '\n') lines.emplace_back();
-    else if (c != '\r') lines.back() += c;
+    if (c == '\n')
+      lines.emplace_back();
+    else if (c != '\r')
+      lines.back() += c;
   }
   return lines;
 }
@@ -175,7 +177,7 @@ Region region_of_shape(const PlainShape& s, const Transform& place) {
   const auto outline = [&](double inset) {
     const double w = s.width - 2 * inset, h = s.height - 2 * inset;
     const Path path = s.kind == PlainShape::Kind::Ellipse ? ellipse_path(w / 2, h / 2)
-                                                     : rectangle_path(w, h, s.corner_radius - inset);
+                                                          : rectangle_path(w, h, s.corner_radius - inset);
     return clean(flatten(transformed(path, place), kFlatness, true).closed);
   };
   const Region outer = outline(0);
@@ -254,9 +256,9 @@ void keep_outlines(Piece& piece) {
 }
 
 std::string lettering_key(const Lettering& l) {
-  return l.words + '|' + l.face.family + '|' + l.face.style + '|' + format_number(l.fit_width ? -l.width : l.cap_height, 4) +
-         '|' + std::to_string(static_cast<int>(l.align)) + '|' + format_number(l.letter_spacing, 3) + '|' +
-         format_number(l.line_spacing, 3);
+  return l.words + '|' + l.face.family + '|' + l.face.style + '|' +
+         format_number(l.fit_width ? -l.width : l.cap_height, 4) + '|' + std::to_string(static_cast<int>(l.align)) +
+         '|' + format_number(l.letter_spacing, 3) + '|' + format_number(l.line_spacing, 3);
 }
 
 std::string letter_at(const Outlines& outlines, Point p) {

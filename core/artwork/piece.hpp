@@ -16,12 +16,12 @@ enum class Align { Left, Centre, Right };
 struct Lettering {
   std::string words;
   FaceName face;
-  double cap_height = 50;         // mm; what capitals measure
-  bool fit_width = false;         // when true, `width` rules and the cap height follows
-  double width = 300;             // mm, of the longest line's ink
+  double cap_height = 50;  // mm; what capitals measure
+  bool fit_width = false;  // when true, `width` rules and the cap height follows
+  double width = 300;      // mm, of the longest line's ink
   Align align = Align::Centre;
-  double letter_spacing = 0;      // per cent of the cap height added between letters
-  double line_spacing = 100;      // per cent of the face's own pitch
+  double letter_spacing = 0;  // per cent of the cap height added between letters
+  double line_spacing = 100;  // per cent of the face's own pitch
   // What the words last looked like, so that a face missing on another machine changes nothing until they are edited.
   struct Kept {
     std::string key;   // lettering_key() of the words these outlines belong to
@@ -48,7 +48,7 @@ struct Drawing {
     bool even_odd = false;
     friend bool operator==(const Part&, const Part&) = default;
   };
-  std::string name;                       // the file it came from
+  std::string name;                        // the file it came from
   double page_width = 0, page_height = 0;  // mm
   std::vector<Part> parts;
   double scale = 1;
@@ -60,8 +60,8 @@ struct Piece {
   std::string id;    // unique within the job
   std::string name;  // as the user reads it
   std::variant<Lettering, PlainShape, Drawing> what;
-  Point at;          // mm on the board: where the piece's own origin lies
-  double turn = 0;   // degrees, counter-clockwise
+  Point at;         // mm on the board: where the piece's own origin lies
+  double turn = 0;  // degrees, counter-clockwise
   friend bool operator==(const Piece&, const Piece&) = default;
 };
 
@@ -72,10 +72,10 @@ struct LetterMark {
 };
 
 struct Outlines {
-  Region region;                 // on the board
+  Region region;  // on the board
   std::vector<LetterMark> letters;
   std::vector<std::string> missing;  // characters the face lacks
-  std::string notice;            // why kept outlines were used; empty when all is well
+  std::string notice;                // why kept outlines were used; empty when all is well
 };
 
 // The piece's outlines on the board, clean, on the grid; repeated letters come out as equal islands.

@@ -92,8 +92,10 @@ Pass ramp_and_run(const Line2& line, double from_z, double to_z, double slope) {
   for (int guard = 0; z > to_z + 1e-9 && guard < 100'000; ++guard) {
     const bool turn_forward = !forward && at == 0;
     const bool turn_back = forward && (at + 1 == line.size() || gone >= reach);
-    if (turn_forward) forward = true;
-    else if (turn_back) forward = false;
+    if (turn_forward)
+      forward = true;
+    else if (turn_back)
+      forward = false;
     const std::size_t next = forward ? at + 1 : at - 1;
     const double len = distance(line[at], line[next]);
     const double drop = len * slope;

@@ -7,12 +7,12 @@
 namespace doyen {
 
 struct ClearingShape {
-  double diameter = 6;       // mm
-  double stepover = 0.4;     // share of the diameter
-  double ground = 0;         // mm, z where the wood begins
-  double floor = -1;         // mm, z of the floor
-  double depth_per_pass = 3; // mm
-  double ramp_slope = 0.1;   // mm down a mm along, for entry
+  double diameter = 6;        // mm
+  double stepover = 0.4;      // share of the diameter
+  double ground = 0;          // mm, z where the wood begins
+  double floor = -1;          // mm, z of the floor
+  double depth_per_pass = 3;  // mm
+  double ramp_slope = 0.1;    // mm down a mm along, for entry
 };
 
 // Clears what a disc of this diameter can sweep inside `region`, but only where it helps: `already` is what larger bits

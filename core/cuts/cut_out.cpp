@@ -95,8 +95,10 @@ class ProfileWriter {
     for (const double t : tab_at_) {
       double away = std::abs(s - t);
       away = std::min(away, total_ - away);
-      if (away <= half_ + 1e-9) floor = std::max(floor, top_);
-      else if (away < half_ + ramp_) floor = std::max(floor, top_ - (away - half_) * kTabSlope);
+      if (away <= half_ + 1e-9)
+        floor = std::max(floor, top_);
+      else if (away < half_ + ramp_)
+        floor = std::max(floor, top_ - (away - half_) * kTabSlope);
     }
     return floor;
   }
@@ -161,7 +163,9 @@ std::vector<TabPlace> place_tabs(const Region& region, const Tabs& tabs, double 
       const double share = static_cast<double>(k) / looks;
       const bool bad = !tab_objection(outer, share, tabs.length, diameter).empty();
       // The middle of a straight stretch beats its ends.
-      cost[static_cast<std::size_t>(k)] = bad ? 1e6 : turning(outer, total, share, tabs.length / 2 + diameter) + 0.2 * turning(outer, total, share, total / count / 3);
+      cost[static_cast<std::size_t>(k)] = bad ? 1e6
+                                              : turning(outer, total, share, tabs.length / 2 + diameter) +
+                                                    0.2 * turning(outer, total, share, total / count / 3);
     }
     // Even spacing turned to where it hurts least, then each tab slides to the straightest place in its own stretch.
     const auto at = [&](int k) { return cost[static_cast<std::size_t>(((k % looks) + looks) % looks)]; };
@@ -198,8 +202,10 @@ std::vector<TabPlace> place_tabs(const Region& region, const Tabs& tabs, double 
 CutOut plan_cut_out(const Region& region, const CutOutShape& shape, const Cancel& cancel) {
   CutOut out;
   std::vector<TabPlace> places;
-  if (shape.tabs.wanted) places = shape.tabs.placed.empty() ? place_tabs(region, shape.tabs, shape.diameter) : shape.tabs.placed;
-  std::erase_if(places, [&](const TabPlace& p) { return p.island < 0 || p.island >= static_cast<int>(region.islands.size()); });
+  if (shape.tabs.wanted)
+    places = shape.tabs.placed.empty() ? place_tabs(region, shape.tabs, shape.diameter) : shape.tabs.placed;
+  std::erase_if(places,
+                [&](const TabPlace& p) { return p.island < 0 || p.island >= static_cast<int>(region.islands.size()); });
   for (const TabPlace& place : places) {
     const OnRing on = on_ring(region.islands[static_cast<std::size_t>(place.island)].rings.front(), place.along);
     out.tabs.push_back({place, on.at, on.along});
@@ -209,7 +215,8 @@ CutOut plan_cut_out(const Region& region, const CutOutShape& shape, const Cancel
     std::size_t holes = region.islands[i].rings.size() - 1;
     if (holes == 0) continue;
     const Region own = grow(Region{{region.islands[i]}}, shape.diameter / 2);
-    if (own.islands.empty() || own.islands.front().rings.size() - 1 < holes) out.lost_holes.push_back(static_cast<int>(i));
+    if (own.islands.empty() || own.islands.front().rings.size() - 1 < holes)
+      out.lost_holes.push_back(static_cast<int>(i));
   }
   for (const Island& island : centres.islands) {
     cancel.check();

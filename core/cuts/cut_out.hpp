@@ -8,11 +8,11 @@
 namespace doyen {
 
 struct CutOutShape {
-  double diameter = 6.35;      // mm, the flat bit's measured one
-  double thickness = 19;       // mm, the thickest reading
-  double over_cut = 0.25;      // mm
-  double depth_per_pass = 3;   // mm
-  double ramp_slope = 0.1;     // mm down a mm along
+  double diameter = 6.35;     // mm, the flat bit's measured one
+  double thickness = 19;      // mm, the thickest reading
+  double over_cut = 0.25;     // mm
+  double depth_per_pass = 3;  // mm
+  double ramp_slope = 0.1;    // mm down a mm along
   Tabs tabs;
 };
 

@@ -10,8 +10,8 @@ namespace {
 using Vertex = MedialAxis::Vertex;
 using Edge = MedialAxis::Edge;
 
-constexpr double kOverCut = 0.002;    // mm of depth that chords of curved axes may cost
-constexpr double kUnderCut = 0.016;   // mm of depth that peeled hairs may leave
+constexpr double kOverCut = 0.002;      // mm of depth that chords of curved axes may cost
+constexpr double kUnderCut = 0.016;     // mm of depth that peeled hairs may leave
 constexpr double kTouches = 2 * kGrid;  // mm: a clearance below this is the outline itself
 
 // The axis as a graph that can be peeled, clipped and walked. Index-based throughout: at a hundred thousand segments
@@ -45,7 +45,7 @@ class Walk {
   std::vector<std::int32_t> first_;   // per vertex, into around_; one more at the end
   std::vector<std::int32_t> around_;  // edges round each vertex
   std::vector<std::int32_t> degree_;
-  std::vector<std::int32_t> dots_;    // vertices left alone when everything round them was peeled
+  std::vector<std::int32_t> dots_;  // vertices left alone when everything round them was peeled
 
   // scratch of walk_component
   std::vector<std::int32_t> order_, parent_edge_, used_, cursor_;
@@ -91,7 +91,8 @@ std::int32_t Walk::only_edge(std::int32_t v) const {
 }
 
 // Flattened curves send a hair to every point of the outline. A leaf is taken off as long as every outline point that
-// loses its branch stays within the tolerance of the disc round the branch's foot: the error is bounded by construction.
+// loses its branch stays within the tolerance of the disc round the branch's foot: the error is bounded by
+// construction.
 void Walk::peel_hairs(double tolerance) {
   link();
   const std::size_t n = vertices_.size();
@@ -242,8 +243,8 @@ void Walk::chain(IslandGroove& out) {
   }
 }
 
-// One lift per connected part: the part is walked as an Euler trail. Odd vertices are paired along a spanning tree (those
-// edges are walked twice), and the trail starts and ends where leaving a stretch single saves the most.
+// One lift per connected part: the part is walked as an Euler trail. Odd vertices are paired along a spanning tree
+// (those edges are walked twice), and the trail starts and ends where leaving a stretch single saves the most.
 void Walk::walk_component(std::int32_t root, IslandGroove& out) {
   const auto edge_length = [&](std::int32_t e) {
     const Edge& edge = at(edges_, e);
@@ -407,7 +408,8 @@ Groove plan_groove(const Region& region, const GrooveShape& shape, Threads threa
     for (const Ring& ring : distinct[i]->rings) n += ring.size();
     return n;
   };
-  std::sort(largest_first.begin(), largest_first.end(), [&](std::size_t a, std::size_t b) { return size(a) > size(b); });
+  std::sort(largest_first.begin(), largest_first.end(),
+            [&](std::size_t a, std::size_t b) { return size(a) > size(b); });
   const auto work = [&](std::size_t k) {
     cancel.check();
     const std::size_t i = largest_first[k];

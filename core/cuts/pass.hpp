@@ -21,7 +21,7 @@ struct Pass {
   std::vector<Point3> points;  // at least one; consecutive points differ
 };
 
-double path_length(const Pass& pass);                // mm, in the wood
+double path_length(const Pass& pass);                 // mm, in the wood
 double path_length(const std::vector<Pass>& passes);  // mm
 double deepest(const std::vector<Pass>& passes);      // mm, the lowest z; 0 when there is none
 

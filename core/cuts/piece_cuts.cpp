@@ -130,7 +130,8 @@ Unreached unreached_of(const Region& lost) {
 }
 
 // The island's axis passes with, where there is a floor, its edge ring spliced in; nearest next.
-std::vector<Pass> island_passes(const Groove& groove, const Groove::Place& place, const Region& floor_edge, double ground) {
+std::vector<Pass> island_passes(const Groove& groove, const Groove::Place& place, const Region& floor_edge,
+                                double ground) {
   Groove one{groove.shape, {place}};
   std::vector<Pass> axis = one.passes(ground);
   if (floor_edge.empty()) return axis;
@@ -152,15 +153,20 @@ std::vector<const Bit*> flat_bits_large_first(const std::vector<std::string>& id
     const Bit* bit = rack.find(id);
     if (bit != nullptr && bit->kind == BitKind::Flat) bits.push_back(bit);
   }
-  std::sort(bits.begin(), bits.end(), [](const Bit* a, const Bit* b) { return a->true_diameter() > b->true_diameter(); });
+  std::sort(bits.begin(), bits.end(),
+            [](const Bit* a, const Bit* b) { return a->true_diameter() > b->true_diameter(); });
   return bits;
 }
 
 class Inciser {
  public:
-  Inciser(const std::string& id, const Outlines& outlines, const Treatment& treatment, const Blank& blank, const Rack& rack,
-          const Cancel& cancel)
-      : id_(id), region_(outlines.region), treatment_(treatment), rack_(rack), cancel_(cancel),
+  Inciser(const std::string& id, const Outlines& outlines, const Treatment& treatment, const Blank& blank,
+          const Rack& rack, const Cancel& cancel)
+      : id_(id),
+        region_(outlines.region),
+        treatment_(treatment),
+        rack_(rack),
+        cancel_(cancel),
         wood_(wood_class_of(blank)) {}
 
   void run(const Bit& v, PieceCuts& out) {

@@ -31,16 +31,17 @@ struct PieceCuts {
   bool limited_by_body = false;       // the bit's body set that limit, not the user
   double floor_by_v = 0;              // mm² of floor that only the V's tip goes over
   Unreached unreached;
-  double deepest = 0;                 // mm below the face, positive
+  double deepest = 0;  // mm below the face, positive
   Point deepest_at;
 };
 
-// Wood class and thickness come from the blank, bits from the rack. A bit that is not in the rack, or of the wrong kind,
-// yields no operations for its part: the verdicts say so.
+// Wood class and thickness come from the blank, bits from the rack. A bit that is not in the rack, or of the wrong
+// kind, yields no operations for its part: the verdicts say so.
 PieceCuts cut_piece(const std::string& id, const Outlines& outlines, const Treatment& treatment, const Blank& blank,
                     const Rack& rack, const Cancel& cancel = {});
 
-// How far past the underside a cut-out goes: the bed's unevenness, at least 0.1 mm and 0.25 mm to be sure (geometry.md).
+// How far past the underside a cut-out goes: the bed's unevenness, at least 0.1 mm and 0.25 mm to be sure
+// (geometry.md).
 double default_over_cut(const Blank& blank);
 std::string wood_class_of(const Blank& blank);
 

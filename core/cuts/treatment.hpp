@@ -17,8 +17,8 @@ struct TabPlace {
 struct Tabs {
   bool wanted = true;
   int count = 4;
-  double length = 6.35;  // mm of wood along the outline
-  double height = 3.175; // mm above the underside
+  double length = 6.35;          // mm of wood along the outline
+  double height = 3.175;         // mm above the underside
   std::vector<TabPlace> placed;  // by hand; empty lets Doyen place them
   friend bool operator==(const Tabs&, const Tabs&) = default;
 };

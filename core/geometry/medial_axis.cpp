@@ -193,8 +193,8 @@ Parabola parabola_of(const MedialAxis& axis, Site one, Site two) {
 
 }  // namespace
 
-void trace_edge(const MedialAxis& axis, const MedialAxis::Vertex& from, const MedialAxis::Vertex& to, Site one, Site two,
-                double tolerance, std::vector<MedialAxis::Vertex>& out) {
+void trace_edge(const MedialAxis& axis, const MedialAxis::Vertex& from, const MedialAxis::Vertex& to, Site one,
+                Site two, double tolerance, std::vector<MedialAxis::Vertex>& out) {
   constexpr int kMostParts = 4000;
   if (is_parabola(one, two)) {
     const Parabola p = parabola_of(axis, one, two);
@@ -212,7 +212,8 @@ void trace_edge(const MedialAxis& axis, const MedialAxis::Vertex& from, const Me
       const double nearest = std::min(from.r, to.r);
       const double step = std::sqrt(8 * tolerance * nearest * nearest * nearest) / half;
       const double len = distance(from.at, to.at);
-      const int n = std::min(kMostParts, static_cast<int>(std::ceil(len / std::max(step, std::sqrt(8 * tolerance * half)))));
+      const int n =
+          std::min(kMostParts, static_cast<int>(std::ceil(len / std::max(step, std::sqrt(8 * tolerance * half)))));
       for (int i = 1; i < n; ++i) {
         const Point at = from.at + (to.at - from.at) * (static_cast<double>(i) / n);
         out.push_back({at, distance(at, focus)});
@@ -222,8 +223,8 @@ void trace_edge(const MedialAxis& axis, const MedialAxis::Vertex& from, const Me
   out.push_back(to);
 }
 
-bool edge_waist(const MedialAxis& axis, const MedialAxis::Vertex& from, const MedialAxis::Vertex& to, Site one, Site two,
-                MedialAxis::Vertex& waist) {
+bool edge_waist(const MedialAxis& axis, const MedialAxis::Vertex& from, const MedialAxis::Vertex& to, Site one,
+                Site two, MedialAxis::Vertex& waist) {
   if (is_parabola(one, two)) {
     const Parabola p = parabola_of(axis, one, two);
     const double u0 = p.u_of(from.at) - p.focus_u;

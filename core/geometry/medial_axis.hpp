@@ -30,11 +30,11 @@ struct MedialAxis {
     Site one, two;
   };
 
-  Point origin;                   // mm, the lower left of the island on the board; a multiple of kGrid
-  std::vector<Point> corners;     // the outline's points, ring after ring, relative to origin
-  std::vector<std::int32_t> next; // corners[next[i]] ends the segment that corners[i] starts
-  std::vector<Vertex> vertices;   // inner ones only
-  std::vector<Edge> edges;        // primary edges inside the island, those into convex corners included
+  Point origin;                    // mm, the lower left of the island on the board; a multiple of kGrid
+  std::vector<Point> corners;      // the outline's points, ring after ring, relative to origin
+  std::vector<std::int32_t> next;  // corners[next[i]] ends the segment that corners[i] starts
+  std::vector<Vertex> vertices;    // inner ones only
+  std::vector<Edge> edges;         // primary edges inside the island, those into convex corners included
 
   [[nodiscard]] Point segment_start(std::size_t i) const { return corners[i]; }
   [[nodiscard]] Point segment_end(std::size_t i) const { return corners[static_cast<std::size_t>(next[i])]; }
@@ -49,15 +49,15 @@ std::vector<std::int32_t> island_key(const Island& island);
 
 // Appends the points of an edge from a to b, without a itself; r is exact at every one, and the chords stay within
 // `tolerance` mm of the true curve. Vertex indices may be those of any list that holds the edge's ends.
-void trace_edge(const MedialAxis& axis, const MedialAxis::Vertex& from, const MedialAxis::Vertex& to, Site one, Site two,
-                double tolerance, std::vector<MedialAxis::Vertex>& out);
+void trace_edge(const MedialAxis& axis, const MedialAxis::Vertex& from, const MedialAxis::Vertex& to, Site one,
+                Site two, double tolerance, std::vector<MedialAxis::Vertex>& out);
 
 // The point of an edge with clearance r, where r runs monotonically from `from` to `to`.
 MedialAxis::Vertex edge_point_at_radius(const MedialAxis& axis, const MedialAxis::Vertex& from,
                                         const MedialAxis::Vertex& to, Site one, Site two, double r);
 
 // Where the clearance of a curved edge has its least value between its ends; false when it lies at an end.
-bool edge_waist(const MedialAxis& axis, const MedialAxis::Vertex& from, const MedialAxis::Vertex& to, Site one, Site two,
-                MedialAxis::Vertex& waist);
+bool edge_waist(const MedialAxis& axis, const MedialAxis::Vertex& from, const MedialAxis::Vertex& to, Site one,
+                Site two, MedialAxis::Vertex& waist);
 
 }  // namespace doyen

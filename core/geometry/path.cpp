@@ -80,9 +80,17 @@ class PathReader {
         path.move(here_);
         command_ = relative ? 'l' : 'L';
         break;
-      case 'L': path.line(here_ = point(relative)); break;
-      case 'H': here_.x = number() + (relative ? here_.x : 0); path.line(here_); break;
-      case 'V': here_.y = number() + (relative ? here_.y : 0); path.line(here_); break;
+      case 'L':
+        path.line(here_ = point(relative));
+        break;
+      case 'H':
+        here_.x = number() + (relative ? here_.x : 0);
+        path.line(here_);
+        break;
+      case 'V':
+        here_.y = number() + (relative ? here_.y : 0);
+        path.line(here_);
+        break;
       case 'C':
       case 'S': {
         const Point c1 = upper == 'C' ? point(relative) : last_was("CcSs") ? here_ * 2 - control_ : here_;
@@ -99,7 +107,9 @@ class PathReader {
         path.quadratic(from, control_, here_);
         break;
       }
-      default: arc(path, relative); break;
+      default:
+        arc(path, relative);
+        break;
     }
     last_ = upper;
   }
@@ -194,10 +204,25 @@ std::string path_data(const Path& path, int decimals) {
   for (const PathStep& s : path.steps) {
     if (!out.empty()) out += ' ';
     switch (s.kind) {
-      case Kind::Move: out += "M"; put(s.to); break;
-      case Kind::Line: out += "L"; put(s.to); break;
-      case Kind::Curve: out += "C"; put(s.c1); out += ' '; put(s.c2); out += ' '; put(s.to); break;
-      case Kind::Close: out += "Z"; break;
+      case Kind::Move:
+        out += "M";
+        put(s.to);
+        break;
+      case Kind::Line:
+        out += "L";
+        put(s.to);
+        break;
+      case Kind::Curve:
+        out += "C";
+        put(s.c1);
+        out += ' ';
+        put(s.c2);
+        out += ' ';
+        put(s.to);
+        break;
+      case Kind::Close:
+        out += "Z";
+        break;
     }
   }
   return out;

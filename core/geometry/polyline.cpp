@@ -39,7 +39,8 @@ std::vector<Line2> clip_lines(const std::vector<Line2>& lines, const Region& reg
   for (const cl::Path& path : found) {
     if (path.size() < 2) continue;
     Line2& line = out.emplace_back();
-    for (const cl::IntPoint& p : path) line.push_back({static_cast<double>(p.X) * kGrid, static_cast<double>(p.Y) * kGrid});
+    for (const cl::IntPoint& p : path)
+      line.push_back({static_cast<double>(p.X) * kGrid, static_cast<double>(p.Y) * kGrid});
   }
   return out;
 }
@@ -52,7 +53,8 @@ Region sweep(const std::vector<Line2>& lines, double radius, double arc_error) {
   std::vector<Ring> rings;
   for (const cl::Path& path : paths) {
     Ring& ring = rings.emplace_back();
-    for (const cl::IntPoint& p : path) ring.push_back({static_cast<double>(p.X) * kGrid, static_cast<double>(p.Y) * kGrid});
+    for (const cl::IntPoint& p : path)
+      ring.push_back({static_cast<double>(p.X) * kGrid, static_cast<double>(p.Y) * kGrid});
   }
   return clean(rings);
 }

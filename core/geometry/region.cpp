@@ -194,8 +194,8 @@ Region opening(const Region& region, double radius, double arc_error) {
 }
 
 Transform Transform::then(const Transform& next) const {
-  return {next.a * a + next.c * b,          next.b * a + next.d * b,          next.a * c + next.c * d,
-          next.b * c + next.d * d,          next.a * e + next.c * f + next.e, next.b * e + next.d * f + next.f};
+  return {next.a * a + next.c * b, next.b * a + next.d * b,          next.a * c + next.c * d,
+          next.b * c + next.d * d, next.a * e + next.c * f + next.e, next.b * e + next.d * f + next.f};
 }
 
 Transform Transform::turn(double degrees) {

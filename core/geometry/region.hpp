@@ -77,7 +77,8 @@ Region grow(const Region& region, double mm, Corner corner = Corner::Round, doub
 // What a disc of this radius can sweep without leaving the region: erode, then dilate.
 Region opening(const Region& region, double radius, double arc_error = 0.002);
 
-// Affine change of place: x' = a x + c y + e, y' = b x + d y + f. A mirroring turns the rings the right way round again.
+// Affine change of place: x' = a x + c y + e, y' = b x + d y + f. A mirroring turns the rings the right way round
+// again.
 struct Transform {
   double a = 1, b = 0, c = 0, d = 1, e = 0, f = 0;
   [[nodiscard]] Point apply(Point p) const { return {a * p.x + c * p.y + e, b * p.x + d * p.y + f}; }

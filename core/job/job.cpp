@@ -12,7 +12,8 @@ constexpr double kFar = 50'000;  // mm, the farthest any length in a job may be
 constexpr std::size_t kMostPieces = 5000;
 
 template <typename Enum>
-Enum choice(const JsonView& v, const char* key, Enum otherwise, std::initializer_list<std::pair<const char*, Enum>> words) {
+Enum choice(const JsonView& v, const char* key, Enum otherwise,
+            std::initializer_list<std::pair<const char*, Enum>> words) {
   if (!v.has(key)) return otherwise;
   const std::string word = v.text(key);
   std::string known;
@@ -44,9 +45,14 @@ Blank read_blank(const JsonView& v) {
 }
 
 Json write_blank(const Blank& b) {
-  return {{"width", b.width},   {"height", b.height}, {"readings", b.readings},
-          {"species", b.species}, {"grain", b.grain == Grain::AlongWidth ? "width" : "height"},
-          {"margin", b.margin}, {"film", b.film},     {"bedUnevenness", b.bed_unevenness}};
+  return {{"width", b.width},
+          {"height", b.height},
+          {"readings", b.readings},
+          {"species", b.species},
+          {"grain", b.grain == Grain::AlongWidth ? "width" : "height"},
+          {"margin", b.margin},
+          {"film", b.film},
+          {"bedUnevenness", b.bed_unevenness}};
 }
 
 Lettering read_lettering(const JsonView& v) {
@@ -57,7 +63,8 @@ Lettering read_lettering(const JsonView& v) {
   l.cap_height = v.number_or("capHeight", l.cap_height, 0.1, 20'000);
   l.fit_width = v.has("fitWidth");
   if (l.fit_width) l.width = v.number("fitWidth", 0.1, 20'000);
-  l.align = choice(v, "align", Align::Centre, {{"left", Align::Left}, {"centre", Align::Centre}, {"right", Align::Right}});
+  l.align =
+      choice(v, "align", Align::Centre, {{"left", Align::Left}, {"centre", Align::Centre}, {"right", Align::Right}});
   l.letter_spacing = v.number_or("letterSpacing", 0, -90, 1000);
   l.line_spacing = v.number_or("lineSpacing", 100, 10, 1000);
   if (v.has("kept")) {
@@ -81,7 +88,8 @@ Json write_lettering(const Lettering& l) {
 
 PlainShape read_shape(const JsonView& v) {
   PlainShape s;
-  s.kind = choice(v, "form", PlainShape::Kind::Rectangle, {{"rectangle", PlainShape::Kind::Rectangle}, {"ellipse", PlainShape::Kind::Ellipse}});
+  s.kind = choice(v, "form", PlainShape::Kind::Rectangle,
+                  {{"rectangle", PlainShape::Kind::Rectangle}, {"ellipse", PlainShape::Kind::Ellipse}});
   s.width = v.number("width", 0.1, 20'000);
   s.height = v.number("height", 0.1, 20'000);
   s.corner_radius = v.number_or("cornerRadius", 0, 0, 20'000);
@@ -99,11 +107,13 @@ Drawing read_drawing(const JsonView& v) {
   std::size_t i = 0;
   for (const Json& entry : v.array("parts", 200'000)) {
     const JsonView p(entry, v.where() + ".parts[" + std::to_string(i++) + "]");
-    Drawing::Part part{p.text_or("id", ""), p.text_or("group", ""), p.text("d"), p.text_or("rule", "nonzero") == "evenodd"};
+    Drawing::Part part{p.text_or("id", ""), p.text_or("group", ""), p.text("d"),
+                       p.text_or("rule", "nonzero") == "evenodd"};
     try {
       const Path path = parse_path(part.data);
       for (const PathStep& s : path.steps) {
-        if (std::abs(s.to.x) > kFarthest || std::abs(s.to.y) > kFarthest) throw bad_input("a point lies more than 100 m away.");
+        if (std::abs(s.to.x) > kFarthest || std::abs(s.to.y) > kFarthest)
+          throw bad_input("a point lies more than 100 m away.");
       }
     } catch (const Problem& problem) {
       throw bad_input(p.where() + ".d: " + problem.what());
@@ -156,7 +166,11 @@ Json write_treatment(const Treatment& t) {
   if (t.kind == Treatment::Kind::CutOut) {
     Json placed = Json::array();
     for (const TabPlace& p : t.tabs.placed) placed.push_back({{"island", p.island}, {"along", p.along}});
-    j["tabs"] = {{"wanted", t.tabs.wanted}, {"count", t.tabs.count}, {"length", t.tabs.length}, {"height", t.tabs.height}, {"placed", placed}};
+    j["tabs"] = {{"wanted", t.tabs.wanted},
+                 {"count", t.tabs.count},
+                 {"length", t.tabs.length},
+                 {"height", t.tabs.height},
+                 {"placed", placed}};
   }
   return j;
 }
@@ -181,8 +195,11 @@ Json write_item(const Item& item) {
   Json j{{"id", p.id}, {"name", p.name}, {"x", p.at.x}, {"y", p.at.y}, {"turn", p.turn}};
   if (const auto* l = std::get_if<Lettering>(&p.what)) j["lettering"] = write_lettering(*l);
   if (const auto* s = std::get_if<PlainShape>(&p.what)) {
-    j["shape"] = {{"form", s->kind == PlainShape::Kind::Ellipse ? "ellipse" : "rectangle"}, {"width", s->width},
-                  {"height", s->height}, {"cornerRadius", s->corner_radius}, {"band", s->band}};
+    j["shape"] = {{"form", s->kind == PlainShape::Kind::Ellipse ? "ellipse" : "rectangle"},
+                  {"width", s->width},
+                  {"height", s->height},
+                  {"cornerRadius", s->corner_radius},
+                  {"band", s->band}};
   }
   if (const auto* d = std::get_if<Drawing>(&p.what)) j["drawing"] = write_drawing(*d);
   j["cut"] = write_treatment(item.cut);
@@ -193,8 +210,10 @@ RunSettings read_run(const JsonView& v) {
   RunSettings r;
   r.machine = v.text_or("machine", r.machine);
   r.one_file = v.flag_or("oneFile", false);
-  r.zero_surface = choice(v, "zeroSurface", ZeroSurface::Face, {{"face", ZeroSurface::Face}, {"bed", ZeroSurface::Bed}});
-  r.zero_place = choice(v, "zeroPlace", ZeroPlace::LeftFront, {{"leftFront", ZeroPlace::LeftFront}, {"centre", ZeroPlace::Centre}});
+  r.zero_surface =
+      choice(v, "zeroSurface", ZeroSurface::Face, {{"face", ZeroSurface::Face}, {"bed", ZeroSurface::Bed}});
+  r.zero_place = choice(v, "zeroPlace", ZeroPlace::LeftFront,
+                        {{"leftFront", ZeroPlace::LeftFront}, {"centre", ZeroPlace::Centre}});
   r.least_wood = v.number_or("leastWood", r.least_wood, 0, 500);
   r.holding = v.text_or("holding", r.holding);
   return r;
@@ -223,7 +242,8 @@ Json collect_unknown(const Json& source, const Json& written) {
     } else if (key == "pieces" && value.is_array()) {
       Json by_id = Json::object();
       for (std::size_t i = 0; i < value.size() && i < written[key].size(); ++i) {
-        if (Json inner = collect_unknown(value[i], written[key][i]); !inner.empty()) by_id[id_of(value[i])] = std::move(inner);
+        if (Json inner = collect_unknown(value[i], written[key][i]); !inner.empty())
+          by_id[id_of(value[i])] = std::move(inner);
       }
       if (!by_id.empty()) left[key] = std::move(by_id);
     }
@@ -254,7 +274,10 @@ Json job_json(const Job& job) {
   const RunSettings& r = job.run;
   Json j{{"format", kFormat},
          {"name", job.name},
-         {"lengths", {{"unit", unit_name(job.lengths.unit)}, {"fractions", job.lengths.fractions}, {"denominator", job.lengths.denominator}}},
+         {"lengths",
+          {{"unit", unit_name(job.lengths.unit)},
+           {"fractions", job.lengths.fractions},
+           {"denominator", job.lengths.denominator}}},
          {"blank", write_blank(job.blank)},
          {"pieces", std::move(pieces)},
          {"run",
@@ -288,7 +311,8 @@ Job read_job(const std::string& json, const std::string& where) {
   const std::string format = v.text("format");
   if (format != kFormat) {
     if (format.starts_with("doyen-job/")) {
-      throw bad_input(where + ": this job was written by a newer Doyen (“" + format + "”); this one reads “doyen-job/1”.");
+      throw bad_input(where + ": this job was written by a newer Doyen (“" + format +
+                      "”); this one reads “doyen-job/1”.");
     }
     throw bad_input(where + ".format: “doyen-job/1” was expected; this is not a Doyen job.");
   }

@@ -86,7 +86,8 @@ double pass_seconds(const Pass& pass, const Feeds& feeds, const MachineProfile& 
     corner[i + 1] = std::min(corner[i + 1], std::sqrt(in * in + 2 * accel[i] * way[i].len));
     const double out = corner[i + 1], a = accel[i];
     const double peak = std::min(most[i], std::sqrt((2 * a * way[i].len + in * in + out * out) / 2));
-    const double up = std::max(0.0, peak * peak - in * in) / (2 * a), down = std::max(0.0, peak * peak - out * out) / (2 * a);
+    const double up = std::max(0.0, peak * peak - in * in) / (2 * a),
+                 down = std::max(0.0, peak * peak - out * out) / (2 * a);
     const double level = std::max(0.0, way[i].len - up - down);
     seconds += (peak - in) / a + (peak - out) / a + (peak > 0 ? level / peak : 0);
   }

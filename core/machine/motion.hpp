@@ -23,11 +23,11 @@ double pass_seconds(const Pass& pass, const Feeds& feeds, const MachineProfile& 
 
 // Seconds for a whole list of passes with lifts, travel at `clearance` and plunges from just above the face.
 struct RunTime {
-  double seconds = 0;       // everything
-  double in_wood = 0;       // seconds along the passes
-  double length = 0;        // mm along the passes
+  double seconds = 0;  // everything
+  double in_wood = 0;  // seconds along the passes
+  double length = 0;   // mm along the passes
   int lifts = 0;
-  double travel = 0;        // mm in the air, sideways
+  double travel = 0;  // mm in the air, sideways
   [[nodiscard]] double reached_feed() const { return in_wood > 0 ? length / in_wood * 60 : 0; }  // mm/min
 };
 RunTime run_time(const std::vector<Pass>& passes, const Feeds& feeds, const MachineProfile& machine, Point from);

@@ -44,10 +44,14 @@ MachineTable read_machines(const std::string& json, const std::string& where) {
     m.arcs = v.flag_or("arcs", true);
     m.line_numbers = v.flag_or("lineNumbers", false);
     const std::string change = v.text_or("bitChange", "none");
-    if (change == "none") m.bit_change = BitChange::None;
-    else if (change == "pause") m.bit_change = BitChange::Pause;
-    else if (change == "toolNumber") m.bit_change = BitChange::ToolNumber;
-    else throw v.wrong("bitChange", "none, pause or toolNumber was expected");
+    if (change == "none")
+      m.bit_change = BitChange::None;
+    else if (change == "pause")
+      m.bit_change = BitChange::Pause;
+    else if (change == "toolNumber")
+      m.bit_change = BitChange::ToolNumber;
+    else
+      throw v.wrong("bitChange", "none, pause or toolNumber was expected");
     m.pause_word = v.text_or("pauseWord", "M0");
     m.spindle_least = v.number("spindleLeast", 0, 200000);
     m.spindle_most = v.number("spindleMost", m.spindle_least, 200000);

@@ -19,17 +19,17 @@ struct MachineProfile {
   std::string id, name;
   Unit unit = Unit::Millimetre;  // of the written G-code
   int decimals = 4;
-  bool arcs = true;              // understands G2 and G3 in the XY plane
+  bool arcs = true;  // understands G2 and G3 in the XY plane
   bool line_numbers = false;
   BitChange bit_change = BitChange::None;
   std::string pause_word = "M0";
-  double spindle_least = 8000, spindle_most = 24000;    // turns a minute
-  std::array<double, 3> travel{800, 600, 90};            // mm, x y z
-  std::array<double, 3> rapid{5000, 5000, 2000};         // mm/min
-  std::array<double, 3> feed_most{5000, 5000, 2000};     // mm/min
-  std::array<double, 3> acceleration{400, 400, 200};     // mm/s²
-  double corner_deviation = 0.02;                        // mm, δ of the corner rule
-  double clearance = 6;                                  // mm above the face for travel
+  double spindle_least = 8000, spindle_most = 24000;  // turns a minute
+  std::array<double, 3> travel{800, 600, 90};         // mm, x y z
+  std::array<double, 3> rapid{5000, 5000, 2000};      // mm/min
+  std::array<double, 3> feed_most{5000, 5000, 2000};  // mm/min
+  std::array<double, 3> acceleration{400, 400, 200};  // mm/s²
+  double corner_deviation = 0.02;                     // mm, δ of the corner rule
+  double clearance = 6;                               // mm above the face for travel
   double spin_up_seconds = 4;
   double bit_change_seconds = 180;
   friend bool operator==(const MachineProfile&, const MachineProfile&) = default;
@@ -41,6 +41,6 @@ struct MachineTable {
 };
 
 MachineTable read_machines(const std::string& json, const std::string& where);  // throws Problem{BadInput}
-const MachineTable& machine_table();  // data/machines.json, read once
+const MachineTable& machine_table();                                            // data/machines.json, read once
 
 }  // namespace doyen

@@ -21,11 +21,18 @@ GcodeJob::Part part_of(const BitRun& run, int number) {
 bool in_one_file(const Plan& plan) { return plan.job.run.one_file && plan.runs.size() > 1; }
 
 Json bit_json(const Bit& bit) {
-  return {{"name", bit.id},  {"title", bit.name},  {"kind", to_word(bit.kind)}, {"diameter", bit.true_diameter()},
-          {"angle", bit.true_angle()}, {"tip", bit.tip}, {"flutes", bit.flutes}, {"direction", to_word(bit.direction)}};
+  return {{"name", bit.id},
+          {"title", bit.name},
+          {"kind", to_word(bit.kind)},
+          {"diameter", bit.true_diameter()},
+          {"angle", bit.true_angle()},
+          {"tip", bit.tip},
+          {"flutes", bit.flutes},
+          {"direction", to_word(bit.direction)}};
 }
 
-void carve_section(HeightField& field, const GcodeSection& section, const Bit& bit, const ZeroShift& shift, const Cancel& cancel) {
+void carve_section(HeightField& field, const GcodeSection& section, const Bit& bit, const ZeroShift& shift,
+                   const Cancel& cancel) {
   std::vector<Pass> passes = section.passes;
   for (Pass& pass : passes) {
     for (Point3& p : pass.points) p = {p.x - shift.x, p.y - shift.y, p.z - shift.z};
@@ -45,7 +52,8 @@ HeightField relief_of(const Plan& plan, const Box& area, double cell, const Canc
 }
 
 std::string zero_in_words(const Job& job) {
-  const std::string place = job.run.zero_place == ZeroPlace::Centre ? "the middle of the blank" : "the blank's left front corner";
+  const std::string place =
+      job.run.zero_place == ZeroPlace::Centre ? "the middle of the blank" : "the blank's left front corner";
   if (job.run.zero_surface == ZeroSurface::Bed) return "the bed under the blank, at " + place;
   return (job.blank.film > 0 ? "the masking film on the blank's face, at " : "the blank's face, at ") + place;
 }
@@ -56,14 +64,16 @@ std::vector<OutputFile> gcode_files(const Plan& plan) {
   std::vector<OutputFile> files;
   if (in_one_file(plan)) {
     GcodeJob all{plan.job.name, zero, shift, {}};
-    for (std::size_t i = 0; i < plan.runs.size(); ++i) all.parts.push_back(part_of(plan.runs[i], static_cast<int>(i) + 1));
+    for (std::size_t i = 0; i < plan.runs.size(); ++i)
+      all.parts.push_back(part_of(plan.runs[i], static_cast<int>(i) + 1));
     MachineProfile machine = plan.machine;
     if (machine.bit_change == BitChange::None) machine.bit_change = BitChange::Pause;
     files.push_back({"01-all-bits.nc", write_gcode(all, machine)});
     return files;
   }
   for (std::size_t i = 0; i < plan.runs.size(); ++i) {
-    const GcodeJob one{plan.job.name + ", file " + plan.runs[i].file, zero, shift, {part_of(plan.runs[i], static_cast<int>(i) + 1)}};
+    const GcodeJob one{
+        plan.job.name + ", file " + plan.runs[i].file, zero, shift, {part_of(plan.runs[i], static_cast<int>(i) + 1)}};
     files.push_back({plan.runs[i].file, write_gcode(one, plan.machine)});
   }
   return files;
@@ -77,28 +87,50 @@ Json plan_json(const Plan& plan) {
     Json operations = Json::array();
     for (const Operation* op : run.operations) {
       const RunTime t = run_time(op->passes, run.feeds, plan.machine, {});
-      operations.push_back({{"piece", op->piece}, {"treatment", op->treatment}, {"ground", op->ground}, {"depth", op->depth},
-                            {"seconds", t.seconds}, {"lifts", t.lifts}, {"length", t.length}});
+      operations.push_back({{"piece", op->piece},
+                            {"treatment", op->treatment},
+                            {"ground", op->ground},
+                            {"depth", op->depth},
+                            {"seconds", t.seconds},
+                            {"lifts", t.lifts},
+                            {"length", t.length}});
     }
-    files.push_back({{"path", in_one_file(plan) ? "01-all-bits.nc" : run.file}, {"bit", bit_json(run.bit)},
-                     {"seconds", run.time.seconds}, {"deepest", run.deepest},
-                     {"feed", run.feeds.feed}, {"feedReached", run.time.reached_feed()}, {"operations", std::move(operations)}});
+    files.push_back({{"path", in_one_file(plan) ? "01-all-bits.nc" : run.file},
+                     {"bit", bit_json(run.bit)},
+                     {"seconds", run.time.seconds},
+                     {"deepest", run.deepest},
+                     {"feed", run.feeds.feed},
+                     {"feedReached", run.time.reached_feed()},
+                     {"operations", std::move(operations)}});
   }
   Json verdicts = Json::array();
   for (const Verdict& v : plan.verdicts) {
     std::string remedy;
     for (const Remedy& r : v.remedies) remedy += (remedy.empty() ? "" : "; or: ") + r.label;
-    verdicts.push_back({{"grade", to_word(v.grade)}, {"code", v.code}, {"piece", v.piece}, {"at", {{"x", v.at.x}, {"y", v.at.y}}},
-                        {"text", v.text + (v.why.empty() ? "" : " " + v.why)}, {"remedy", remedy}});
+    verdicts.push_back({{"grade", to_word(v.grade)},
+                        {"code", v.code},
+                        {"piece", v.piece},
+                        {"at", {{"x", v.at.x}, {"y", v.at.y}}},
+                        {"text", v.text + (v.why.empty() ? "" : " " + v.why)},
+                        {"remedy", remedy}});
   }
   const MachineProfile& m = plan.machine;
   return {{"format", "doyen-plan/1"},
           {"job", job.name},
           {"blank", {{"width", job.blank.width}, {"height", job.blank.height}, {"thickness", job.blank.thickest()}}},
-          {"zero", {{"surface", job.run.zero_surface == ZeroSurface::Bed ? "bed" : "face"}, {"x", -shift.x}, {"y", -shift.y}, {"z", -shift.z}}},
+          {"zero",
+           {{"surface", job.run.zero_surface == ZeroSurface::Bed ? "bed" : "face"},
+            {"x", -shift.x},
+            {"y", -shift.y},
+            {"z", -shift.z}}},
           {"files", std::move(files)},
-          {"machine", {{"id", m.id}, {"rapid", m.rapid}, {"feedMax", m.feed_most}, {"acceleration", m.acceleration},
-                       {"cornerDeviation", m.corner_deviation}, {"bitChangeSeconds", m.bit_change_seconds}}},
+          {"machine",
+           {{"id", m.id},
+            {"rapid", m.rapid},
+            {"feedMax", m.feed_most},
+            {"acceleration", m.acceleration},
+            {"cornerDeviation", m.corner_deviation},
+            {"bitChangeSeconds", m.bit_change_seconds}}},
           {"bitChanges", plan.bit_changes()},
           {"seconds", plan.seconds},
           {"verdicts", std::move(verdicts)}};
@@ -147,7 +179,8 @@ ReadBack read_back(const Plan& plan, const std::vector<OutputFile>& files, doubl
   return out;
 }
 
-HeightField backplot(const Json& plan, const std::string& where, const std::map<std::string, std::string>& files, double cell) {
+HeightField backplot(const Json& plan, const std::string& where, const std::map<std::string, std::string>& files,
+                     double cell) {
   const JsonView top(plan, where);
   if (top.text("format") != "doyen-plan/1") throw bad_input(where + ".format: “doyen-plan/1” was expected.");
   const JsonView blank = top.object("blank");
@@ -167,11 +200,16 @@ HeightField backplot(const Json& plan, const std::string& where, const std::map<
     Bit bit;
     bit.id = b.text("name");
     const std::string kind = b.text("kind");
-    if (kind == "v") bit.kind = BitKind::V;
-    else if (kind == "flat") bit.kind = BitKind::Flat;
-    else if (kind == "ball") bit.kind = BitKind::Ball;
-    else if (kind == "taper") bit.kind = BitKind::Taper;
-    else throw b.wrong("kind", "v, flat, ball or taper was expected");
+    if (kind == "v")
+      bit.kind = BitKind::V;
+    else if (kind == "flat")
+      bit.kind = BitKind::Flat;
+    else if (kind == "ball")
+      bit.kind = BitKind::Ball;
+    else if (kind == "taper")
+      bit.kind = BitKind::Taper;
+    else
+      throw b.wrong("kind", "v, flat, ball or taper was expected");
     bit.diameter = b.number("diameter", 0.01, 500);
     bit.angle = b.number_or("angle", 0, 0, 179);
     bit.tip = b.number_or("tip", 0, 0, bit.diameter);

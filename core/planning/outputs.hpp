@@ -23,9 +23,9 @@ Json plan_json(const Plan& plan);
 
 // Reads the files back with the independent reader, carves them and compares with the plan's relief.
 struct ReadBack {
-  double worst = 0;       // mm, the largest difference of any cell
+  double worst = 0;  // mm, the largest difference of any cell
   Point at;
-  double cell = 0;        // mm
+  double cell = 0;  // mm
   std::size_t cells = 0;
   int rapids_in_wood = 0;
   [[nodiscard]] bool agrees() const { return worst <= 0.02 && rapids_in_wood == 0; }
@@ -34,6 +34,7 @@ ReadBack read_back(const Plan& plan, const std::vector<OutputFile>& files, doubl
 
 // Carves G-code files by a plan.json: the relief that the machine would leave. Texts by file name.
 // Throws Problem{BadInput} when the plan or a file is not as expected.
-HeightField backplot(const Json& plan, const std::string& where, const std::map<std::string, std::string>& files, double cell);
+HeightField backplot(const Json& plan, const std::string& where, const std::map<std::string, std::string>& files,
+                     double cell);
 
 }  // namespace doyen

@@ -28,7 +28,8 @@ std::string key_of(const Item& item, const Blank& blank, const Rack& rack) {
   return key + write_rack(used);
 }
 
-std::shared_ptr<const PiecePlan> work_out(const Item& item, const Blank& blank, const Rack& rack, const Cancel& cancel) {
+std::shared_ptr<const PiecePlan> work_out(const Item& item, const Blank& blank, const Rack& rack,
+                                          const Cancel& cancel) {
   auto out = std::make_shared<PiecePlan>();
   try {
     out->outlines = outlines_of(item.piece);
@@ -84,7 +85,8 @@ void make_runs(Plan& plan, const Rack& rack, const MachineProfile& machine, cons
 bool Plan::has_stop() const { return count(Grade::Stop) > 0; }
 
 int Plan::count(Grade grade) const {
-  return static_cast<int>(std::count_if(verdicts.begin(), verdicts.end(), [&](const Verdict& v) { return v.grade == grade; }));
+  return static_cast<int>(
+      std::count_if(verdicts.begin(), verdicts.end(), [&](const Verdict& v) { return v.grade == grade; }));
 }
 
 const PiecePlan* Plan::piece(const std::string& id) const {
@@ -133,8 +135,10 @@ Plan plan(const Job& job, const Rack& rack, const MachineProfile& machine, PlanC
   cancel.check();
   Situation situation{job, rack, machine, {}};
   for (const auto& piece : out.pieces) {
-    if (piece->problem.empty()) situation.pieces.push_back({&piece->outlines, &piece->cuts, ""});
-    else situation.pieces.push_back({nullptr, nullptr, piece->problem});
+    if (piece->problem.empty())
+      situation.pieces.push_back({&piece->outlines, &piece->cuts, ""});
+    else
+      situation.pieces.push_back({nullptr, nullptr, piece->problem});
   }
   out.verdicts = judge(situation);
   return out;
@@ -148,7 +152,8 @@ const MachineProfile& machine_for(const Job& job) {
 std::string own_rack_path() {
   const char* data = std::getenv("XDG_DATA_HOME");
   const char* home = std::getenv("HOME");
-  const std::string base = data != nullptr && *data != 0 ? data : std::string(home == nullptr ? "." : home) + "/.local/share";
+  const std::string base =
+      data != nullptr && *data != 0 ? data : std::string(home == nullptr ? "." : home) + "/.local/share";
   return base + "/doyen/rack.json";
 }
 

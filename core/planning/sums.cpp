@@ -47,8 +47,11 @@ Sum depth_sum(const Plan& plan, const std::string& id) {
     sum.lines.push_back("less half the tip flat of " + f(bit->tip) + ": " + f(half - bit->tip / 2));
     top = f(half - bit->tip / 2);
   }
-  sum.lines.push_back(top + " ÷ tan(" + n(bit->true_angle(), 2) + "° ÷ 2) = " + top + " ÷ " + n(bit->tan_half(), 4) + " = " + f(closed));
-  if (cuts.limit < closed) sum.lines.push_back(std::string(cuts.limited_by_body ? "the bit's body allows " : "the floor limit holds it at ") + f(cuts.limit));
+  sum.lines.push_back(top + " ÷ tan(" + n(bit->true_angle(), 2) + "° ÷ 2) = " + top + " ÷ " + n(bit->tan_half(), 4) +
+                      " = " + f(closed));
+  if (cuts.limit < closed)
+    sum.lines.push_back(std::string(cuts.limited_by_body ? "the bit's body allows " : "the floor limit holds it at ") +
+                        f(cuts.limit));
   sum.result = "= " + f.with_unit(cuts.deepest) + " below the face";
   return sum;
 }
@@ -63,8 +66,10 @@ Sum floor_sum(const Plan& plan, const std::string& id) {
   const double width = 2 * piece->cuts.groove->shape.limit_radius();
   Sum sum;
   sum.title = "Which strokes end flat";
-  sum.lines.push_back("2 × " + f(piece->cuts.limit) + " × tan(" + n(bit->true_angle(), 2) + "° ÷ 2)" + (bit->tip > 0 ? " + tip " + f(bit->tip) : ""));
-  sum.lines.push_back("= 2 × " + f(piece->cuts.limit) + " × " + n(bit->tan_half(), 4) + (bit->tip > 0 ? " + " + f(bit->tip) : ""));
+  sum.lines.push_back("2 × " + f(piece->cuts.limit) + " × tan(" + n(bit->true_angle(), 2) + "° ÷ 2)" +
+                      (bit->tip > 0 ? " + tip " + f(bit->tip) : ""));
+  sum.lines.push_back("= 2 × " + f(piece->cuts.limit) + " × " + n(bit->tan_half(), 4) +
+                      (bit->tip > 0 ? " + " + f(bit->tip) : ""));
   sum.result = "strokes wider than " + f.with_unit(width) + " get a flat floor";
   return sum;
 }
@@ -93,7 +98,8 @@ Sum bed_sum(const Plan& plan, const std::string& id) {
   const double over = item->cut.over_cut.value_or(default_over_cut(blank));
   Sum sum;
   sum.title = "How far the bed is marked";
-  sum.lines.push_back("over-cut " + f(over) + " + (thickest " + f(blank.thickest()) + " − thinnest " + f(blank.thinnest()) + ")");
+  sum.lines.push_back("over-cut " + f(over) + " + (thickest " + f(blank.thickest()) + " − thinnest " +
+                      f(blank.thinnest()) + ")");
   sum.result = "up to " + f.with_unit(over + blank.thickest() - blank.thinnest());
   return sum;
 }
@@ -103,7 +109,8 @@ Sum time_sum(const Plan& plan) {
   sum.title = "How " + format_duration(plan.seconds) + " comes about";
   for (const BitRun& run : plan.runs) sum.lines.push_back(run.bit.name + ": " + format_duration(run.time.seconds));
   if (plan.bit_changes() > 0) {
-    sum.lines.push_back(std::to_string(plan.bit_changes()) + " bit change" + (plan.bit_changes() == 1 ? "" : "s") + " × " + format_duration(plan.machine.bit_change_seconds));
+    sum.lines.push_back(std::to_string(plan.bit_changes()) + " bit change" + (plan.bit_changes() == 1 ? "" : "s") +
+                        " × " + format_duration(plan.machine.bit_change_seconds));
   }
   sum.result = "= " + format_duration(plan.seconds) + " at the machine";
   return sum;
@@ -117,11 +124,16 @@ Sum run_time_sum(const Plan& plan, std::size_t i) {
   const std::string speed = inch ? " in/min" : " mm/min";
   Sum sum;
   sum.title = "How " + format_duration(run.time.seconds) + " comes about";
-  sum.lines.push_back(n(run.time.length / k / (inch ? 12 : 1000), 1) + (inch ? " ft" : " m") + " in the wood in " + format_duration(run.time.in_wood));
-  sum.lines.push_back("asked for " + n(run.feeds.feed / k, 0) + speed + ", reached " + n(run.time.reached_feed() / k, 0) + speed);
-  sum.lines.push_back(std::to_string(run.time.lifts) + " lifts, plunges and travel: " + format_duration(run.time.seconds - run.time.in_wood - plan.machine.spin_up_seconds));
-  sum.lines.push_back("acceleration " + n(plan.machine.acceleration[0], 0) + " mm/s², corners within " + n(plan.machine.corner_deviation, 3) + " mm");
-  sum.result = "= " + format_duration(run.time.seconds) + " with " + n(plan.machine.spin_up_seconds, 0) + " s to spin up";
+  sum.lines.push_back(n(run.time.length / k / (inch ? 12 : 1000), 1) + (inch ? " ft" : " m") + " in the wood in " +
+                      format_duration(run.time.in_wood));
+  sum.lines.push_back("asked for " + n(run.feeds.feed / k, 0) + speed + ", reached " +
+                      n(run.time.reached_feed() / k, 0) + speed);
+  sum.lines.push_back(std::to_string(run.time.lifts) + " lifts, plunges and travel: " +
+                      format_duration(run.time.seconds - run.time.in_wood - plan.machine.spin_up_seconds));
+  sum.lines.push_back("acceleration " + n(plan.machine.acceleration[0], 0) + " mm/s², corners within " +
+                      n(plan.machine.corner_deviation, 3) + " mm");
+  sum.result =
+      "= " + format_duration(run.time.seconds) + " with " + n(plan.machine.spin_up_seconds, 0) + " s to spin up";
   return sum;
 }
 
@@ -145,7 +157,8 @@ Sum weight_sum(const Blank& blank) {
   const double litres = blank.width * blank.height * mean / 1e6;
   Sum sum;
   sum.title = "Weight of the blank";
-  sum.lines.push_back(n(blank.width, 1) + " × " + n(blank.height, 1) + " × " + n(mean, 2) + " mm = " + n(litres, 2) + " litres");
+  sum.lines.push_back(n(blank.width, 1) + " × " + n(blank.height, 1) + " × " + n(mean, 2) + " mm = " + n(litres, 2) +
+                      " litres");
   sum.lines.push_back("× " + n(s->density, 0) + " kg/m³ (" + s->source + ")");
   sum.result = "= " + n(litres * s->density / 1000, 2) + " kg";
   return sum;
@@ -165,9 +178,13 @@ Sum movement_sum(const Blank& blank) {
 
 std::vector<std::string> letters_with_floor(const PiecePlan& piece) {
   std::vector<std::string> letters;
-  for (const Island& island : piece.cuts.floor.islands) {
+  std::vector<Island> islands = piece.cuts.floor.islands;
+  std::sort(islands.begin(), islands.end(),
+            [](const Island& a, const Island& b) { return bounds(a).left < bounds(b).left; });
+  for (const Island& island : islands) {
     const std::string letter = letter_at(piece.outlines, bounds(island).centre());
-    if (!letter.empty() && std::find(letters.begin(), letters.end(), letter) == letters.end()) letters.push_back(letter);
+    if (!letter.empty() && std::find(letters.begin(), letters.end(), letter) == letters.end())
+      letters.push_back(letter);
   }
   return letters;
 }

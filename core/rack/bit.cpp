@@ -34,7 +34,8 @@ Bit read_bit(const JsonView& view) {
   if (cone) bit.angle = view.number("angle", 1, 175);
   bit.tip = view.number_or("tip", 0, 0, bit.diameter);
   bit.flutes = static_cast<int>(view.number_or("flutes", 2, 1, 12));
-  bit.direction = view.has("direction") ? from_word<CutDirection>(view, "direction", kDirections) : CutDirection::Straight;
+  bit.direction =
+      view.has("direction") ? from_word<CutDirection>(view, "direction", kDirections) : CutDirection::Straight;
   bit.flute_length = view.number("fluteLength", 0.1, 300);
   bit.centre_cutting = view.flag_or("centreCutting", true);
   if (view.has("measuredDiameter")) bit.measured_diameter = view.number("measuredDiameter", 0.05, 150);
@@ -58,9 +59,8 @@ const char* to_word(CutDirection direction) { return kDirections[static_cast<std
 double Bit::tan_half() const { return std::tan(true_angle() / 2 * std::numbers::pi / 180); }
 
 double Bit::body_depth() const {
-  const double by_body = kind == BitKind::V || kind == BitKind::Taper
-                             ? (true_diameter() - tip) / 2 / tan_half()
-                             : std::numeric_limits<double>::infinity();
+  const double by_body = kind == BitKind::V || kind == BitKind::Taper ? (true_diameter() - tip) / 2 / tan_half()
+                                                                      : std::numeric_limits<double>::infinity();
   return std::min(by_body, flute_length);
 }
 
@@ -78,8 +78,10 @@ double Bit::profile(double from_axis) const {
   const double radius = true_diameter() / 2;
   if (from_axis > radius) return std::numeric_limits<double>::infinity();
   switch (kind) {
-    case BitKind::V: return std::max(0.0, from_axis - tip / 2) / tan_half();
-    case BitKind::Ball: return radius - std::sqrt(radius * radius - from_axis * from_axis);
+    case BitKind::V:
+      return std::max(0.0, from_axis - tip / 2) / tan_half();
+    case BitKind::Ball:
+      return radius - std::sqrt(radius * radius - from_axis * from_axis);
     case BitKind::Taper: {
       const double ball = tip / 2;
       const double half = true_angle() / 2 * std::numbers::pi / 180;
@@ -87,7 +89,8 @@ double Bit::profile(double from_axis) const {
       if (from_axis <= touch) return ball - std::sqrt(ball * ball - from_axis * from_axis);
       return ball - ball * std::sin(half) + (from_axis - touch) / std::tan(half);
     }
-    case BitKind::Flat: break;
+    case BitKind::Flat:
+      break;
   }
   return 0;
 }

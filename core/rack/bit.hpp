@@ -13,9 +13,9 @@ enum class CutDirection { UpCut, DownCut, Compression, Straight };
 
 // For one class of wood. Zero means: not known for this wood.
 struct Feeds {
-  double feed = 0;    // mm/min, sideways
-  double plunge = 0;  // mm/min, straight down
-  double rpm = 0;     // spindle turns a minute
+  double feed = 0;            // mm/min, sideways
+  double plunge = 0;          // mm/min, straight down
+  double rpm = 0;             // spindle turns a minute
   double depth_per_pass = 0;  // mm; zero takes half the diameter
   [[nodiscard]] bool known() const { return feed > 0 && plunge > 0 && rpm > 0; }
   friend bool operator==(const Feeds&, const Feeds&) = default;
@@ -25,21 +25,21 @@ struct Bit {
   std::string id;    // stable, such as "v60" or "flat-1/8in"
   std::string name;  // such as "60° V, 1/2 in body"
   BitKind kind = BitKind::V;
-  double diameter = 0;      // mm, nominal: the body's, over the cutting edges
-  double angle = 0;         // degrees, included; V, engraving cones and tapers
-  double tip = 0;           // mm: the tip flat's diameter; for a tapered ball the ball's
+  double diameter = 0;  // mm, nominal: the body's, over the cutting edges
+  double angle = 0;     // degrees, included; V, engraving cones and tapers
+  double tip = 0;       // mm: the tip flat's diameter; for a tapered ball the ball's
   int flutes = 2;
   CutDirection direction = CutDirection::Straight;
-  double flute_length = 0;  // mm that can be buried in the wood
-  bool centre_cutting = true;  // may be plunged
+  double flute_length = 0;                  // mm that can be buried in the wood
+  bool centre_cutting = true;               // may be plunged
   std::optional<double> measured_diameter;  // mm
   std::optional<double> measured_angle;     // degrees
   std::map<std::string, Feeds> feeds;       // by wood class: soft, hard, sheet, plastic, metal
 
   [[nodiscard]] double true_diameter() const { return measured_diameter.value_or(diameter); }
   [[nodiscard]] double true_angle() const { return measured_angle.value_or(angle); }
-  [[nodiscard]] double tan_half() const;            // tan(α/2)
-  [[nodiscard]] double body_depth() const;          // mm: the greatest depth before the shank scrapes
+  [[nodiscard]] double tan_half() const;                              // tan(α/2)
+  [[nodiscard]] double body_depth() const;                            // mm: the greatest depth before the shank scrapes
   [[nodiscard]] Feeds feeds_in(const std::string& wood_class) const;  // all zero where none are kept
   [[nodiscard]] double depth_per_pass(const std::string& wood_class) const;  // mm, D/2 where nothing is kept
   // Height of the cutting edge above the tip at this distance from the axis, mm; infinite beyond the body.

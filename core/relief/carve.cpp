@@ -102,9 +102,7 @@ struct Taper {
   double lift;  // the cone's cut end lies this much above the ball's tip
   void prepare(const Move& m) { cone.prepare(m); }
   [[nodiscard]] double spread(const Move&, double) const { return 1e300; }
-  [[nodiscard]] double reach(double depth) const {
-    return depth > lift ? cone.reach(depth - lift) : ball.reach(depth);
-  }
+  [[nodiscard]] double reach(double depth) const { return depth > lift ? cone.reach(depth - lift) : ball.reach(depth); }
   [[nodiscard]] double height(const Move& m, double u, double w) const {
     return std::min(ball.height(m, u, w), cone.height(m, u, w) + lift);
   }
@@ -175,7 +173,8 @@ void carve_with(HeightField& field, const std::vector<Pass>& passes, const Shape
       line.push_back(make_move(pass.points[i == 0 ? 0 : i - 1], pass.points[i]));
     }
     for (std::size_t i = 1; i < line.size(); ++i) {
-      share_joint(line[i - 1], line[i], shape.reach(-std::min({pass.points[i - 1].z, pass.points[i].z, pass.points[i + 1].z})));
+      share_joint(line[i - 1], line[i],
+                  shape.reach(-std::min({pass.points[i - 1].z, pass.points[i].z, pass.points[i + 1].z})));
     }
     for (std::size_t k = 0; k < line.size(); ++k) {
       const Point3& a = pass.points[k];
@@ -212,9 +211,15 @@ void carve_with(HeightField& field, const std::vector<Pass>& passes, const Shape
 void carve(HeightField& field, const std::vector<Pass>& passes, const Bit& bit, const Cancel& cancel) {
   const double radius = bit.true_diameter() / 2;
   switch (bit.kind) {
-    case BitKind::V: carve_with(field, passes, Cone{1 / bit.tan_half(), bit.tip / 2, radius}, cancel); break;
-    case BitKind::Flat: carve_with(field, passes, Cylinder{radius}, cancel); break;
-    case BitKind::Ball: carve_with(field, passes, Sphere{radius}, cancel); break;
+    case BitKind::V:
+      carve_with(field, passes, Cone{1 / bit.tan_half(), bit.tip / 2, radius}, cancel);
+      break;
+    case BitKind::Flat:
+      carve_with(field, passes, Cylinder{radius}, cancel);
+      break;
+    case BitKind::Ball:
+      carve_with(field, passes, Sphere{radius}, cancel);
+      break;
     case BitKind::Taper: {
       const double steep = 1 / bit.tan_half();
       const double ball = bit.tip / 2;

@@ -15,8 +15,8 @@ struct Facet {
   Point corner[4];
   int corners = 0;
   bool cone = false;
-  Point apex;           // of a cone
-  Point normal;         // of a plane: depth clearance = normal·p + offset
+  Point apex;    // of a cone
+  Point normal;  // of a plane: depth clearance = normal·p + offset
   double offset = 0;
   double bottom = 0, top = 0;
 };
@@ -31,7 +31,8 @@ void finish(Facet& f) {
 
 class FacetMaker {
  public:
-  FacetMaker(const MedialAxis& axis, Point origin, double flatness) : axis_(axis), origin_(origin), flatness_(flatness) {}
+  FacetMaker(const MedialAxis& axis, Point origin, double flatness)
+      : axis_(axis), origin_(origin), flatness_(flatness) {}
 
   void add_all(std::vector<Facet>& out) {
     out.reserve(out.size() + axis_.edges.size() * 3);

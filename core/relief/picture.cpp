@@ -80,7 +80,8 @@ class Lighter {
   static constexpr Rgb kLight{-0.52F, 0.55F, 0.65F};  // x, y, z towards the light
 
   float height(std::size_t c, std::size_t r) const {
-    return std::max(f_.at(std::min(c, f_.columns() - 1), std::min(r, f_.rows() - 1)), static_cast<float>(-look_.thickness));
+    return std::max(f_.at(std::min(c, f_.columns() - 1), std::min(r, f_.rows() - 1)),
+                    static_cast<float>(-look_.thickness));
   }
 
   // Marches towards the light; soft where the blocking edge is only just above the ray.
@@ -118,7 +119,8 @@ class Lighter {
         float sum = 0;
         std::size_t n = 0;
         for (std::size_t r = br * kBlock; r < std::min(f_.rows(), (br + 1) * kBlock); ++r) {
-          for (std::size_t c = bc * kBlock; c < std::min(f_.columns(), (bc + 1) * kBlock); ++c, ++n) sum += height(c, r);
+          for (std::size_t c = bc * kBlock; c < std::min(f_.columns(), (bc + 1) * kBlock); ++c, ++n)
+            sum += height(c, r);
         }
         means[br * blur_columns_ + bc] = sum / static_cast<float>(n);
       }
@@ -132,7 +134,8 @@ class Lighter {
         for (long dr = -reach; dr <= reach; ++dr) {
           for (long dc = -reach; dc <= reach; ++dc) {
             const long rr = static_cast<long>(br) + dr, cc = static_cast<long>(bc) + dc;
-            if (rr < 0 || cc < 0 || rr >= static_cast<long>(blur_rows_) || cc >= static_cast<long>(blur_columns_)) continue;
+            if (rr < 0 || cc < 0 || rr >= static_cast<long>(blur_rows_) || cc >= static_cast<long>(blur_columns_))
+              continue;
             sum += means[static_cast<std::size_t>(rr) * blur_columns_ + static_cast<std::size_t>(cc)];
             ++n;
           }
@@ -157,7 +160,8 @@ std::uint32_t pack(const Rgb& c) {
 }  // namespace
 
 Colour wood_colour(const Species& species, Grain grain, double x, double y, double z) {
-  const Rgb c = wood(species, grain == Grain::AlongWidth, static_cast<float>(x), static_cast<float>(y), static_cast<float>(z));
+  const Rgb c =
+      wood(species, grain == Grain::AlongWidth, static_cast<float>(x), static_cast<float>(y), static_cast<float>(z));
   return {c.r, c.g, c.b};
 }
 

@@ -19,33 +19,33 @@ struct ZeroShift {
 ZeroShift zero_shift(const Job& job);
 
 struct GcodeJob {
-  std::string title;               // such as the job's name
-  std::string zero;                // what zero means, in words
+  std::string title;  // such as the job's name
+  std::string zero;   // what zero means, in words
   ZeroShift shift;
   struct Part {
     const Bit* bit = nullptr;
     Feeds feeds;
-    int number = 1;                // in the run's order; the tool number where the machine has them
+    int number = 1;  // in the run's order; the tool number where the machine has them
     std::vector<const std::vector<Pass>*> passes;
-    bool arcs = false;             // level round stretches may be written as arcs
+    bool arcs = false;  // level round stretches may be written as arcs
   };
-  std::vector<Part> parts;         // one, or all for one file with pauses
+  std::vector<Part> parts;  // one, or all for one file with pauses
 };
 
 // Throws Problem{BadInput} when a coordinate is not a number or lies farther from the work than the machine travels.
 std::string write_gcode(const GcodeJob& job, const MachineProfile& machine);
 
 // What a file does, read back by the letter: metric, absolute, relative to zero.
-struct GcodeSection {             // from one bit change or pause to the next
-  std::vector<Pass> passes;       // feed moves, arcs as chords of 0.001 mm
-  double deepest = 0;             // mm, the lowest z of any feed move
-  int rapid_in_wood = 0;          // rapid moves that go below `safe`
+struct GcodeSection {        // from one bit change or pause to the next
+  std::vector<Pass> passes;  // feed moves, arcs as chords of 0.001 mm
+  double deepest = 0;        // mm, the lowest z of any feed move
+  int rapid_in_wood = 0;     // rapid moves that go below `safe`
   double spindle = 0;
-  double fastest_feed = 0;        // mm/min
+  double fastest_feed = 0;  // mm/min
 };
 struct GcodeProgram {
   std::vector<GcodeSection> sections;
-  bool ended = false;             // M2 or M30 came
+  bool ended = false;  // M2 or M30 came
 };
 // Independent of the writer. `face` is the height of the wood's face in the file's coordinates, mm.
 // Throws Problem{BadInput} with line and word.

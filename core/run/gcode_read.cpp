@@ -57,7 +57,8 @@ class Reader {
         double value = 0;
         const auto [end, error] = std::from_chars(s.data() + i, s.data() + s.size(), value, std::chars_format::fixed);
         if (error != std::errc()) throw complain(std::string("a number was expected after ") + letter);
-        if (!std::isfinite(value) || std::abs(value) > 1e7) throw complain(std::string("the number after ") + letter + " is far too large");
+        if (!std::isfinite(value) || std::abs(value) > 1e7)
+          throw complain(std::string("the number after ") + letter + " is far too large");
         i = static_cast<std::size_t>(end - s.data());
         words.push_back({letter, value});
       }
@@ -71,27 +72,58 @@ class Reader {
     int stop = 0;
     for (const Word& w : words) {
       switch (w.letter) {
-        case 'N': case 'O': case 'T': case 'P': case 'H': case 'D': break;
-        case 'G': dwell = group(w.value) || dwell; break;
+        case 'N':
+        case 'O':
+        case 'T':
+        case 'P':
+        case 'H':
+        case 'D':
+          break;
+        case 'G':
+          dwell = group(w.value) || dwell;
+          break;
         case 'M': {
           const int m = static_cast<int>(w.value);
-          if (m == 0 || m == 1 || m == 6) change = true;
-          else if (m == 2 || m == 30) stop = 1;
-          else if (m != 3 && m != 4 && m != 5 && (m < 7 || m > 9)) throw complain("M" + std::to_string(m) + " is not known here");
+          if (m == 0 || m == 1 || m == 6)
+            change = true;
+          else if (m == 2 || m == 30)
+            stop = 1;
+          else if (m != 3 && m != 4 && m != 5 && (m < 7 || m > 9))
+            throw complain("M" + std::to_string(m) + " is not known here");
           break;
         }
         case 'F':
           if (w.value <= 0) throw complain("a feed above zero was expected");
           feed_ = w.value * unit_;
           break;
-        case 'S': now().spindle = w.value; break;
-        case 'X': x = w.value * unit_; moves = true; break;
-        case 'Y': y = w.value * unit_; moves = true; break;
-        case 'Z': z = w.value * unit_; moves = true; break;
-        case 'I': i = w.value * unit_; has_centre = true; break;
-        case 'J': j = w.value * unit_; has_centre = true; break;
-        case 'R': r = w.value * unit_; break;
-        default: throw complain(std::string("the word ") + w.letter + " is not known here");
+        case 'S':
+          now().spindle = w.value;
+          break;
+        case 'X':
+          x = w.value * unit_;
+          moves = true;
+          break;
+        case 'Y':
+          y = w.value * unit_;
+          moves = true;
+          break;
+        case 'Z':
+          z = w.value * unit_;
+          moves = true;
+          break;
+        case 'I':
+          i = w.value * unit_;
+          has_centre = true;
+          break;
+        case 'J':
+          j = w.value * unit_;
+          has_centre = true;
+          break;
+        case 'R':
+          r = w.value * unit_;
+          break;
+        default:
+          throw complain(std::string("the word ") + w.letter + " is not known here");
       }
     }
     if (change) {
@@ -106,21 +138,45 @@ class Reader {
   bool group(double value) {
     const int tenths = static_cast<int>(std::lround(value * 10));
     switch (tenths) {
-      case 0: case 10: case 20: case 30: motion_ = tenths / 10; return false;
-      case 40: return true;
-      case 170: case 400: case 490: case 540: case 800: case 940: case 911: return false;
-      case 200: unit_ = kMmPerInch; return false;
-      case 210: unit_ = 1; return false;
-      case 900: absolute_ = true; return false;
-      case 910: absolute_ = false; return false;
-      default: throw complain("G" + std::to_string(tenths / 10) + " is not known here");
+      case 0:
+      case 10:
+      case 20:
+      case 30:
+        motion_ = tenths / 10;
+        return false;
+      case 40:
+        return true;
+      case 170:
+      case 400:
+      case 490:
+      case 540:
+      case 800:
+      case 940:
+      case 911:
+        return false;
+      case 200:
+        unit_ = kMmPerInch;
+        return false;
+      case 210:
+        unit_ = 1;
+        return false;
+      case 900:
+        absolute_ = true;
+        return false;
+      case 910:
+        absolute_ = false;
+        return false;
+      default:
+        throw complain("G" + std::to_string(tenths / 10) + " is not known here");
     }
   }
 
   GcodeSection& now() { return program_.sections.back(); }
 
   void move(double x, double y, double z, Point centre, bool has_centre, double r) {
-    const auto to_axis = [&](double wanted, double here) { return std::isnan(wanted) ? here : absolute_ ? wanted : here + wanted; };
+    const auto to_axis = [&](double wanted, double here) {
+      return std::isnan(wanted) ? here : absolute_ ? wanted : here + wanted;
+    };
     const Point3 to{to_axis(x, at_.x), to_axis(y, at_.y), to_axis(z, at_.z)};
     if (motion_ == 0) {
       finish_pass();
@@ -155,7 +211,8 @@ class Reader {
       centre = a + half + Point{-half.y, half.x} * (side * h / d);
     }
     const double r0 = distance(centre, a), r1 = distance(centre, b);
-    if (r0 < 1e-9 || std::abs(r0 - r1) > std::max(0.05, 0.001 * r0)) throw complain("the arc's ends lie at different distances from its centre");
+    if (r0 < 1e-9 || std::abs(r0 - r1) > std::max(0.05, 0.001 * r0))
+      throw complain("the arc's ends lie at different distances from its centre");
     const double from = std::atan2(a.y - centre.y, a.x - centre.x);
     double turn = std::atan2(b.y - centre.y, b.x - centre.x) - from;
     if (clockwise && turn >= -1e-9) turn -= 2 * std::numbers::pi;

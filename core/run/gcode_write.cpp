@@ -38,15 +38,18 @@ class Writer {
   Writer(const GcodeJob& job, const MachineProfile& machine) : job_(job), machine_(machine) {}
 
   std::string write() {
-    // Without rounding away more than half a unit of the last place; z is rounded up, so that rounding never cuts deeper.
+    // Without rounding away more than half a unit of the last place; z is rounded up, so that rounding never cuts
+    // deeper.
     unit_ = machine_.unit == Unit::Inch ? kMmPerInch : 1;
     comment(job_.title);
     comment("zero: " + job_.zero);
     bool first = true;
     for (const GcodeJob::Part& part : job_.parts) {
       comment("bit " + std::to_string(part.number) + ": " + part.bit->name);
-      if (first) line(std::string(machine_.unit == Unit::Inch ? "G20" : "G21") + " G90 G17 G94");
-      else change_to(part);
+      if (first)
+        line(std::string(machine_.unit == Unit::Inch ? "G20" : "G21") + " G90 G17 G94");
+      else
+        change_to(part);
       if (first && machine_.bit_change == BitChange::ToolNumber) line("T" + std::to_string(part.number) + " M6");
       first = false;
       start(part);
@@ -112,7 +115,8 @@ class Writer {
   // The words for a move from what was last written; empty when nothing moves at this precision.
   std::string axes(const Point3& p) {
     std::string words;
-    const std::string x = number(p.x + job_.shift.x), y = number(p.y + job_.shift.y), z = number(p.z + job_.shift.z, true);
+    const std::string x = number(p.x + job_.shift.x), y = number(p.y + job_.shift.y),
+                      z = number(p.z + job_.shift.z, true);
     if (!at_known_ || x != x_) words += " X" + (x_ = x);
     if (!at_known_ || y != y_) words += " Y" + (y_ = y);
     if (!at_known_ || z != z_) words += " Z" + (z_ = z);
@@ -150,8 +154,8 @@ class Writer {
         if (arc.last > i) {
           const Point off = arc.centre - from.flat();
           at_known_ = false;
-          feed_to(arc.clockwise ? "G2" : "G3", pass.points[arc.last], feed_along(from, pass.points[i], part.feeds, machine_),
-                  " I" + number(off.x) + " J" + number(off.y));
+          feed_to(arc.clockwise ? "G2" : "G3", pass.points[arc.last],
+                  feed_along(from, pass.points[i], part.feeds, machine_), " I" + number(off.x) + " J" + number(off.y));
           i = arc.last;
           continue;
         }

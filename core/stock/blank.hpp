@@ -11,13 +11,13 @@ namespace doyen {
 enum class Grain { AlongWidth, AlongHeight };
 
 struct Blank {
-  double width = 600, height = 225;   // mm
-  std::vector<double> readings{19};   // mm, thickness as measured in several places; never empty
+  double width = 600, height = 225;  // mm
+  std::vector<double> readings{19};  // mm, thickness as measured in several places; never empty
   std::string species = "western-red-cedar";
   Grain grain = Grain::AlongWidth;
-  double margin = 12;                 // mm that artwork keeps from the edges
-  double film = 0;                    // mm, masking film on the face
-  double bed_unevenness = 0.1;        // mm, how uneven the bed and the board's cupping are together
+  double margin = 12;           // mm that artwork keeps from the edges
+  double film = 0;              // mm, masking film on the face
+  double bed_unevenness = 0.1;  // mm, how uneven the bed and the board's cupping are together
 
   [[nodiscard]] double thickest() const;
   [[nodiscard]] double thinnest() const;

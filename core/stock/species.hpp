@@ -12,17 +12,17 @@ struct Colour {
 
 struct Species {
   std::string id, name;
-  std::string wood_class;      // which feeds apply: soft, hard, sheet
-  double density = 0;          // kg/m³ at 12 per cent moisture
-  double side_hardness = 0;    // N
-  double shrink_radial = 0;    // per cent, green to oven dry
+  std::string wood_class;    // which feeds apply: soft, hard, sheet
+  double density = 0;        // kg/m³ at 12 per cent moisture
+  double side_hardness = 0;  // N
+  double shrink_radial = 0;  // per cent, green to oven dry
   double shrink_tangential = 0;
-  double change_radial = 0;    // dimensional change coefficient, per per cent of moisture content
+  double change_radial = 0;  // dimensional change coefficient, per per cent of moisture content
   double change_tangential = 0;
-  std::string source;          // where the figures come from
-  Colour light, dark;          // earlywood and latewood
-  double ring = 3;             // mm between growth rings on the face, as drawn
-  double figure = 1;           // 0 none (MDF) to 1 strongly marked
+  std::string source;  // where the figures come from
+  Colour light, dark;  // earlywood and latewood
+  double ring = 3;     // mm between growth rings on the face, as drawn
+  double figure = 1;   // 0 none (MDF) to 1 strongly marked
 };
 
 struct SpeciesTable {
@@ -31,6 +31,6 @@ struct SpeciesTable {
 };
 
 SpeciesTable read_species(const std::string& json, const std::string& where);  // throws Problem{BadInput}
-const SpeciesTable& species_table();  // data/species.json, read once
+const SpeciesTable& species_table();                                           // data/species.json, read once
 
 }  // namespace doyen

@@ -5,15 +5,16 @@
 namespace doyen {
 
 const std::vector<Check>& all_checks() {
-  static const std::vector<Check> kChecks{check_pieces, check_edges, check_bits,  check_stroke_width, check_wood_left,
-                                          check_reach,  check_floor, check_through, check_tabs,       check_machine};
+  static const std::vector<Check> kChecks{check_pieces, check_edges, check_bits,    check_stroke_width, check_wood_left,
+                                          check_reach,  check_floor, check_through, check_tabs,         check_machine};
   return kChecks;
 }
 
 std::vector<Verdict> judge(const Situation& situation) {
   std::vector<Verdict> verdicts;
   for (const Check check : all_checks()) check(situation, verdicts);
-  std::stable_sort(verdicts.begin(), verdicts.end(), [](const Verdict& a, const Verdict& b) { return a.grade > b.grade; });
+  std::stable_sort(verdicts.begin(), verdicts.end(),
+                   [](const Verdict& a, const Verdict& b) { return a.grade > b.grade; });
   return verdicts;
 }
 

@@ -14,13 +14,22 @@ void check_through(const Situation& s, std::vector<Verdict>& out) {
                           if (Item* it = job.find(id)) it->cut.over_cut.reset();
                         }};
     if (over <= 0) {
-      out.push_back({Grade::Stop, "not-through", item.piece.id, cuts->deepest_at,
-                     "“" + item.piece.name + "” is cut no deeper than the thickest reading, " + s.show(blank.thickest()) + ".",
-                     "It would hang on by a skin wherever the board or the bed is uneven.", {deeper}});
+      out.push_back(
+          {Grade::Stop,
+           "not-through",
+           item.piece.id,
+           cuts->deepest_at,
+           "“" + item.piece.name + "” is cut no deeper than the thickest reading, " + s.show(blank.thickest()) + ".",
+           "It would hang on by a skin wherever the board or the bed is uneven.",
+           {deeper}});
     } else if (over < std::max(0.1, blank.bed_unevenness)) {
-      out.push_back({Grade::Mind, "over-cut-small", item.piece.id, cuts->deepest_at,
+      out.push_back({Grade::Mind,
+                     "over-cut-small",
+                     item.piece.id,
+                     cuts->deepest_at,
                      "“" + item.piece.name + "” goes only " + s.show(over) + " past the underside.",
-                     "The bed and the board's cupping are uneven by up to " + s.show(blank.bed_unevenness) + ".", {deeper}});
+                     "The bed and the board's cupping are uneven by up to " + s.show(blank.bed_unevenness) + ".",
+                     {deeper}});
     }
     const Bit* bit = s.rack.find(item.cut.bit);
     if (bit != nullptr && cuts->deepest > bit->flute_length + 1e-6) {
@@ -33,13 +42,19 @@ void check_through(const Situation& s, std::vector<Verdict>& out) {
         }
       }
       out.push_back({Grade::Stop, "flutes-too-short", item.piece.id, cuts->deepest_at,
-                     "The " + bit->name + " cuts " + s.show(bit->flute_length) + " deep; “" + item.piece.name + "” needs " + s.show(cuts->deepest) + ".",
+                     "The " + bit->name + " cuts " + s.show(bit->flute_length) + " deep; “" + item.piece.name +
+                         "” needs " + s.show(cuts->deepest) + ".",
                      "Deeper, the shank would rub and burn.", std::move(remedies)});
     }
     const double marked = over + blank.thickest() - blank.thinnest();
-    out.push_back({Grade::Note, "bed-marked", item.piece.id, cuts->deepest_at,
+    out.push_back({Grade::Note,
+                   "bed-marked",
+                   item.piece.id,
+                   cuts->deepest_at,
                    "The bed is marked by up to " + s.show(marked) + " under “" + item.piece.name + "”.",
-                   "Over-cut " + s.show(over) + " plus the readings' spread " + s.show(blank.thickest() - blank.thinnest()) + ". Lay waste sheet beneath.", {}});
+                   "Over-cut " + s.show(over) + " plus the readings' spread " +
+                       s.show(blank.thickest() - blank.thinnest()) + ". Lay waste sheet beneath.",
+                   {}});
   }
 }
 
@@ -61,9 +76,13 @@ void check_tabs(const Situation& s, std::vector<Verdict>& out) {
     for (std::size_t k = 0; k < per_island.size(); ++k) {
       if (per_island[k] >= 2) continue;
       const std::string what = per_island[k] == 0 ? "no tab" : "only one tab";
-      out.push_back({Grade::Stop, "no-tabs", item.piece.id, bounds(region.islands[k]).centre(),
+      out.push_back({Grade::Stop,
+                     "no-tabs",
+                     item.piece.id,
+                     bounds(region.islands[k]).centre(),
                      "“" + item.piece.name + "” is cut free with " + what + " to hold it.",
-                     "A loose piece can be caught by the bit and thrown.", {place}});
+                     "A loose piece can be caught by the bit and thrown.",
+                     {place}});
       break;
     }
     const Bit* bit = s.rack.find(item.cut.bit);
@@ -71,15 +90,24 @@ void check_tabs(const Situation& s, std::vector<Verdict>& out) {
       const std::string why = tab_objection(region.islands[static_cast<std::size_t>(tab.place.island)].rings.front(),
                                             tab.place.along, item.cut.tabs.length, bit->true_diameter());
       if (why.empty()) continue;
-      out.push_back({Grade::Mind, "tab-badly-placed", item.piece.id, tab.at, "A tab of “" + item.piece.name + "” stands badly: " + why + ".",
+      out.push_back({Grade::Mind,
+                     "tab-badly-placed",
+                     item.piece.id,
+                     tab.at,
+                     "A tab of “" + item.piece.name + "” stands badly: " + why + ".",
                      "A chisel cannot pare it off cleanly there.",
                      {{"Let Doyen place the tabs", [id = item.piece.id](Job& job) {
                          if (Item* it = job.find(id)) it->cut.tabs.placed.clear();
                        }}}});
     }
     if (item.cut.tabs.wanted && item.cut.tabs.height >= s.job.blank.thinnest()) {
-      out.push_back({Grade::Mind, "tab-too-high", item.piece.id, bounds(region).centre(),
-                     "The tabs are as high as the board is thick.", "They would not be cut at all.", {}});
+      out.push_back({Grade::Mind,
+                     "tab-too-high",
+                     item.piece.id,
+                     bounds(region).centre(),
+                     "The tabs are as high as the board is thick.",
+                     "They would not be cut at all.",
+                     {}});
     }
   }
 }

@@ -7,7 +7,9 @@
 namespace doyen {
 namespace {
 
-Region board_of(const Box& box) { return clean({{{box.left, box.bottom}, {box.right, box.bottom}, {box.right, box.top}, {box.left, box.top}}}); }
+Region board_of(const Box& box) {
+  return clean({{{box.left, box.bottom}, {box.right, box.bottom}, {box.right, box.top}, {box.left, box.top}}});
+}
 
 bool is_frame(const Item& item) {
   const auto* shape = std::get_if<PlainShape>(&item.piece.what);
@@ -58,7 +60,9 @@ void scale_piece(Job& job, const std::string& id, double by, Point middle) {
   }
 }
 
-std::string percent_smaller(double by) { return "Make " + format_number(std::ceil((1 - by) * 1000) / 10, 1) + " % smaller"; }
+std::string percent_smaller(double by) {
+  return "Make " + format_number(std::ceil((1 - by) * 1000) / 10, 1) + " % smaller";
+}
 
 class EdgeCheck {
  public:
@@ -67,8 +71,10 @@ class EdgeCheck {
   void run() {
     for (std::size_t i = 0; i < s_.job.items.size(); ++i) {
       if (s_.pieces[i].outlines == nullptr || s_.pieces[i].outlines->region.empty()) continue;
-      if (s_.job.items[i].cut.kind == Treatment::Kind::CutOut) check_cut_out(i);
-      else check_inside(i);
+      if (s_.job.items[i].cut.kind == Treatment::Kind::CutOut)
+        check_cut_out(i);
+      else
+        check_inside(i);
     }
   }
 
@@ -79,12 +85,17 @@ class EdgeCheck {
     const Box need = bounds(region(i));
     const Box board = s_.job.blank.box();
     const Piece& piece = s_.job.items[i].piece;
-    const double over = std::max({board.left - need.left, need.right - board.right, board.bottom - need.bottom, need.top - board.top});
+    const double over =
+        std::max({board.left - need.left, need.right - board.right, board.bottom - need.bottom, need.top - board.top});
     if (over > 1e-6) {
-      out_.push_back({Grade::Stop, "outside-board", piece.id, need.centre(),
+      out_.push_back({Grade::Stop,
+                      "outside-board",
+                      piece.id,
+                      need.centre(),
                       "“" + piece.name + "” reaches " + s_.show(over) + " past the board.",
                       "The piece would come out incomplete.",
-                      {{"Centre it on the board", [id = piece.id, by = board.centre() - need.centre()](Job& job) { move_piece(job, id, by); }}}});
+                      {{"Centre it on the board",
+                        [id = piece.id, by = board.centre() - need.centre()](Job& job) { move_piece(job, id, by); }}}});
     }
   }
 
@@ -126,46 +137,60 @@ class EdgeCheck {
     const Box box = bounds(own), room = bounds(inside).grown(-s_.job.blank.margin);
     std::vector<Remedy> remedies;
     Point by;
-    if (room.left > box.left) by.x = room.left - box.left;
-    else if (room.right < box.right) by.x = room.right - box.right;
-    if (room.bottom > box.bottom) by.y = room.bottom - box.bottom;
-    else if (room.top < box.top) by.y = room.top - box.top;
+    if (room.left > box.left)
+      by.x = room.left - box.left;
+    else if (room.right < box.right)
+      by.x = room.right - box.right;
+    if (room.bottom > box.bottom)
+      by.y = room.bottom - box.bottom;
+    else if (room.top < box.top)
+      by.y = room.top - box.top;
     if (box.width() <= room.width() && box.height() <= room.height()) {
       remedies.push_back({"Move it inside", [id = piece.id, by](Job& job) { move_piece(job, id, by); }});
     }
     const double fit = std::min({1.0, room.width() / box.width(), room.height() / box.height()});
     if (fit < 1 && fit > 0.02) {
-      remedies.push_back({percent_smaller(fit), [id = piece.id, fit, middle = box.centre(), to = room.centre()](Job& job) {
-                            scale_piece(job, id, std::floor(fit * 1000) / 1000, middle);
-                            move_piece(job, id, to - middle);
-                          }});
+      remedies.push_back(
+          {percent_smaller(fit), [id = piece.id, fit, middle = box.centre(), to = room.centre()](Job& job) {
+             scale_piece(job, id, std::floor(fit * 1000) / 1000, middle);
+             move_piece(job, id, to - middle);
+           }});
     }
     out_.push_back({Grade::Stop, "outside-board", piece.id, at, "“" + piece.name + "” runs past " + edge + ".",
                     "What lies outside would not be on the sign.", std::move(remedies)});
   }
 
-  void report_near(const Piece& piece, const Region& own, const Region& other, const std::string& what, const Box& around) {
+  void report_near(const Piece& piece, const Region& own, const Region& other, const std::string& what,
+                   const Box& around) {
     const double margin = s_.job.blank.margin;
     const auto [gap, at] = nearest(own, other);
     const bool overlaps = !intersect(own, other).empty() && what.starts_with("the line");
     const double lack = margin - (overlaps ? 0 : gap) + 0.02;
     const Box box = bounds(own);
     // Away from whichever side is nearest.
-    const double sides[] = {box.left - around.left, around.right - box.right, box.bottom - around.bottom, around.top - box.top};
+    const double sides[] = {box.left - around.left, around.right - box.right, box.bottom - around.bottom,
+                            around.top - box.top};
     const auto side = std::min_element(std::begin(sides), std::end(sides)) - std::begin(sides);
     static constexpr const char* kWords[] = {"right", "left", "up", "down"};
-    const Point by = side == 0 ? Point{lack, 0} : side == 1 ? Point{-lack, 0} : side == 2 ? Point{0, lack} : Point{0, -lack};
+    const Point by = side == 0   ? Point{lack, 0}
+                     : side == 1 ? Point{-lack, 0}
+                     : side == 2 ? Point{0, lack}
+                                 : Point{0, -lack};
     std::vector<Remedy> remedies;
     const double opposite = side == 0 ? sides[1] : side == 1 ? sides[0] : side == 2 ? sides[3] : sides[2];
     if (opposite - lack > sides[side] * 0.5 && opposite > lack) {
-      remedies.push_back({"Move " + std::string(kWords[side]) + " " + s_.show(lack), [id = piece.id, by](Job& job) { move_piece(job, id, by); }});
+      remedies.push_back({"Move " + std::string(kWords[side]) + " " + s_.show(lack),
+                          [id = piece.id, by](Job& job) { move_piece(job, id, by); }});
     }
     const double extent = side < 2 ? box.width() : box.height();
     const double scale = std::max(0.05, 1 - 2 * lack / std::max(extent, 1.0));
-    remedies.push_back({percent_smaller(scale), [id = piece.id, scale, middle = box.centre()](Job& job) { scale_piece(job, id, scale, middle); }});
-    out_.push_back({Grade::Mind, "inside-margin", piece.id, at,
-                    "“" + piece.name + "” " + (overlaps ? "crosses " + what : "ends " + s_.show(gap) + " from " + what) + ".",
-                    "Your margin is " + s_.show(margin) + ".", std::move(remedies)});
+    remedies.push_back({percent_smaller(scale), [id = piece.id, scale, middle = box.centre()](Job& job) {
+                          scale_piece(job, id, scale, middle);
+                        }});
+    out_.push_back(
+        {Grade::Mind, "inside-margin", piece.id, at,
+         "“" + piece.name + "” " + (overlaps ? "crosses " + what : "ends " + s_.show(gap) + " from " + what) + ".",
+         "Your margin is " + s_.show(margin) + ".", std::move(remedies)});
   }
 
   const Situation& s_;

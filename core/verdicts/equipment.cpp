@@ -23,8 +23,13 @@ void check_bits(const Situation& s, std::vector<Verdict>& out) {
   const std::string wood = wood_class_of(s.job.blank);
   const Species* species = species_table().find(s.job.blank.species);
   if (species == nullptr) {
-    out.push_back({Grade::Mind, "unknown-species", "", s.job.blank.box().centre(),
-                   "“" + s.job.blank.species + "” is not in the table of woods.", "Feeds for soft wood are used; choose a wood under Blank.", {}});
+    out.push_back({Grade::Mind,
+                   "unknown-species",
+                   "",
+                   s.job.blank.box().centre(),
+                   "“" + s.job.blank.species + "” is not in the table of woods.",
+                   "Feeds for soft wood are used; choose a wood under Blank.",
+                   {}});
   }
   std::set<std::string> said;
   for (std::size_t i = 0; i < s.job.items.size(); ++i) {
@@ -36,18 +41,34 @@ void check_bits(const Situation& s, std::vector<Verdict>& out) {
       const bool wants_v = main && item.cut.kind == Treatment::Kind::Incise;
       main = false;
       if (bit == nullptr) {
-        out.push_back({Grade::Stop, "bit-missing", item.piece.id, at, "The bit “" + id + "” of “" + item.piece.name + "” is not in the rack.",
-                       "Choose another, or add it to the rack.", {}});
+        out.push_back({Grade::Stop,
+                       "bit-missing",
+                       item.piece.id,
+                       at,
+                       "The bit “" + id + "” of “" + item.piece.name + "” is not in the rack.",
+                       "Choose another, or add it to the rack.",
+                       {}});
         continue;
       }
       if ((wants_v && bit->kind != BitKind::V) || (!wants_v && bit->kind != BitKind::Flat)) {
-        out.push_back({Grade::Stop, "bit-wrong-kind", item.piece.id, at,
-                       "The " + bit->name + " cannot do this: “" + item.piece.name + "” needs a " + (wants_v ? "V bit." : "flat bit."), "", {}});
+        out.push_back({Grade::Stop,
+                       "bit-wrong-kind",
+                       item.piece.id,
+                       at,
+                       "The " + bit->name + " cannot do this: “" + item.piece.name + "” needs a " +
+                           (wants_v ? "V bit." : "flat bit."),
+                       "",
+                       {}});
         continue;
       }
       if (bit->feeds_in(wood).known() || !said.insert(id + "/" + wood).second) continue;
-      out.push_back({Grade::Stop, "no-feeds", item.piece.id, at, "The " + bit->name + " has no feeds for " + wood + " wood.",
-                     "Give feed, plunge and spindle speed in the rack; no file is written with a guess.", {}});
+      out.push_back({Grade::Stop,
+                     "no-feeds",
+                     item.piece.id,
+                     at,
+                     "The " + bit->name + " has no feeds for " + wood + " wood.",
+                     "Give feed, plunge and spindle speed in the rack; no file is written with a guess.",
+                     {}});
     }
   }
 }
@@ -55,8 +76,13 @@ void check_bits(const Situation& s, std::vector<Verdict>& out) {
 void check_machine(const Situation& s, std::vector<Verdict>& out) {
   const MachineProfile& m = s.machine;
   if (machine_table().find(s.job.run.machine) == nullptr) {
-    out.push_back({Grade::Mind, "unknown-machine", "", {}, "The machine profile “" + s.job.run.machine + "” is not known here.",
-                   "“" + m.name + "” is used instead.", {}});
+    out.push_back({Grade::Mind,
+                   "unknown-machine",
+                   "",
+                   {},
+                   "The machine profile “" + s.job.run.machine + "” is not known here.",
+                   "“" + m.name + "” is used instead.",
+                   {}});
   }
   Box reach;
   double deepest = 0;
@@ -71,14 +97,24 @@ void check_machine(const Situation& s, std::vector<Verdict>& out) {
   }
   if (reach.empty()) return;
   if (reach.width() > m.travel[0] || reach.height() > m.travel[1]) {
-    out.push_back({Grade::Stop, "past-travel", "", reach.centre(),
-                   "The cuts span " + s.show(reach.width()) + " × " + s.show(reach.height()) + "; the machine travels " + s.show(m.travel[0]) +
-                       " × " + s.show(m.travel[1]) + ".",
-                   "Turn the board, make the work smaller, or choose the machine it is meant for.", {}});
+    out.push_back({Grade::Stop,
+                   "past-travel",
+                   "",
+                   reach.centre(),
+                   "The cuts span " + s.show(reach.width()) + " × " + s.show(reach.height()) +
+                       "; the machine travels " + s.show(m.travel[0]) + " × " + s.show(m.travel[1]) + ".",
+                   "Turn the board, make the work smaller, or choose the machine it is meant for.",
+                   {}});
   }
   if (deepest + m.clearance > m.travel[2]) {
-    out.push_back({Grade::Stop, "past-travel-down", "", reach.centre(),
-                   "The deepest cut and the clearance together, " + s.show(deepest + m.clearance) + ", are more than the machine's travel down.", "", {}});
+    out.push_back({Grade::Stop,
+                   "past-travel-down",
+                   "",
+                   reach.centre(),
+                   "The deepest cut and the clearance together, " + s.show(deepest + m.clearance) +
+                       ", are more than the machine's travel down.",
+                   "",
+                   {}});
   }
 }
 

@@ -32,9 +32,10 @@ void check_stroke_width(const Situation& s, std::vector<Verdict>& out) {
     const Bit& bit = *s.rack.find(item.cut.bit);
     const double widest = cuts->groove->widest_stroke();
     std::vector<Remedy> remedies;
-    remedies.push_back({"Floor limit " + s.show(bit.body_depth()), [id = item.piece.id, limit = bit.body_depth()](Job& job) {
-                          if (Item* it = job.find(id)) it->cut.floor_limit = std::floor(limit * 100) / 100;
-                        }});
+    remedies.push_back(
+        {"Floor limit " + s.show(bit.body_depth()), [id = item.piece.id, limit = bit.body_depth()](Job& job) {
+           if (Item* it = job.find(id)) it->cut.floor_limit = std::floor(limit * 100) / 100;
+         }});
     const Bit* wider = best_bit(
         s.rack,
         [&](const Bit& b) {
@@ -45,8 +46,10 @@ void check_stroke_width(const Situation& s, std::vector<Verdict>& out) {
     if (wider != nullptr) remedies.push_back(use_v(item.piece.id, *wider));
     const std::string letter = letter_at(*s.pieces[i].outlines, cuts->groove->widest_at());
     out.push_back({Grade::Mind, "stroke-wider-than-bit", item.piece.id, cuts->groove->widest_at(),
-                   "A stroke " + s.show(widest) + " wide" + (letter.empty() ? "" : " in " + letter) + " is too wide for the " + bit.name + ".",
-                   "Its cutting edge ends " + s.show(bit.body_depth()) + " above the tip: deeper, the shank would scrape. The groove is held there with a flat floor.",
+                   "A stroke " + s.show(widest) + " wide" + (letter.empty() ? "" : " in " + letter) +
+                       " is too wide for the " + bit.name + ".",
+                   "Its cutting edge ends " + s.show(bit.body_depth()) +
+                       " above the tip: deeper, the shank would scrape. The groove is held there with a flat floor.",
                    std::move(remedies)});
   }
 }
@@ -60,19 +63,24 @@ void check_wood_left(const Situation& s, std::vector<Verdict>& out) {
     const double left = thinnest - cuts->deepest;
     if (left >= s.job.run.least_wood) continue;
     const double allowed = std::max(0.1, thinnest - s.job.run.least_wood);
-    std::vector<Remedy> remedies{{"Floor limit " + s.show(std::floor(allowed * 100) / 100), [id = item.piece.id, allowed](Job& job) {
-                                    if (Item* it = job.find(id)) it->cut.floor_limit = std::floor(allowed * 100) / 100;
-                                  }}};
+    std::vector<Remedy> remedies{
+        {"Floor limit " + s.show(std::floor(allowed * 100) / 100), [id = item.piece.id, allowed](Job& job) {
+           if (Item* it = job.find(id)) it->cut.floor_limit = std::floor(allowed * 100) / 100;
+         }}};
     const double widest = cuts->groove->widest_stroke();
     const Bit* blunter = best_bit(
-        s.rack, [&](const Bit& b) { return b.kind == BitKind::V && (widest - b.tip) / 2 / b.tan_half() <= std::min(allowed, b.body_depth()); },
+        s.rack,
+        [&](const Bit& b) {
+          return b.kind == BitKind::V && (widest - b.tip) / 2 / b.tan_half() <= std::min(allowed, b.body_depth());
+        },
         [](const Bit& b) { return b.true_angle(); });
     if (blunter != nullptr) remedies.push_back(use_v(item.piece.id, *blunter));
     const std::string deep = "“" + item.piece.name + "” goes " + s.show(cuts->deepest) + " deep";
-    out.push_back({Grade::Stop, left <= 0 ? "deeper-than-wood" : "too-little-wood-left", item.piece.id, cuts->deepest_at,
-                   left <= 0 ? deep + ": right through the board." : deep + " and leaves " + s.show(left) + " of wood.",
-                   "The thinnest reading is " + s.show(thinnest) + "; at least " + s.show(s.job.run.least_wood) + " shall stay.",
-                   std::move(remedies)});
+    out.push_back(
+        {Grade::Stop, left <= 0 ? "deeper-than-wood" : "too-little-wood-left", item.piece.id, cuts->deepest_at,
+         left <= 0 ? deep + ": right through the board." : deep + " and leaves " + s.show(left) + " of wood.",
+         "The thinnest reading is " + s.show(thinnest) + "; at least " + s.show(s.job.run.least_wood) + " shall stay.",
+         std::move(remedies)});
   }
 }
 
@@ -83,29 +91,39 @@ void check_reach(const Situation& s, std::vector<Verdict>& out) {
     if (cuts == nullptr) continue;
     const Bit* bit = s.rack.find(item.cut.bit);
     if (cuts->cut_out && !cuts->cut_out->lost_holes.empty()) {
-      out.push_back({Grade::Mind, "hole-too-small", item.piece.id, cuts->deepest_at,
+      out.push_back({Grade::Mind,
+                     "hole-too-small",
+                     item.piece.id,
+                     cuts->deepest_at,
                      "An opening of “" + item.piece.name + "” is narrower than the " + bit->name + ".",
-                     "It would stay closed; take a smaller bit.", {}});
+                     "It would stay closed; take a smaller bit.",
+                     {}});
     }
     const double worth_saying = cuts->groove ? 0.5 : 0.2;  // mm²: below this it is the rounding of sharp corners
     if (cuts->unreached.area < worth_saying) continue;
     std::vector<Remedy> remedies;
     if (cuts->groove) {
       const Bit* sharper = best_bit(
-          s.rack, [&](const Bit& b) { return b.kind == BitKind::V && b.tip < bit->tip / 2 && b.body_depth() >= cuts->deepest; },
+          s.rack,
+          [&](const Bit& b) { return b.kind == BitKind::V && b.tip < bit->tip / 2 && b.body_depth() >= cuts->deepest; },
           [](const Bit& b) { return -b.true_angle(); });
       if (sharper != nullptr) remedies.push_back(use_v(item.piece.id, *sharper));
     } else {
       const Bit* smaller = best_bit(
           s.rack,
-          [&](const Bit& b) { return b.kind == BitKind::Flat && b.true_diameter() < bit->true_diameter() && b.flute_length >= cuts->deepest; },
+          [&](const Bit& b) {
+            return b.kind == BitKind::Flat && b.true_diameter() < bit->true_diameter() &&
+                   b.flute_length >= cuts->deepest;
+          },
           [](const Bit& b) { return -b.true_diameter(); });
       if (smaller != nullptr) remedies.push_back(use_v(item.piece.id, *smaller));
     }
-    const double square = s.job.lengths.unit == Unit::Inch ? cuts->unreached.area / (kMmPerInch * kMmPerInch) : cuts->unreached.area;
+    const double square =
+        s.job.lengths.unit == Unit::Inch ? cuts->unreached.area / (kMmPerInch * kMmPerInch) : cuts->unreached.area;
     out.push_back({Grade::Mind, "unreached", item.piece.id, cuts->unreached.at,
-                   format_number(square, s.job.lengths.unit == Unit::Inch ? 4 : 1) + " " + unit_name(s.job.lengths.unit) + "² of “" +
-                       item.piece.name + "” is not reached by the " + bit->name + ".",
+                   format_number(square, s.job.lengths.unit == Unit::Inch ? 4 : 1) + " " +
+                       unit_name(s.job.lengths.unit) + "² of “" + item.piece.name + "” is not reached by the " +
+                       bit->name + ".",
                    "The largest part is about " + s.show(cuts->unreached.width) + " wide.", std::move(remedies)});
   }
 }
@@ -124,7 +142,8 @@ void check_floor(const Situation& s, std::vector<Verdict>& out) {
       if (area(opening(cuts->floor, bit.true_diameter() / 2)) > 0.6 * whole) fits = &bit;
     }
     std::vector<Remedy> remedies;
-    if (fits != nullptr && std::find(item.cut.clearing.begin(), item.cut.clearing.end(), fits->id) == item.cut.clearing.end()) {
+    if (fits != nullptr &&
+        std::find(item.cut.clearing.begin(), item.cut.clearing.end(), fits->id) == item.cut.clearing.end()) {
       remedies.push_back({"Clear it first with the " + fits->name, [id = item.piece.id, bit = fits->id](Job& job) {
                             if (Item* it = job.find(id)) it->cut.clearing.push_back(bit);
                           }});
@@ -133,9 +152,10 @@ void check_floor(const Situation& s, std::vector<Verdict>& out) {
                           if (Item* it = job.find(id)) it->cut.floor_limit.reset();
                         }});
     const double share = cuts->floor_by_v / whole * 100;
-    out.push_back({Grade::Mind, "floor-by-v-alone", item.piece.id, bounds(cuts->floor.islands.front()).centre(),
-                   "The V's tip alone makes " + format_number(share, 0) + " % of the flat floor in “" + item.piece.name + "”.",
-                   "That is slow and leaves fine ridges; a flat bit first is quicker and cleaner.", std::move(remedies)});
+    out.push_back(
+        {Grade::Mind, "floor-by-v-alone", item.piece.id, bounds(cuts->floor.islands.front()).centre(),
+         "The V's tip alone makes " + format_number(share, 0) + " % of the flat floor in “" + item.piece.name + "”.",
+         "That is slow and leaves fine ridges; a flat bit first is quicker and cleaner.", std::move(remedies)});
   }
 }
 

@@ -5,34 +5,62 @@ namespace doyen {
 
 void check_pieces(const Situation& s, std::vector<Verdict>& out) {
   if (s.job.items.empty()) {
-    out.push_back({Grade::Note, "empty-job", "", s.job.blank.box().centre(), "Nothing lies on the board yet.",
-                   "Add lettering, a drawing or a shape under Artwork.", {}});
+    out.push_back({Grade::Note,
+                   "empty-job",
+                   "",
+                   s.job.blank.box().centre(),
+                   "Nothing lies on the board yet.",
+                   "Add lettering, a drawing or a shape under Artwork.",
+                   {}});
   }
   for (std::size_t i = 0; i < s.job.items.size(); ++i) {
     const Piece& piece = s.job.items[i].piece;
     if (!s.pieces[i].problem.empty()) {
-      out.push_back({Grade::Stop, "piece-cannot-be-set", piece.id, piece.at, "“" + piece.name + "” cannot be set.",
-                     s.pieces[i].problem, {}});
+      out.push_back({Grade::Stop,
+                     "piece-cannot-be-set",
+                     piece.id,
+                     piece.at,
+                     "“" + piece.name + "” cannot be set.",
+                     s.pieces[i].problem,
+                     {}});
       continue;
     }
     const Outlines& outlines = *s.pieces[i].outlines;
     if (!outlines.notice.empty()) {
-      out.push_back({Grade::Mind, "face-missing", piece.id, piece.at, "“" + piece.name + "” uses outlines kept in the job.",
-                     outlines.notice, {}});
+      out.push_back({Grade::Mind,
+                     "face-missing",
+                     piece.id,
+                     piece.at,
+                     "“" + piece.name + "” uses outlines kept in the job.",
+                     outlines.notice,
+                     {}});
     }
     if (!outlines.missing.empty()) {
       std::string which;
       for (const std::string& m : outlines.missing) which += (which.empty() ? "“" : ", “") + m + "”";
-      out.push_back({Grade::Stop, "missing-glyph", piece.id, piece.at,
+      out.push_back({Grade::Stop,
+                     "missing-glyph",
+                     piece.id,
+                     piece.at,
                      "The face of “" + piece.name + "” has no " + which + ".",
-                     "It would be left out of the wood. Choose a face that has it, or change the words.", {}});
+                     "It would be left out of the wood. Choose a face that has it, or change the words.",
+                     {}});
     }
     if (outlines.region.empty() && outlines.missing.empty()) {
-      out.push_back({Grade::Mind, "empty-piece", piece.id, piece.at, "“" + piece.name + "” has nothing to carve.",
-                     "Its words or outlines are empty.", {}});
+      out.push_back({Grade::Mind,
+                     "empty-piece",
+                     piece.id,
+                     piece.at,
+                     "“" + piece.name + "” has nothing to carve.",
+                     "Its words or outlines are empty.",
+                     {}});
     } else if (s.job.items[i].cut.kind == Treatment::Kind::None) {
-      out.push_back({Grade::Mind, "no-treatment", piece.id, bounds(outlines.region).centre(),
-                     "“" + piece.name + "” is not cut yet.", "Say under Cuts how it shall look.",
+      out.push_back({Grade::Mind,
+                     "no-treatment",
+                     piece.id,
+                     bounds(outlines.region).centre(),
+                     "“" + piece.name + "” is not cut yet.",
+                     "Say under Cuts how it shall look.",
                      {{"Incise it", [id = piece.id](Job& job) {
                          if (Item* item = job.find(id)) item->cut.kind = Treatment::Kind::Incise;
                        }}}});

@@ -14,8 +14,8 @@ namespace doyen {
 enum class Grade { Note, Mind, Stop };
 
 struct Remedy {
-  std::string label;                 // what the button says
-  std::function<void(Job&)> apply;   // pure change of the job; empty when the remedy is only words
+  std::string label;                // what the button says
+  std::function<void(Job&)> apply;  // pure change of the job; empty when the remedy is only words
 };
 
 struct Verdict {
@@ -52,8 +52,8 @@ const std::vector<Check>& all_checks();
 // Every check's verdicts, gravest first.
 std::vector<Verdict> judge(const Situation& situation);
 
-void check_pieces(const Situation&, std::vector<Verdict>&);        // artwork that cannot be set, characters a face lacks
-void check_edges(const Situation&, std::vector<Verdict>&);         // past the board, inside the margin, too near a frame
+void check_pieces(const Situation&, std::vector<Verdict>&);  // artwork that cannot be set, characters a face lacks
+void check_edges(const Situation&, std::vector<Verdict>&);   // past the board, inside the margin, too near a frame
 void check_stroke_width(const Situation&, std::vector<Verdict>&);  // strokes wider than the V's body
 void check_wood_left(const Situation&, std::vector<Verdict>&);     // deeper than the wood, or too little left under it
 void check_reach(const Situation&, std::vector<Verdict>&);         // what no chosen bit reaches
