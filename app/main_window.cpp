@@ -163,6 +163,7 @@ MainWindow::MainWindow() : shop_{document_, rack_, nullptr, {}, {}, {}} {
   connect(artwork_, &ArtworkTicket::copy_piece, this, &MainWindow::copy_piece);
   make_actions();
   go_to_stage(Stage::Cuts);
+  bench_->setFocus();
   if (!rack_problem.isEmpty()) {
     QMetaObject::invokeMethod(
         this,
@@ -526,10 +527,11 @@ QString MainWindow::write_files(const QString& folder, bool anyway) {
   if (!shop_.plan || !(shop_.plan->job == document_.job()))
     return tr("The plan is still being worked out; try again in a moment.");
   if (shop_.plan->has_stop() && !anyway) {
-    const QString words =
-        tr("Nothing was written: %n thing(s) would spoil wood, break a bit or be unsafe. Proof lists them with their "
-           "remedies.",
-           nullptr, shop_.plan->count(Grade::Stop));
+    const QString words = (shop_.plan->count(Grade::Stop) == 1
+                               ? tr("Nothing was written: one thing would spoil wood, break a bit or be unsafe. ")
+                               : tr("Nothing was written: %1 things would spoil wood, break a bit or be unsafe. ")
+                                     .arg(shop_.plan->count(Grade::Stop))) +
+                          tr("Proof lists what, with its remedies.");
     run_->show_written(words, false);
     return words;
   }

@@ -23,8 +23,10 @@ void ProofTicket::refresh() {
   if (!shop_.plan) return;
   const Plan& plan = *shop_.plan;
   const int stops = plan.count(Grade::Stop), minds = plan.count(Grade::Mind);
-  summary_->setText(stops > 0   ? tr("%n thing(s) would spoil wood, break a bit or be unsafe.", nullptr, stops)
-                    : minds > 0 ? tr("Nothing stops it; %n thing(s) to look at.", nullptr, minds)
+  summary_->setText(stops > 0   ? (stops == 1 ? tr("One thing would spoil wood, break a bit or be unsafe.")
+                                              : tr("%1 things would spoil wood, break a bit or be unsafe.").arg(stops))
+                    : minds > 0 ? (minds == 1 ? tr("Nothing stops it; one thing to look at.")
+                                              : tr("Nothing stops it; %1 things to look at.").arg(minds))
                                 : tr("Nothing stands against it. The board will look as shown."));
   verdicts_->show_for({}, true);
   time_->show_number(QString::fromStdString(format_duration(plan.seconds)),
@@ -142,7 +144,9 @@ void RunTicket::refresh() {
 
 void RunTicket::show_written(const QString& words, bool fine) {
   written_->setStyleSheet(fine ? QStringLiteral("color: #3E5E40;") : QStringLiteral("color: #9C3B2E;"));
-  written_->setText(words);
+  QString breakable = words;  // a long path may wrap after each of its folders
+  written_->setText(breakable.replace(QLatin1Char('/'), QStringLiteral("/\u200B"))
+                        .replace(QLatin1Char('-'), QStringLiteral("-\u200B")));
 }
 
 }  // namespace doyen

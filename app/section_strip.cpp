@@ -81,7 +81,7 @@ void SectionStrip::paintEvent(QPaintEvent*) {
 
   // Bed, then the wood with its profile.
   const double bed = top + thick * sz;
-  p.fillRect(QRectF(left - 22, bed, right - left + 44, 9), QColor(0xD2, 0xC3, 0xA8));
+  p.fillRect(QRectF(left - 6, bed, right - left + 28, 9), QColor(0xD2, 0xC3, 0xA8));
   p.setFont(theme::font(8));
   p.drawText(QPointF(right + 6, bed + 20), tr("bed"));
   if (heights_.empty()) return;

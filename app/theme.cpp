@@ -51,6 +51,9 @@ void apply(QApplication& app) {
     QLineEdit[wrong="true"] { border: 1px solid #9C3B2E; background: #FBF0EC; }
     QComboBox::drop-down { border: none; width: 22px; }
     QComboBox::down-arrow { image: url(:/arrow.svg); width: 10px; height: 10px; }
+    QSpinBox::up-button, QSpinBox::down-button { border: none; width: 20px; }
+    QSpinBox::up-arrow { image: url(:/arrow-up.svg); width: 8px; height: 8px; }
+    QSpinBox::down-arrow { image: url(:/arrow.svg); width: 8px; height: 8px; }
     QPushButton { background: white; border: 1px solid #D8CFBF; border-radius: 6px; padding: 5px 10px; }
     QPushButton:hover { border-color: #5B4A6F; }
     QPushButton:focus { border: 1px solid #5B4A6F; }
@@ -65,8 +68,8 @@ void apply(QApplication& app) {
     QToolButton { border: none; padding: 3px; color: #5B4A6F; }
     QToolButton:focus { border: 1px solid #5B4A6F; border-radius: 4px; }
     QListWidget { background: white; border: 1px solid #D8CFBF; border-radius: 5px; outline: none; }
-    QListWidget::item { padding: 4px 6px; }
-    QListWidget::item:selected { background: #ECE7EF; color: #2B2A28; }
+    QListWidget::item { padding: 4px 6px; border: none; }
+    QListWidget::item:selected { background: #ECE7EF; color: #2B2A28; border: none; }
     QTableWidget { background: white; border: 1px solid #D8CFBF; gridline-color: #E8E1D4; }
     QHeaderView::section { background: #FBF8F2; border: none; border-bottom: 1px solid #D8CFBF; padding: 4px 6px; color: #6E675C; }
     QCheckBox { spacing: 7px; }

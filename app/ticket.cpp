@@ -27,6 +27,12 @@ Ticket::Ticket(Workshop& shop, QWidget* parent) : QScrollArea(parent), shop_(sho
   setWidget(inner);
 }
 
+// Long words (a folder's path) wrap where they must; they never push the sheet wider than its place.
+void Ticket::resizeEvent(QResizeEvent* event) {
+  QScrollArea::resizeEvent(event);
+  widget()->setMaximumWidth(viewport()->width());
+}
+
 QLabel* Ticket::add_title(const QString& text) {
   auto* label = make_label(text, "title");
   column_->addWidget(label);

@@ -39,6 +39,7 @@ class Ticket : public QScrollArea {
   QLabel* add_heading(const QString& text);
   QWidget* add_row(const QString& label, QWidget* field);
   void add_rule();
+  void resizeEvent(QResizeEvent* event) override;
   Workshop& shop_;
   QVBoxLayout* column_;
 };

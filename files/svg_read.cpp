@@ -462,7 +462,12 @@ class SvgWalker {
 
   void add_shape(const Element& e, const Transform& place, const Style& style, const std::string& group) {
     if (!style.visible) return;
-    std::optional<Path> path = path_of(e);
+    std::optional<Path> path;
+    try {
+      path = path_of(e);
+    } catch (const Problem& problem) {
+      note_left_out("A shape was left out: " + std::string(problem.what()));
+    }
     if (!path || path->empty()) return;
     const Path placed = transformed(*path, place);
     for (const PathStep& s : placed.steps) {

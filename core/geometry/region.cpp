@@ -77,8 +77,8 @@ Region from_tree(const cl::PolyTree& tree) {
 Region combine(const cl::Paths& subject, const cl::Paths& clip, cl::ClipType type, cl::PolyFillType fill) {
   cl::Clipper clipper;
   clipper.StrictlySimple(true);
-  clipper.AddPaths(subject, cl::ptSubject, true);
-  clipper.AddPaths(clip, cl::ptClip, true);
+  const bool some = clipper.AddPaths(subject, cl::ptSubject, true);
+  if (!clipper.AddPaths(clip, cl::ptClip, true) && !some) return {};  // nothing that encloses an area
   cl::PolyTree tree;
   if (!clipper.Execute(type, tree, fill, cl::pftNonZero)) {
     throw bad_input("The outlines cross each other in a way that could not be joined.");
@@ -94,6 +94,83 @@ bool ring_contains(const Ring& ring, Point p) {
     if ((a.y > p.y) != (b.y > p.y) && p.x < (b.x - a.x) * (p.y - a.y) / (b.y - a.y) + a.x) inside = !inside;
   }
   return inside;
+}
+
+// Outlines that cross themselves without end would keep the sweep busy for hours; no artwork does that.
+constexpr std::size_t kMostCrossings = 30'000;
+
+// Counts crossings through a grid of the segments, and stops counting at kMostCrossings or when that takes too long.
+class TangleCount {
+ public:
+  explicit TangleCount(const std::vector<Ring>& rings) {
+    double total = 0;
+    for (const Ring& ring : rings) {
+      for (std::size_t i = 0, j = ring.size() - 1; i < ring.size(); j = i++) {
+        segments_.push_back({ring[j], ring[i]});
+        total += distance(ring[j], ring[i]);
+        box_.add(ring[i]);
+      }
+    }
+    cell_ = std::max(
+        {total / (2.0 * static_cast<double>(segments_.size()) + 1), kGrid, box_.width() / 4000, box_.height() / 4000});
+  }
+
+  bool too_many() {
+    const auto columns = static_cast<std::size_t>(box_.width() / cell_) + 1;
+    const auto rows = static_cast<std::size_t>(box_.height() / cell_) + 1;
+    std::vector<std::vector<std::uint32_t>> cells(columns * rows);
+    std::size_t tests = 0;
+    for (std::size_t k = 0; k < segments_.size(); ++k) {
+      const auto [a, b] = segments_[k];
+      const auto row = [&](double y) {
+        return std::min(rows - 1, static_cast<std::size_t>(std::max(0.0, (y - box_.bottom) / cell_)));
+      };
+      const auto column = [&](double x) {
+        return std::min(columns - 1, static_cast<std::size_t>(std::max(0.0, (x - box_.left) / cell_)));
+      };
+      for (std::size_t r = row(std::min(a.y, b.y)); r <= row(std::max(a.y, b.y)); ++r) {
+        // The part of the segment within this row of cells.
+        double from = std::min(a.x, b.x), to = std::max(a.x, b.x);
+        if (std::abs(b.y - a.y) > kGrid) {
+          const double low = box_.bottom + static_cast<double>(r) * cell_;
+          const double t0 = std::clamp((low - a.y) / (b.y - a.y), 0.0, 1.0),
+                       t1 = std::clamp((low + cell_ - a.y) / (b.y - a.y), 0.0, 1.0);
+          from = std::min(a.x + (b.x - a.x) * t0, a.x + (b.x - a.x) * t1);
+          to = std::max(a.x + (b.x - a.x) * t0, a.x + (b.x - a.x) * t1);
+        }
+        for (std::size_t c = column(from); c <= column(to); ++c) {
+          for (const std::uint32_t other : cells[r * columns + c]) {
+            if (++tests > kMostTests) return false;
+            if (cross_each_other(segments_[k], segments_[other]) && ++crossings_ > kMostCrossings) return true;
+          }
+          cells[r * columns + c].push_back(static_cast<std::uint32_t>(k));
+        }
+      }
+    }
+    return false;
+  }
+
+ private:
+  static constexpr std::size_t kMostTests = 40'000'000;
+  using Segment = std::pair<Point, Point>;
+  static bool cross_each_other(const Segment& p, const Segment& q) {
+    const auto side = [](const Segment& s, Point x) { return cross(s.second - s.first, x - s.first); };
+    return side(p, q.first) * side(p, q.second) < 0 && side(q, p.first) * side(q, p.second) < 0;
+  }
+  std::vector<Segment> segments_;
+  Box box_;
+  double cell_ = 1;
+  std::size_t crossings_ = 0;
+};
+
+void refuse_tangle(const std::vector<Ring>& rings) {
+  std::size_t points = 0;
+  for (const Ring& ring : rings) points += ring.size();
+  if (points < 400) return;  // too few to cross that often
+  if (TangleCount(rings).too_many()) {
+    throw bad_input(
+        "The outline crosses itself more than 30,000 times; it is a tangle, not a shape that can be carved.");
+  }
 }
 
 }  // namespace
@@ -160,7 +237,9 @@ std::size_t point_count(const Region& region) {
 
 Region clean(const std::vector<Ring>& rings, Fill fill) {
   const auto type = fill == Fill::NonZero ? cl::pftNonZero : cl::pftEvenOdd;
-  Region once = combine(to_clipper(rings), {}, cl::ctUnion, type);
+  cl::Paths paths = to_clipper(rings);
+  refuse_tangle(rings);
+  Region once = combine(paths, {}, cl::ctUnion, type);
   // Where outlines crossed, the rounded crossing points can leave hair-thin new crossings; a second pass removes them.
   std::size_t before = 0;
   for (const Ring& ring : rings) before += ring.size();

@@ -215,7 +215,9 @@ void carve(HeightField& field, const std::vector<Pass>& passes, const Bit& bit, 
       carve_with(field, passes, Cone{1 / bit.tan_half(), bit.tip / 2, radius}, cancel);
       break;
     case BitKind::Flat:
-      carve_with(field, passes, Cylinder{radius}, cancel);
+      // A wall that runs exactly through a cell's middle leaves that cell standing: the rounding of files decides
+      // nothing.
+      carve_with(field, passes, Cylinder{radius - 0.0005}, cancel);
       break;
     case BitKind::Ball:
       carve_with(field, passes, Sphere{radius}, cancel);

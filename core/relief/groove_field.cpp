@@ -138,7 +138,8 @@ struct Painter {
 
 void paint_all(HeightField& field, const Groove& groove, double ground, bool clear_first) {
   constexpr std::size_t kBand = 64;
-  const double flatness = std::max(0.002, field.cell() / 50);
+  // A chord that strays by e lets a facet reach e past its own parabola: at worst 2 e / tan(α/2) of depth, 5 µm.
+  const double flatness = 0.0025 * groove.shape.tan_half;
   std::vector<std::vector<Facet>> facets(groove.places.size());
   tbb::parallel_for(std::size_t{0}, groove.places.size(), [&](std::size_t i) {
     const Groove::Place& place = groove.places[i];

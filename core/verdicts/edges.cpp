@@ -123,13 +123,16 @@ class EdgeCheck {
       for (std::size_t k = 0; k < s_.job.items.size(); ++k) {
         if (k == i || s_.pieces[k].outlines == nullptr || !is_frame(s_.job.items[k])) continue;
         if (!bounds(region(k)).grown(margin).meets(bounds(region(i)))) continue;
-        if (intersect(grow(region(k), margin - 0.01), region(i)).empty()) continue;
-        report_near(piece, region(i), region(k), "the line “" + s_.job.items[k].piece.name + "”", bounds(region(k)));
+        const Region near_line = grow(region(k), margin - 0.01);
+        const auto clear = [&](const Region& own) { return intersect(near_line, own).empty(); };
+        if (clear(region(i))) continue;
+        report_near(piece, region(i), region(k), "the line “" + s_.job.items[k].piece.name + "”", bounds(region(k)),
+                    clear);
         return;
       }
-      if (!subtract(region(i), grow(inside, -margin + 0.01, Corner::Sharp)).empty()) {
-        report_near(piece, region(i), inside, edge, bounds(inside));
-      }
+      const Region room = grow(inside, -margin + 0.01, Corner::Sharp);
+      const auto clear = [&](const Region& own) { return subtract(own, room).empty(); };
+      if (!clear(region(i))) report_near(piece, region(i), inside, edge, bounds(inside), clear);
     }
   }
 
@@ -160,33 +163,70 @@ class EdgeCheck {
                     "What lies outside would not be on the sign.", std::move(remedies)});
   }
 
+  // The least move along `way`, from `start` mm on, after which `clear` holds; 0 when none on this board does.
+  template <typename Clear>
+  double least_move(const Region& own, Point way, double start, Clear clear) const {
+    const auto fits = [&](double by) { return clear(transformed(own, Transform::move(way.x * by, way.y * by))); };
+    const double most = std::max(s_.job.blank.width, s_.job.blank.height);
+    double low = 0, high = std::max(start, 0.02);
+    while (!fits(high)) {
+      low = high;
+      high *= 1.6;
+      if (high > most) return 0;
+    }
+    while (high - low > 0.02) {
+      const double middle = (low + high) / 2;
+      (fits(middle) ? high : low) = middle;
+    }
+    return high;
+  }
+
+  // The largest scale about the middle, at most 1, at which `clear` holds; 0 when none does.
+  template <typename Clear>
+  static double largest_scale(const Region& own, Point middle, Clear clear) {
+    const auto fits = [&](double by) {
+      return clear(transformed(own, Transform::move(-middle.x, -middle.y)
+                                        .then(Transform::scale(by, by))
+                                        .then(Transform::move(middle.x, middle.y))));
+    };
+    double low = 0.05, high = 1;
+    if (!fits(low)) return 0;
+    while (high - low > 0.0005) {
+      const double half = (low + high) / 2;
+      (fits(half) ? low : high) = half;
+    }
+    return low;
+  }
+
+  template <typename Clear>
   void report_near(const Piece& piece, const Region& own, const Region& other, const std::string& what,
-                   const Box& around) {
+                   const Box& around, Clear clear) {
     const double margin = s_.job.blank.margin;
     const auto [gap, at] = nearest(own, other);
     const bool overlaps = !intersect(own, other).empty() && what.starts_with("the line");
-    const double lack = margin - (overlaps ? 0 : gap) + 0.02;
     const Box box = bounds(own);
     // Away from whichever side is nearest.
     const double sides[] = {box.left - around.left, around.right - box.right, box.bottom - around.bottom,
                             around.top - box.top};
     const auto side = std::min_element(std::begin(sides), std::end(sides)) - std::begin(sides);
     static constexpr const char* kWords[] = {"right", "left", "up", "down"};
-    const Point by = side == 0   ? Point{lack, 0}
-                     : side == 1 ? Point{-lack, 0}
-                     : side == 2 ? Point{0, lack}
-                                 : Point{0, -lack};
+    static constexpr Point kWays[] = {{1, 0}, {-1, 0}, {0, 1}, {0, -1}};
+    const Point way = kWays[side];
     std::vector<Remedy> remedies;
-    const double opposite = side == 0 ? sides[1] : side == 1 ? sides[0] : side == 2 ? sides[3] : sides[2];
-    if (opposite - lack > sides[side] * 0.5 && opposite > lack) {
-      remedies.push_back({"Move " + std::string(kWords[side]) + " " + s_.show(lack),
-                          [id = piece.id, by](Job& job) { move_piece(job, id, by); }});
+    const double by = least_move(own, way, margin - (overlaps ? 0 : gap) + 0.02, clear);
+    const Box room = bounds(board_of(s_.job.blank.box())).grown(0.001);
+    const bool stays = by > 0 && room.contains({box.left + way.x * by, box.bottom + way.y * by}) &&
+                       room.contains({box.right + way.x * by, box.top + way.y * by});
+    if (stays) {
+      remedies.push_back({"Move " + std::string(kWords[side]) + " " + s_.show(by),
+                          [id = piece.id, move = way * by](Job& job) { move_piece(job, id, move); }});
     }
-    const double extent = side < 2 ? box.width() : box.height();
-    const double scale = std::max(0.05, 1 - 2 * lack / std::max(extent, 1.0));
-    remedies.push_back({percent_smaller(scale), [id = piece.id, scale, middle = box.centre()](Job& job) {
-                          scale_piece(job, id, scale, middle);
-                        }});
+    const double scale = largest_scale(own, box.centre(), clear);
+    if (scale > 0.05) {
+      remedies.push_back({percent_smaller(scale), [id = piece.id, scale, middle = box.centre()](Job& job) {
+                            scale_piece(job, id, scale, middle);
+                          }});
+    }
     out_.push_back(
         {Grade::Mind, "inside-margin", piece.id, at,
          "“" + piece.name + "” " + (overlaps ? "crosses " + what : "ends " + s_.show(gap) + " from " + what) + ".",

@@ -1,0 +1,42 @@
+// Runs the window's tests in one QApplication, with data folders of their own so that nobody's jobs are touched.
+#define CATCH_CONFIG_RUNNER
+#include <QApplication>
+#include <QTemporaryDir>
+#include <QTimer>
+#include <catch2/catch.hpp>
+#include <cstdio>
+
+#include "job_document.hpp"
+#include "main_window.hpp"
+#include "theme.hpp"
+
+namespace {
+
+// A Doyen that edits a job and then waits to be killed: recovery is tested on its remains.
+int edit_and_wait() {
+  doyen::MainWindow window;
+  window.open_demo();
+  window.document().edit(QStringLiteral("name the job"), [](doyen::Job& job) { job.name = "Killed before saving"; });
+  QTimer::singleShot(3500, [] {
+    std::puts("edited");
+    std::fflush(stdout);
+  });
+  return QApplication::exec();
+}
+
+}  // namespace
+
+int main(int argc, char** argv) {
+  const bool child = argc > 1 && std::string(argv[1]) == "--edit-and-wait";
+  QTemporaryDir home;
+  if (!child) {
+    for (const char* key : {"XDG_DATA_HOME", "XDG_CONFIG_HOME", "XDG_CACHE_HOME"})
+      qputenv(key, home.path().toUtf8() + "/" + key);
+  }
+  if (qEnvironmentVariableIsEmpty("QT_QPA_PLATFORM")) qputenv("QT_QPA_PLATFORM", "offscreen");
+  QApplication app(argc, argv);
+  QApplication::setApplicationName(QStringLiteral("doyen-test"));
+  std::setlocale(LC_NUMERIC, "C");
+  doyen::theme::apply(app);
+  return child ? edit_and_wait() : Catch::Session().run(argc, argv);
+}

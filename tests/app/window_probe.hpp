@@ -1,0 +1,96 @@
+// The real window, driven as a person drives it: keys, mouse, fields found by what they are called.
+#pragma once
+
+#include <QApplication>
+#include <QLabel>
+#include <QPushButton>
+#include <QScrollArea>
+#include <QTest>
+#include <catch2/catch.hpp>
+
+#include "main_window.hpp"
+#include "shots.hpp"
+
+namespace probe {
+
+using namespace doyen;
+
+struct Window {
+  MainWindow window;
+  Window() {
+    window.open_demo();
+    window.show();
+    settle();
+  }
+  ~Window() { window.document().undo_stack().setClean(); }  // nothing to ask about when it closes
+  Window(const Window&) = delete;
+  Window& operator=(const Window&) = delete;
+
+  void settle() { REQUIRE(wait_until_settled(window, 60'000)); }
+  [[nodiscard]] const Job& job() { return window.document().job(); }
+  [[nodiscard]] const Plan& plan() { return *window.plan(); }
+  [[nodiscard]] const Piece& piece(const char* id) { return job().find(id)->piece; }
+
+  template <typename Widget>
+  Widget* find(const char* name) {
+    auto* found = window.findChild<Widget*>(QString::fromLatin1(name));
+    INFO(name);
+    REQUIRE(found != nullptr);
+    return found;
+  }
+  // The ticket on top, and the visible buttons in it that say this.
+  QScrollArea* ticket() {
+    for (QScrollArea* area : window.findChildren<QScrollArea*>()) {
+      if (area->isVisible()) return area;
+    }
+    return nullptr;
+  }
+  QPushButton* button(const QString& words) {
+    for (QPushButton* b : window.findChildren<QPushButton*>()) {
+      if (b->isVisible() && b->text().contains(words)) return b;
+    }
+    return nullptr;
+  }
+  void choose(Stage stage, const char* piece) {
+    window.go_to_stage(stage);
+    window.select(QString::fromLatin1(piece));
+    QTest::qWait(30);  // fresh rows are laid out by the event loop
+  }
+  // Types into a field as a person does: all of it replaced, Enter.
+  void type(const char* name, const QString& text) {
+    auto* field = find<QLineEdit>(name);
+    field->setFocus();
+    field->selectAll();
+    QTest::keyClicks(field, text);
+    QTest::keyClick(field, Qt::Key_Return);
+  }
+  void drag(QPointF from, QPointF to, Qt::KeyboardModifiers keys = Qt::NoModifier) {
+    Bench& bench = window.bench();
+    QTest::mousePress(&bench, Qt::LeftButton, keys, from.toPoint());
+    for (int i = 1; i <= 5; ++i) {
+      QMouseEvent move(QEvent::MouseMove, from + (to - from) * i / 5.0, bench.mapToGlobal(from + (to - from) * i / 5.0),
+                       Qt::NoButton, Qt::LeftButton, keys);
+      QApplication::sendEvent(&bench, &move);
+    }
+    QTest::mouseRelease(&bench, Qt::LeftButton, keys, to.toPoint());
+  }
+  Box box(const char* id) { return bounds(outlines_of(piece(id)).region); }
+};
+
+// Acts on the next modal dialog that opens, then closes it if it is still open.
+template <typename Act>
+void on_next_dialog(Act act) {
+  auto* timer = new QTimer;
+  timer->setInterval(30);
+  QObject::connect(timer, &QTimer::timeout, timer, [timer, act] {
+    auto* dialog = qobject_cast<QDialog*>(QApplication::activeModalWidget());
+    if (dialog == nullptr) return;
+    timer->stop();
+    timer->deleteLater();
+    act(dialog);
+    if (dialog->isVisible()) dialog->reject();
+  });
+  timer->start();
+}
+
+}  // namespace probe

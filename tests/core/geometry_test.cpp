@@ -1,0 +1,213 @@
+// Regions, paths and the medial axis against GEOS, CairO's rules and closed forms.
+#include <geos_c.h>
+
+#include <catch2/catch.hpp>
+#include <cstdarg>
+#include <numbers>
+
+#include "geometry/medial_axis.hpp"
+#include "geometry/path.hpp"
+#include "geometry/polyline.hpp"
+#include "oracle.hpp"
+#include "problem.hpp"
+
+using namespace doyen;
+
+namespace {
+
+// The same polygons in GEOS (libgeos, the library behind most mapping software).
+class Geos {
+ public:
+  Geos() { initGEOS(quiet, quiet); }
+  ~Geos() { finishGEOS(); }
+  Geos(const Geos&) = delete;
+  Geos& operator=(const Geos&) = delete;
+
+  static GEOSGeometry* polygon(const Region& region) {
+    GEOSGeometry* all = GEOSGeom_createEmptyCollection(GEOS_MULTIPOLYGON);
+    for (const Island& island : region.islands) {
+      std::vector<GEOSGeometry*> holes;
+      for (std::size_t i = 1; i < island.rings.size(); ++i) holes.push_back(ring(island.rings[i]));
+      GEOSGeometry* one =
+          GEOSGeom_createPolygon(ring(island.rings[0]), holes.data(), static_cast<unsigned>(holes.size()));
+      GEOSGeometry* joined = GEOSUnion(all, one);
+      GEOSGeom_destroy(all);
+      GEOSGeom_destroy(one);
+      all = joined;
+    }
+    return all;
+  }
+  static double area_of(GEOSGeometry* g) {
+    double a = 0;
+    GEOSArea(g, &a);
+    GEOSGeom_destroy(g);
+    return a;
+  }
+
+ private:
+  static void quiet(const char*, ...) {}
+  static GEOSGeometry* ring(const Ring& points) {
+    GEOSCoordSequence* s = GEOSCoordSeq_create(static_cast<unsigned>(points.size() + 1), 2);
+    for (std::size_t i = 0; i <= points.size(); ++i) {
+      const Point& p = points[i % points.size()];
+      GEOSCoordSeq_setXY(s, static_cast<unsigned>(i), p.x, p.y);
+    }
+    return GEOSGeom_createLinearRing(s);
+  }
+};
+
+}  // namespace
+
+TEST_CASE("joins, differences and overlaps agree with GEOS on random outlines") {
+  const Geos geos;
+  std::mt19937 random(3);
+  for (int round = 0; round < 25; ++round) {
+    const Region a =
+        clean({oracle::random_ring(random, {0, 0}, 10, 40, 17), oracle::random_ring(random, {35, 5}, 5, 30, 9)});
+    const Region b = clean({oracle::random_ring(random, {20, 10}, 8, 35, 23)});
+    GEOSGeometry* ga = Geos::polygon(a);
+    GEOSGeometry* gb = Geos::polygon(b);
+    CHECK(area(unite(a, b)) == Approx(Geos::area_of(GEOSUnion(ga, gb))).margin(0.01));
+    CHECK(area(subtract(a, b)) == Approx(Geos::area_of(GEOSDifference(ga, gb))).margin(0.01));
+    CHECK(area(intersect(a, b)) == Approx(Geos::area_of(GEOSIntersection(ga, gb))).margin(0.01));
+    GEOSGeom_destroy(ga);
+    GEOSGeom_destroy(gb);
+  }
+}
+
+TEST_CASE("growing and shrinking agree with GEOS buffers") {
+  const Geos geos;
+  std::mt19937 random(11);
+  for (int round = 0; round < 12; ++round) {
+    const Region a = clean({oracle::random_ring(random, {0, 0}, 10, 40, 13)});
+    for (const double by : {-4.0, -1.5, 2.0, 6.0}) {
+      GEOSGeometry* ga = Geos::polygon(a);
+      const double theirs = Geos::area_of(GEOSBuffer(ga, by, 64));
+      GEOSGeom_destroy(ga);
+      CHECK(area(grow(a, by)) == Approx(theirs).epsilon(0.002).margin(0.05));
+    }
+  }
+}
+
+TEST_CASE("a square's corner keeps (4 - pi)/4 r^2 from a disc") {  // any handbook of mathematics
+  const Region square = oracle::rectangle(0, 0, 40, 30);
+  for (const double r : {1.5, 3.0, 6.0}) {
+    const double lost = area(square) - area(opening(square, r, 0.0005));
+    CHECK(lost == Approx(4 * (4 - std::numbers::pi) / 4 * r * r).epsilon(0.003));
+  }
+}
+
+TEST_CASE("a gap narrower than the disc stays whole") {
+  const Region bar = oracle::rectangle(0, 0, 40, 5.9);
+  CHECK(opening(bar, 3.0).empty());
+  CHECK_FALSE(opening(bar, 2.9).empty());
+}
+
+TEST_CASE("cleaning joins overlapping, crossing and doubled outlines") {
+  CHECK(area(clean({{{0, 0}, {10, 0}, {10, 10}, {0, 10}}, {{5, 5}, {15, 5}, {15, 15}, {5, 15}}})) == Approx(175));
+  CHECK(area(clean({{{0, 0}, {10, 10}, {10, 0}, {0, 10}}}, Fill::EvenOdd)) == Approx(50));  // a bow tie
+  const Region ring = clean({{{0, 0}, {30, 0}, {30, 30}, {0, 30}}, {{10, 10}, {10, 20}, {20, 20}, {20, 10}}});
+  REQUIRE(ring.islands.size() == 1);
+  CHECK(ring.islands[0].rings.size() == 2);
+  CHECK(signed_area(ring.islands[0].rings[0]) > 0);
+  CHECK(signed_area(ring.islands[0].rings[1]) < 0);
+  CHECK(clean({{{0, 0}, {5, 5}}}).empty());
+  CHECK(clean({{{1, 1}, {1, 1}, {1, 1}}}).empty());
+  CHECK(clean({}).empty());
+  CHECK_THROWS_AS(clean({{{0, 0}, {std::nan(""), 0}, {1, 1}}}), Problem);
+  CHECK_THROWS_AS(clean({{{0, 0}, {1e9, 0}, {1, 1}}}), Problem);
+}
+
+TEST_CASE("path data follows the grammar of SVG 1.1, chapter 8") {
+  const auto area_of = [](const char* d) { return area(clean(flatten(parse_path(d), 0.001, true).closed)); };
+  CHECK(area_of("M0 0 L10 0 L10 10 L0 10 Z") == Approx(100));
+  CHECK(area_of("M0,0h10v10h-10z") == Approx(100));
+  CHECK(area_of("m5 5 10 0 0 10-10 0z") == Approx(100));
+  CHECK(area_of("M0 0 10 0 10 10 0 10") == Approx(100));  // further pairs are lines, open subpaths close for filling
+  CHECK(area_of("M10 0A10 10 0 1 1 -10 0A10 10 0 1 1 10 0Z") == Approx(std::numbers::pi * 100).epsilon(1e-3));
+  CHECK(area_of("M10 0A5 5 0 1 1 -10 0A5 5 0 1 1 10 0Z") ==
+        Approx(std::numbers::pi * 100).epsilon(1e-3));                          // radii too small grow
+  CHECK(area_of("M0 0Q5 10 10 0Z") == Approx(2.0 / 3 * 10 * 5).epsilon(1e-3));  // a parabola's segment
+  CHECK(area_of("M0 0C0 10 10 10 10 0Z") == Approx(60).epsilon(1e-3));
+  CHECK(area_of("M0 0c0 10 10 10 10 0s10-10 10 0z") > 0);
+  CHECK(area_of("M0 0q5 10 10 0t10 0z") > 0);
+  CHECK(area_of("M1e1 0 L-1E1 0 L0 .5e1Z") == Approx(50));
+  CHECK(area_of("M0 0a10 10 0 0110 10L0 10z") > 0);  // flags may stand without a gap
+  for (const char* bad : {"L0 0", "M0", "M0 0 X", "M0 0 A1 1 0 2 0 5 5", "M nan 0", "M0 0 L 1e400 3", "10 10"}) {
+    INFO(bad);
+    CHECK_THROWS_AS(parse_path(bad), Problem);
+  }
+  CHECK(parse_path("M0 0 L5 5 L oops", true).steps.size() == 2);  // as SVG asks: up to the mistake
+}
+
+TEST_CASE("written path data reads back as the same path") {
+  const Path p = parse_path("M1.25 2C3 4 5.5 6 7 8L-9.125 10ZM0 0L5 0L5 5Z");
+  CHECK(path_data(parse_path(path_data(p))) == path_data(p));
+}
+
+TEST_CASE("flattened curves stay within their chord error") {
+  const Path circle = parse_path("M50 0A50 50 0 1 1 -50 0A50 50 0 1 1 50 0Z");
+  for (const double tolerance : {0.1, 0.01, 0.001}) {
+    const Ring ring = flatten(circle, tolerance, true).closed.front();
+    double worst = 0;
+    for (std::size_t i = 0; i < ring.size(); ++i) {
+      const Point middle = (ring[i] + ring[(i + 1) % ring.size()]) * 0.5;
+      worst = std::max(worst, 50 - length(middle));
+    }
+    CHECK(worst <= tolerance * 1.05 + 0.014);  // a cubic's own distance from the circle is up to 0.00027 r
+  }
+}
+
+TEST_CASE("transforms turn, mirror and follow each other") {
+  const Transform t = Transform::turn(90).then(Transform::move(10, 0));
+  CHECK(t.apply({1, 0}).x == Approx(10));
+  CHECK(t.apply({1, 0}).y == Approx(1));
+  const Region r = transformed(oracle::rectangle(0, 0, 4, 2), Transform::scale(-1, 1));
+  CHECK(area(r) == Approx(8));  // still the right way round
+}
+
+TEST_CASE("every point of a medial axis is as far from the outline as it says") {
+  std::mt19937 random(5);
+  for (int round = 0; round < 10; ++round) {
+    const Region region =
+        clean({oracle::random_ring(random, {60, 60}, 12, 50, 29), oracle::random_ring(random, {60, 60}, 3, 8, 7)},
+              Fill::EvenOdd);
+    for (const Island& island : region.islands) {
+      const Region own{{island}};
+      const oracle::Distance distance_of(own);
+      const MedialAxis axis = medial_axis(island);
+      CHECK(axis.edges.size() > 10);
+      std::vector<MedialAxis::Vertex> traced;
+      for (const auto& edge : axis.edges) {
+        const auto& a = axis.vertices[static_cast<std::size_t>(edge.a)];
+        traced.assign(1, a);
+        trace_edge(axis, a, axis.vertices[static_cast<std::size_t>(edge.b)], edge.one, edge.two, 0.001, traced);
+        for (const auto& v : traced) {
+          const Point p = v.at + axis.origin;
+          CHECK(std::abs(distance_of.at(p.x, p.y) - v.r) < 0.0005);
+        }
+      }
+    }
+  }
+}
+
+TEST_CASE("equal islands have equal keys wherever they lie") {
+  const Region a = clean({{{0, 0}, {10, 1}, {7, 9}}}), b = clean({{{100.5, 33}, {110.5, 34}, {107.5, 42}}});
+  CHECK(island_key(a.islands[0]) == island_key(b.islands[0]));
+  const Region c = clean({{{0, 0}, {10, 1}, {7, 9.001}}});
+  CHECK(island_key(a.islands[0]) != island_key(c.islands[0]));
+}
+
+TEST_CASE("places along a ring are found again") {
+  const Ring ring{{0, 0}, {40, 0}, {40, 20}, {0, 20}};
+  CHECK(ring_length(ring) == Approx(120));
+  for (const double share : {0.0, 0.1, 0.37, 0.5, 0.93})
+    CHECK(share_nearest(ring, on_ring(ring, share).at) == Approx(share).margin(1e-9));
+  CHECK(on_ring(ring, 0.25).along.x == Approx(1));
+}
+
+TEST_CASE("lines are clipped to what lies inside") {
+  const auto inside = clip_lines({{{-10, 5}, {30, 5}}}, oracle::rectangle(0, 0, 20, 10));
+  REQUIRE(inside.size() == 1);
+  CHECK(distance(inside[0].front(), inside[0].back()) == Approx(20));
+}

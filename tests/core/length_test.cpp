@@ -1,0 +1,96 @@
+// Lengths: 1 in = 25.4 mm exactly (international yard and pound agreement, 1959).
+#include "measure/length.hpp"
+
+#include <catch2/catch.hpp>
+#include <random>
+
+#include "problem.hpp"
+
+using namespace doyen;
+
+TEST_CASE("lengths are read as sign makers write them") {
+  const struct {
+    const char* text;
+    Unit unit;
+    double mm;
+  } cases[] = {
+      {"3/8", Unit::Inch, 9.525},
+      {"1 1/2\"", Unit::Millimetre, 38.1},
+      {"1-1/2 in", Unit::Millimetre, 38.1},
+      {"12.7 mm", Unit::Inch, 12.7},
+      {"12.7mm", Unit::Inch, 12.7},
+      {"0.125", Unit::Inch, 3.175},
+      {"0,125", Unit::Inch, 3.175},
+      {"3/16 + 0.01", Unit::Inch, 5.0165},
+      {"3/16 - 0.01", Unit::Inch, 4.5085},
+      {"2 * 1/8", Unit::Inch, 6.35},
+      {"1/2 / 2", Unit::Inch, 6.35},
+      {"1 in + 3 mm", Unit::Millimetre, 28.4},
+      {"2 ft", Unit::Millimetre, 609.6},
+      {"1.2 m", Unit::Inch, 1200},
+      {"5 cm", Unit::Inch, 50},
+      {"  7  ", Unit::Millimetre, 7},
+      {".5", Unit::Millimetre, 0.5},
+      {"-3", Unit::Millimetre, -3},
+      {"3/4 inch", Unit::Millimetre, 19.05},
+      {"1″", Unit::Millimetre, 25.4},
+  };
+  for (const auto& c : cases) {
+    INFO(c.text);
+    CHECK(parse_length(c.text, c.unit) == Approx(c.mm).margin(1e-9));
+  }
+}
+
+TEST_CASE("nonsense is refused with a sentence that says what was expected") {
+  for (const char* text :
+       {"",    "   ", "abc", "3/",   "/8",   "1//2",        "3/0",  "1 2",   "12 mm mm", "1 +", "nan",
+        "inf", "1e5", "--3", "0x10", "1..2", "99999999999", "3 8/", "1 1/0", "mm",       "½"}) {
+    INFO(text);
+    try {
+      parse_length(text, Unit::Millimetre);
+      FAIL("was taken");
+    } catch (const Problem& problem) {
+      CHECK(problem.kind() == Problem::Kind::BadInput);
+      CHECK(std::string(problem.what()).find("is not a length") != std::string::npos);
+    }
+  }
+  CHECK_THROWS_AS(parse_length(std::string(5000, '9'), Unit::Inch), Problem);
+}
+
+TEST_CASE("lengths are printed in the unit that is asked for") {
+  const LengthStyle mm{}, inch{Unit::Inch, false, 64}, fraction{Unit::Inch, true, 64};
+  CHECK(format_length(4.7625, mm) == "4.76 mm");
+  CHECK(format_length(4.7625, inch) == "0.1875 in");
+  CHECK(format_length(4.7625, fraction) == "3/16\"");
+  CHECK(format_length(38.1, fraction) == "1 1/2\"");
+  CHECK(format_length(25.4, fraction) == "1\"");
+  CHECK(format_length(0, fraction) == "0\"");
+  CHECK(format_length(-4.7625, fraction) == "-3/16\"");
+  CHECK(format_length(-0.0001, mm) == "0 mm");
+  CHECK(format_length(5.08, fraction, false) == "0.2");  // no 64th is near: decimals
+  CHECK(format_length(1234.5678, mm) == "1234.6 mm");
+}
+
+TEST_CASE("what is printed is read back as the same length") {
+  std::mt19937 random(7);
+  std::uniform_real_distribution<double> any(0, 900);
+  for (int i = 0; i < 2000; ++i) {
+    const double mm = any(random);
+    for (const LengthStyle style :
+         {LengthStyle{}, LengthStyle{Unit::Inch, false, 64}, LengthStyle{Unit::Inch, true, 64}}) {
+      const double step = style.unit == Unit::Inch ? (style.fractions ? 0.013 : 0.0013) : 0.0051;
+      CHECK(std::abs(parse_length(format_length(mm, style), Unit::Millimetre) - mm) <= step);
+    }
+  }
+  for (int k = 1; k < 640; ++k) {  // every 64th of an inch to ten inches comes back exactly
+    const double mm = k * kMmPerInch / 64;
+    CHECK(parse_length(format_length(mm, {Unit::Inch, true, 64}), Unit::Millimetre) == Approx(mm).margin(1e-9));
+  }
+}
+
+TEST_CASE("durations are told in the words one would use") {
+  CHECK(format_duration(12.4) == "12 s");
+  CHECK(format_duration(59.6) == "1 min");
+  CHECK(format_duration(14 * 60) == "14 min");
+  CHECK(format_duration(85 * 60) == "1 h 25 min");
+}
