@@ -8,7 +8,30 @@
 #include "shots.hpp"
 #include "theme.hpp"
 
+namespace {
+
+// Without a display, pictures and the demo's files can still be made; a window cannot be shown, and that is said.
+bool prepare_platform(int argc, char** argv) {
+  const bool anywhere = !qEnvironmentVariableIsEmpty("DISPLAY") || !qEnvironmentVariableIsEmpty("WAYLAND_DISPLAY") ||
+                        !qEnvironmentVariableIsEmpty("QT_QPA_PLATFORM");
+  if (anywhere) return true;
+  for (int i = 1; i < argc; ++i) {
+    const QByteArray word(argv[i]);
+    if (word.startsWith("--shot") || word.startsWith("--demo-out") || word == "--help" || word == "-h") {
+      qputenv("QT_QPA_PLATFORM", "offscreen");
+      return true;
+    }
+  }
+  std::fprintf(stderr,
+               "There is no display here. Doyen can still take pictures (--shot STAGE FILE.png) and write the demo's "
+               "files (--demo-out FOLDER); doyen-cli plans without a window.\n");
+  return false;
+}
+
+}  // namespace
+
 int main(int argc, char** argv) {
+  if (!prepare_platform(argc, argv)) return 2;
   QApplication app(argc, argv);
   QApplication::setApplicationName(QStringLiteral("doyen"));
   QApplication::setApplicationDisplayName(QStringLiteral("Doyen"));

@@ -166,8 +166,9 @@ TEST_CASE("a cut-out goes through, all round, its outline untouched") {
   }
 }
 
-TEST_CASE("tabs stand on straight stretches, at least two, one on each side of the middle, ramped on top") {  // geometry.md,
-                                                                                                              // tabs
+TEST_CASE(
+    "tabs stand on straight stretches, at least two, one on each side of the middle, ramped on top") {  // geometry.md,
+                                                                                                        // tabs
   const Region plaque =
       outlines_of({"p", "p", PlainShape{PlainShape::Kind::Rectangle, 200, 90, 20, 0}, {150, 80}, 0}).region;
   CutOutShape shape;

@@ -199,9 +199,17 @@ TEST_CASE("the reader follows the published rules for arcs, units, distance mode
 TEST_CASE("files that no machine should be given are refused with line and word") {
   const struct {
     const char *text, *says;
-  } bad[] = {{"G1 X1", "feed"},       {"G21\nG99 X1", "line 2"}, {"G1 X1 F0", "feed above zero"},      {"X", "number"},
-             {"G0 (open", "comment"}, {"G3 X1 Y1 F10", "arc"},   {"G1 F10\n G2 X1 Y0 R0.1", "circle"}, {"M77", "M77"},
-             {"G1 X1e99999 F1", "word E"}, {"\x01", "word"},          {"G1 F9 X99999999", "far too large"}};
+  } bad[] = {{"G1 X1", "feed"},
+             {"G21\nG99 X1", "line 2"},
+             {"G1 X1 F0", "feed above zero"},
+             {"X", "number"},
+             {"G0 (open", "comment"},
+             {"G3 X1 Y1 F10", "arc"},
+             {"G1 F10\n G2 X1 Y0 R0.1", "circle"},
+             {"M77", "M77"},
+             {"G1 X1e99999 F1", "word E"},
+             {"\x01", "word"},
+             {"G1 F9 X99999999", "far too large"}};
   for (const auto& b : bad)
     CHECK_THROWS_WITH(read_gcode(b.text, "bad.nc"), Catch::Contains("bad.nc") && Catch::Contains(b.says));
   CHECK_THROWS_AS(read_gcode(std::string(5000, 'X'), "bad.nc"), Problem);
