@@ -17,7 +17,8 @@ bool prepare_platform(int argc, char** argv) {
   if (anywhere) return true;
   for (int i = 1; i < argc; ++i) {
     const QByteArray word(argv[i]);
-    if (word.startsWith("--shot") || word.startsWith("--demo-out") || word == "--help" || word == "-h") {
+    if (word.startsWith("--shot") || word.startsWith("--demo-out") || word == "--views" || word == "--help" ||
+        word == "-h") {
       qputenv("QT_QPA_PLATFORM", "offscreen");
       return true;
     }
@@ -52,10 +53,15 @@ int main(int argc, char** argv) {
       QStringLiteral("demo-out"),
       QStringLiteral("Plan the demo in the window, write its files and pictures into FOLDER, and end."),
       QStringLiteral("FOLDER"));
-  parser.addOptions({demo, shot, demo_out});
+  const QCommandLineOption views(QStringLiteral("views"), QStringLiteral("List the views that --shot knows."));
+  parser.addOptions({demo, shot, demo_out, views});
   parser.addPositionalArgument(QStringLiteral("JOB"), QStringLiteral("A job to open."));
   parser.process(app);
   const QStringList rest = parser.positionalArguments();
+  if (parser.isSet(views)) {
+    std::printf("%s\n", qPrintable(doyen::shot_names().join(QLatin1Char('\n'))));
+    return 0;
+  }
 
   doyen::MainWindow window;
   QString problem;

@@ -12,11 +12,11 @@ constexpr double kTiny = 0.01;  // mm²: rests smaller than this are dust
 // The rings of one connected part of the centres' region, innermost first.
 std::vector<Line2> rings_inside_out(const Island& centres, double step, const Cancel& cancel) {
   std::vector<std::vector<Line2>> shells;
-  const Region whole{{centres}};
+  Region shell{{centres}};
   constexpr int kMostShells = 20'000;
   for (int k = 0; k < kMostShells; ++k) {
     cancel.check();
-    const Region shell = k == 0 ? whole : grow(whole, -step * k);
+    if (k > 0) shell = grow(shell, -step);  // from the last one: shells grow simpler inwards
     if (shell.empty()) break;
     std::vector<Line2>& lines = shells.emplace_back();
     for (const Island& island : shell.islands) {
@@ -166,14 +166,9 @@ std::vector<Pass> tidy_floor_with_v(const Region& region, const Region& rest, do
                                     double ridge, const Cancel& cancel) {
   if (area(rest) < kTiny) return {};
   const double step = std::max(0.02, 2 * ridge * tan_half + 0.9 * tip);
-  const Region near_rest = grow(rest, step);
-  std::vector<Line2> lines;
-  for (const Island& part : region.islands) {
-    if (!bounds(part).meets(bounds(near_rest))) continue;
-    for (Line2& line : clip_lines(rings_inside_out(part, step, cancel), near_rest)) lines.push_back(std::move(line));
-  }
   std::vector<Pass> out;
-  for (const Line2& line : join_neighbours(std::move(lines), region, 4 * step)) {
+  for (const Line2& line :
+       join_neighbours(hatch(intersect(region, grow(rest, step)), step, cancel), region, 2.5 * step)) {
     Pass& pass = out.emplace_back();
     for (const Point& p : line) {
       const Point3 q{p.x, p.y, floor};

@@ -36,7 +36,9 @@ struct Flat {
   std::vector<Ring> closed;
   std::vector<std::vector<Point>> open;  // stroke lines
 };
-// Curves become chords no farther than `flatness` mm from them. Open subpaths are closed when `close_all`.
+inline constexpr double kNeedless = 0.001;  // mm: points that move the outline by less are dropped
+// Curves become chords no farther than `flatness` mm from them; points that change it by less than kNeedless go. Open
+// subpaths are closed when `close_all`.
 Flat flatten(const Path& path, double flatness, bool close_all);
 
 }  // namespace doyen

@@ -59,6 +59,40 @@ Region sweep(const std::vector<Line2>& lines, double radius, double arc_error) {
   return clean(rings);
 }
 
+std::vector<Line2> hatch(const Region& region, double step, const Cancel& cancel) {
+  const Box box = bounds(region);
+  if (box.empty() || !(step > 0)) return {};
+  const auto rows = static_cast<std::size_t>(box.height() / step) + 1;
+  const double first = box.bottom + (box.height() - static_cast<double>(rows - 1) * step) / 2;
+  std::vector<std::vector<double>> crossings(rows);
+  for (const Island& island : region.islands) {
+    cancel.check();
+    for (const Ring& ring : island.rings) {
+      for (std::size_t i = 0, j = ring.size() - 1; i < ring.size(); j = i++) {
+        const Point &a = ring[j].y < ring[i].y ? ring[j] : ring[i], &b = ring[j].y < ring[i].y ? ring[i] : ring[j];
+        // A row through a point belongs to the edge above it only, so that every row enters as often as it leaves.
+        const double from = std::max(0.0, std::ceil((a.y - first) / step));
+        for (auto r = static_cast<std::size_t>(from); r < rows; ++r) {
+          const double y = first + static_cast<double>(r) * step;
+          if (y < a.y) continue;
+          if (y >= b.y) break;
+          crossings[r].push_back(a.x + (b.x - a.x) * (y - a.y) / (b.y - a.y));
+        }
+      }
+    }
+  }
+  std::vector<Line2> out;
+  for (std::size_t r = 0; r < rows; ++r) {
+    std::sort(crossings[r].begin(), crossings[r].end());
+    const double y = first + static_cast<double>(r) * step;
+    for (std::size_t k = 0; k + 1 < crossings[r].size(); k += 2) {
+      if (crossings[r][k + 1] - crossings[r][k] > kGrid)
+        out.push_back({{crossings[r][k], y}, {crossings[r][k + 1], y}});
+    }
+  }
+  return out;
+}
+
 double ring_length(const Ring& ring) {
   double total = 0;
   for (std::size_t i = 0, j = ring.size() - 1; i < ring.size(); j = i++) total += distance(ring[j], ring[i]);

@@ -1,6 +1,7 @@
 // Open lines cut by regions, and distances along lines.
 #pragma once
 
+#include "cancel.hpp"
 #include "geometry/region.hpp"
 
 namespace doyen {
@@ -12,6 +13,9 @@ std::vector<Line2> clip_lines(const std::vector<Line2>& lines, const Region& reg
 
 // What a disc of this radius sweeps when its centre follows the lines.
 Region sweep(const std::vector<Line2>& lines, double radius, double arc_error = 0.002);
+
+// Rows across the region, `step` mm apart, left to right, row after row from the front. Ends lie on the outline.
+std::vector<Line2> hatch(const Region& region, double step, const Cancel& cancel = {});
 
 double ring_length(const Ring& ring);
 // A place along a closed ring, by share 0..1 from its first point, and the direction there (length one).

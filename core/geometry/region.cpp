@@ -98,79 +98,180 @@ bool ring_contains(const Ring& ring, Point p) {
 
 // Outlines that cross themselves without end would keep the sweep busy for hours; no artwork does that.
 constexpr std::size_t kMostCrossings = 30'000;
+constexpr std::size_t kMostPoints = 200'000;
 
-// Counts crossings through a grid of the segments, and stops counting at kMostCrossings or when that takes too long.
-class TangleCount {
+using GridPoint = cl::IntPoint;
+
+// How the rings' segments meet, found through a grid of cells.
+class Meetings {
  public:
-  explicit TangleCount(const std::vector<Ring>& rings) {
+  explicit Meetings(const cl::Paths& paths) {
     double total = 0;
-    for (const Ring& ring : rings) {
-      for (std::size_t i = 0, j = ring.size() - 1; i < ring.size(); j = i++) {
-        segments_.push_back({ring[j], ring[i]});
-        total += distance(ring[j], ring[i]);
-        box_.add(ring[i]);
+    for (const cl::Path& path : paths) {
+      for (std::size_t i = 0, j = path.size() - 1; i < path.size(); j = i++) {
+        const auto first = static_cast<std::uint32_t>(segments_.size() - i);
+        const auto last = static_cast<std::uint32_t>(segments_.size() - i + path.size() - 1);
+        segments_.push_back({path[j], path[i], first, last});
+        total += std::hypot(static_cast<double>(path[i].X - path[j].X), static_cast<double>(path[i].Y - path[j].Y));
+        box_.add(Point{static_cast<double>(path[i].X), static_cast<double>(path[i].Y)});
       }
     }
-    cell_ = std::max(
-        {total / (2.0 * static_cast<double>(segments_.size()) + 1), kGrid, box_.width() / 4000, box_.height() / 4000});
+    const double count = static_cast<double>(segments_.size()) + 1;
+    cell_ = std::max({total / (2 * count), 1.0, box_.width() / 3000, box_.height() / 3000});
+    count_meetings();
   }
 
-  bool too_many() {
+  [[nodiscard]] bool none() const { return complete_ && touches_ == 0 && crossings_ == 0; }
+  [[nodiscard]] bool too_many() const { return crossings_ > kMostCrossings; }
+
+ private:
+  struct Segment {
+    GridPoint a, b;
+    std::uint32_t first, last;  // of its ring
+  };
+  static constexpr std::size_t kMostTests = 60'000'000;
+
+  void count_meetings() {
     const auto columns = static_cast<std::size_t>(box_.width() / cell_) + 1;
     const auto rows = static_cast<std::size_t>(box_.height() / cell_) + 1;
     std::vector<std::vector<std::uint32_t>> cells(columns * rows);
+    const auto slot = [&](double v, std::size_t n) {
+      return std::min(n - 1, static_cast<std::size_t>(std::max(0.0, v / cell_)));
+    };
     std::size_t tests = 0;
-    for (std::size_t k = 0; k < segments_.size(); ++k) {
-      const auto [a, b] = segments_[k];
-      const auto row = [&](double y) {
-        return std::min(rows - 1, static_cast<std::size_t>(std::max(0.0, (y - box_.bottom) / cell_)));
-      };
-      const auto column = [&](double x) {
-        return std::min(columns - 1, static_cast<std::size_t>(std::max(0.0, (x - box_.left) / cell_)));
-      };
-      for (std::size_t r = row(std::min(a.y, b.y)); r <= row(std::max(a.y, b.y)); ++r) {
-        // The part of the segment within this row of cells.
-        double from = std::min(a.x, b.x), to = std::max(a.x, b.x);
-        if (std::abs(b.y - a.y) > kGrid) {
+    for (std::uint32_t k = 0; k < segments_.size(); ++k) {
+      const auto ax = static_cast<double>(segments_[k].a.X), ay = static_cast<double>(segments_[k].a.Y);
+      const auto bx = static_cast<double>(segments_[k].b.X), by = static_cast<double>(segments_[k].b.Y);
+      const std::size_t r1 = slot(std::max(ay, by) - box_.bottom, rows);
+      for (std::size_t r = slot(std::min(ay, by) - box_.bottom, rows); r <= r1; ++r) {
+        double from = std::min(ax, bx), to = std::max(ax, bx);
+        if (ay != by) {  // the part of the segment within this row of cells, and a step more
           const double low = box_.bottom + static_cast<double>(r) * cell_;
-          const double t0 = std::clamp((low - a.y) / (b.y - a.y), 0.0, 1.0),
-                       t1 = std::clamp((low + cell_ - a.y) / (b.y - a.y), 0.0, 1.0);
-          from = std::min(a.x + (b.x - a.x) * t0, a.x + (b.x - a.x) * t1);
-          to = std::max(a.x + (b.x - a.x) * t0, a.x + (b.x - a.x) * t1);
+          const double t0 = std::clamp((low - 1 - ay) / (by - ay), 0.0, 1.0);
+          const double t1 = std::clamp((low + cell_ + 1 - ay) / (by - ay), 0.0, 1.0);
+          from = std::min(ax + (bx - ax) * t0, ax + (bx - ax) * t1) - 1;
+          to = std::max(ax + (bx - ax) * t0, ax + (bx - ax) * t1) + 1;
         }
-        for (std::size_t c = column(from); c <= column(to); ++c) {
+        const std::size_t c1 = slot(to - box_.left, columns);
+        for (std::size_t c = slot(from - box_.left, columns); c <= c1; ++c) {
           for (const std::uint32_t other : cells[r * columns + c]) {
-            if (++tests > kMostTests) return false;
-            if (cross_each_other(segments_[k], segments_[other]) && ++crossings_ > kMostCrossings) return true;
+            if (++tests > kMostTests) return;
+            look(k, other);
+            if (crossings_ > kMostCrossings) return;
           }
-          cells[r * columns + c].push_back(static_cast<std::uint32_t>(k));
+          cells[r * columns + c].push_back(k);
         }
       }
     }
-    return false;
+    complete_ = true;
   }
 
- private:
-  static constexpr std::size_t kMostTests = 40'000'000;
-  using Segment = std::pair<Point, Point>;
-  static bool cross_each_other(const Segment& p, const Segment& q) {
-    const auto side = [](const Segment& s, Point x) { return cross(s.second - s.first, x - s.first); };
-    return side(p, q.first) * side(p, q.second) < 0 && side(q, p.first) * side(q, p.second) < 0;
+  void look(std::uint32_t i, std::uint32_t k) {
+    const Segment &p = segments_[i], &q = segments_[k];
+    const bool neighbours = p.first == q.first && (i == k + 1 || k == i + 1 || (i == p.last && k == p.first) ||
+                                                   (k == p.last && i == p.first));
+    const auto side = [](const GridPoint& a, const GridPoint& b, const GridPoint& c) {
+      // Within 100 m the differences stay below 2e9 steps and this below 8e18: it fits.
+      const cl::cInt v = (b.X - a.X) * (c.Y - a.Y) - (b.Y - a.Y) * (c.X - a.X);
+      return v > 0 ? 1 : v < 0 ? -1 : 0;
+    };
+    const int a = side(p.a, p.b, q.a), b = side(p.a, p.b, q.b), c = side(q.a, q.b, p.a), d = side(q.a, q.b, p.b);
+    if (neighbours) {  // they share a point; lying on each other they fold back
+      if (a == 0 && b == 0 && folds(p, q)) ++touches_;
+      return;
+    }
+    if (a * b < 0 && c * d < 0) {
+      ++crossings_;
+    } else if (a * b <= 0 && c * d <= 0 && boxes_meet(p, q)) {
+      ++touches_;
+    }
   }
+  static bool folds(const Segment& p, const Segment& q) {
+    const cl::cInt dot = (p.b.X - p.a.X) * (q.b.X - q.a.X) + (p.b.Y - p.a.Y) * (q.b.Y - q.a.Y);
+    return dot <= 0;
+  }
+  static bool boxes_meet(const Segment& p, const Segment& q) {
+    return std::max(std::min(p.a.X, p.b.X), std::min(q.a.X, q.b.X)) <=
+               std::min(std::max(p.a.X, p.b.X), std::max(q.a.X, q.b.X)) &&
+           std::max(std::min(p.a.Y, p.b.Y), std::min(q.a.Y, q.b.Y)) <=
+               std::min(std::max(p.a.Y, p.b.Y), std::max(q.a.Y, q.b.Y));
+  }
+
   std::vector<Segment> segments_;
   Box box_;
   double cell_ = 1;
-  std::size_t crossings_ = 0;
+  std::size_t crossings_ = 0, touches_ = 0;
+  bool complete_ = false;
 };
 
-void refuse_tangle(const std::vector<Ring>& rings) {
-  std::size_t points = 0;
-  for (const Ring& ring : rings) points += ring.size();
-  if (points < 400) return;  // too few to cross that often
-  if (TangleCount(rings).too_many()) {
-    throw bad_input(
-        "The outline crosses itself more than 30,000 times; it is a tangle, not a shape that can be carved.");
+// Consecutive points that are equal on the grid become one; rings that enclose nothing go.
+cl::Paths without_repeats(const cl::Paths& paths) {
+  cl::Paths out;
+  for (const cl::Path& path : paths) {
+    cl::Path thin;
+    thin.reserve(path.size());
+    for (const GridPoint& p : path) {
+      if (thin.empty() || thin.back() != p) thin.push_back(p);
+    }
+    while (thin.size() > 1 && thin.back() == thin.front()) thin.pop_back();
+    if (thin.size() >= 3) out.push_back(std::move(thin));
   }
+  return out;
+}
+
+// Rings that nowhere meet need no sweep: only who lies inside whom.
+Region nest(const cl::Paths& paths, Fill fill) {
+  struct Node {
+    Ring ring;
+    Box box;
+    double area;
+    int winding = 0;  // just outside it
+    std::size_t parent = SIZE_MAX, island = SIZE_MAX;
+  };
+  std::vector<Node> nodes;
+  for (const cl::Path& path : paths) {
+    Node node;
+    node.ring = from_clipper(path);
+    node.box = bounds(node.ring);
+    node.area = signed_area(node.ring);
+    nodes.push_back(std::move(node));
+  }
+  std::sort(nodes.begin(), nodes.end(),
+            [](const Node& a, const Node& b) { return std::abs(a.area) > std::abs(b.area); });
+  Region region;
+  for (std::size_t i = 0; i < nodes.size(); ++i) {
+    Node& node = nodes[i];
+    const Point p = node.ring.front();
+    for (std::size_t k = i; k-- > 0;) {  // the smallest that holds it
+      if (nodes[k].box.contains(p) && ring_contains(nodes[k].ring, p)) {
+        node.parent = k;
+        break;
+      }
+    }
+    const int turn = node.area > 0 ? 1 : -1;
+    if (node.parent != SIZE_MAX) {
+      const Node& up = nodes[node.parent];
+      node.winding = up.winding + (up.area > 0 ? 1 : -1);
+      if (fill == Fill::EvenOdd) node.winding &= 1;
+    }
+    const auto filled = [&](int w) { return fill == Fill::EvenOdd ? (w & 1) != 0 : w != 0; };
+    const bool outside = filled(node.winding), inside = filled(node.winding + turn);
+    const std::size_t around = node.parent == SIZE_MAX ? SIZE_MAX : nodes[node.parent].island;
+    if (outside == inside) {
+      node.island = around;  // no edge of the region: what lies within belongs to what is around
+    } else if (inside) {
+      node.island = region.islands.size();
+      Ring ring = node.ring;
+      if (turn < 0) std::reverse(ring.begin() + 1, ring.end());
+      region.islands.push_back({{std::move(ring)}});
+    } else {
+      Ring ring = node.ring;
+      if (turn > 0) std::reverse(ring.begin() + 1, ring.end());
+      region.islands[around].rings.push_back(std::move(ring));
+      node.island = around;
+    }
+  }
+  return region;
 }
 
 }  // namespace
@@ -237,12 +338,21 @@ std::size_t point_count(const Region& region) {
 
 Region clean(const std::vector<Ring>& rings, Fill fill) {
   const auto type = fill == Fill::NonZero ? cl::pftNonZero : cl::pftEvenOdd;
-  cl::Paths paths = to_clipper(rings);
-  refuse_tangle(rings);
-  Region once = combine(paths, {}, cl::ctUnion, type);
-  // Where outlines crossed, the rounded crossing points can leave hair-thin new crossings; a second pass removes them.
+  const cl::Paths paths = without_repeats(to_clipper(rings));
   std::size_t before = 0;
-  for (const Ring& ring : rings) before += ring.size();
+  for (const cl::Path& path : paths) before += path.size();
+  if (before == 0) return {};
+  if (before > kMostPoints) {
+    throw bad_input("The outline has " + std::to_string(before) +
+                    " points, more than the 200,000 that are worked with; thin it, or bring it in smaller parts.");
+  }
+  const Meetings meetings(paths);
+  if (meetings.none()) return nest(paths, fill);
+  if (meetings.too_many()) {
+    throw bad_input("The outline crosses itself more than 30,000 times; it is a tangle, not a shape to carve.");
+  }
+  const Region once = combine(paths, {}, cl::ctUnion, type);
+  // Where outlines crossed, the rounded crossing points can leave hair-thin new crossings; a second pass removes them.
   if (point_count(once) == before) return once;
   return combine(to_clipper(once), {}, cl::ctUnion, cl::pftNonZero);
 }

@@ -211,3 +211,47 @@ TEST_CASE("lines are clipped to what lies inside") {
   REQUIRE(inside.size() == 1);
   CHECK(distance(inside[0].front(), inside[0].back()) == Approx(20));
 }
+
+TEST_CASE("needless points go, and the outline stays within a micron") {
+  Path dense;
+  Ring all;
+  for (int i = 0; i < 60'000; ++i) {
+    const double a = 2 * std::numbers::pi * i / 60'000, r = 40 + 6 * std::sin(9 * a);
+    const Point p{r * std::cos(a), r * std::sin(a)};
+    all.push_back(p);
+    i == 0 ? dense.move(p) : dense.line(p);
+  }
+  dense.close();
+  const Flat flat = flatten(dense, kFlatness, true);
+  REQUIRE(flat.closed.size() == 1);
+  CHECK(flat.closed[0].size() < 6000);
+  Region thin;
+  thin.islands.push_back({{flat.closed[0]}});
+  const oracle::Distance away(thin);
+  double worst = 0;
+  for (const Point& p : all) worst = std::max(worst, away.at(p.x, p.y));
+  CHECK(worst <= kNeedless * 1.01);
+  CHECK(worst > 0.0003);
+}
+
+TEST_CASE("rings that nowhere meet nest as the sweep would have them") {  // Clipper's own union
+  std::mt19937 random(77);
+  for (const Fill fill : {Fill::NonZero, Fill::EvenOdd}) {
+    for (int round = 0; round < 30; ++round) {
+      std::vector<Ring> rings;
+      std::uniform_int_distribution<int> coin(0, 1);
+      for (int k = 0; k < 6; ++k) {  // shells one in the other, and two beside them, turned either way
+        Ring ring = oracle::random_ring(random, {k == 5 ? 300.0 : 0.0, 0}, 20 + 15 * (k % 5), 30 + 15 * (k % 5), 12);
+        if (coin(random)) std::reverse(ring.begin(), ring.end());
+        rings.push_back(std::move(ring));
+      }
+      std::vector<Ring> touching = rings;
+      touching.push_back({{-1000, 0}, {-990, 0}, {-990, 10}, {-1000, 10}});
+      touching.push_back({{-990, 0}, {-980, 0}, {-980, 10}, {-990, 10}});  // shares an edge: goes through the sweep
+      const Region nested = clean(rings, fill), swept = clean(touching, fill);
+      CHECK(area(nested) == Approx(area(swept) - 200).margin(0.01));
+      CHECK(nested.islands.size() == swept.islands.size() - 1);
+      CHECK(point_count(nested) <= point_count(swept));
+    }
+  }
+}

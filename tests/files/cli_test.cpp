@@ -214,3 +214,25 @@ TEST_CASE("whatever stood in the folder is untouched when the disk is full") {
   CHECK(read_file(out / "o/runsheet.pdf") == sheet);
   for (const auto& entry : fs::directory_iterator(out / "o")) CHECK(fs::file_size(entry) > 0);
 }
+
+TEST_CASE("a drawing of a million points is planned or refused with a sentence") {
+  const Folder out;
+  std::string d = "M";
+  for (int i = 0; i < 1'000'000; ++i) {
+    const double a = 2 * M_PI * i / 1e6, r = 60 + 20 * std::sin(40 * a) + 0.01 * std::sin(90'000 * a);
+    char point[64];
+    std::snprintf(point, sizeof point, "%.4f %.4f%c", 100 + r * std::cos(a), 100 + r * std::sin(a), i == 0 ? 'L' : ' ');
+    d += point;
+  }
+  write_file_atomically(
+      out / "dense.svg",
+      "<svg xmlns='http://www.w3.org/2000/svg' width='200mm' height='200mm' viewBox='0 0 200 200'><path d='" + d +
+          "Z'/></svg>");
+  const Ended e =
+      doyen_cli("import " + (out / "dense.svg") + " --blank 220x220x40mm --limit 3 --out " + (out / "dense.doyen"));
+  INFO(e.said);
+  REQUIRE(e.code == 0);
+  const Ended checked = run("timeout 240 " + std::string(DOYEN_CLI) + " check " + (out / "dense.doyen"));
+  INFO(checked.said);
+  CHECK((checked.code == 0 || checked.code == 1 || checked.code == 3));
+}
