@@ -351,7 +351,7 @@ Region clean(const std::vector<Ring>& rings, Fill fill) {
   if (meetings.too_many()) {
     throw bad_input("The outline crosses itself more than 30,000 times; it is a tangle, not a shape to carve.");
   }
-  const Region once = combine(paths, {}, cl::ctUnion, type);
+  Region once = combine(paths, {}, cl::ctUnion, type);
   // Where outlines crossed, the rounded crossing points can leave hair-thin new crossings; a second pass removes them.
   if (point_count(once) == before) return once;
   return combine(to_clipper(once), {}, cl::ctUnion, cl::pftNonZero);
