@@ -171,7 +171,7 @@ doyen::Box ArtworkTicket::box() const {
   const Item* item = shop_.item();
   if (item == nullptr) return {};
   try {
-    return bounds(outlines_of(item->piece).region);
+    return bounds(outlines_of(item->piece, shop_.document.job().source()).region);
   } catch (const Problem&) {
     return {};
   }
@@ -266,14 +266,7 @@ void ArtworkTicket::build_place() {
   const auto resize = [this](double wanted, double now) {
     const double k = wanted / now;
     if (!(k > 0) || !std::isfinite(k)) return;
-    shop_.edit_item(tr("size by number"), [&](Item& item) {
-      if (auto* l = std::get_if<Lettering>(&item.piece.what)) {
-        l->cap_height *= k;
-        l->width *= k;
-      } else if (auto* d = std::get_if<Drawing>(&item.piece.what)) {
-        d->scale *= k;
-      }
-    });
+    shop_.edit_item(tr("size by number"), [&](Item& item) { size_piece(item.piece, k, k); });
   };
   connect(wide_, &LengthField::entered, this, [this, resize](std::optional<double> mm) { resize(*mm, box().width()); });
   connect(high_, &LengthField::entered, this,

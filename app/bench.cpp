@@ -67,21 +67,31 @@ void Bench::show_job(const Job& job) {
   for (const Item& item : job.items) {
     auto it = known_.find(item.piece.id);
     PieceShape s;
-    if (it != known_.end() && it->second.first == item.piece) {
+    std::vector<Piece> made_of;
+    for (const Piece* piece : job.with_sources(item.piece)) made_of.push_back(*piece);
+    if (it != known_.end() && it->second.first == made_of) {
       s = it->second.second;
     } else {
       s.id = QString::fromStdString(item.piece.id);
       try {
-        const Region region = outlines_of(item.piece).region;
-        s.path = path_of(region);
-        s.box = bounds(region);
+        const Outlines outlines = outlines_of(item.piece, job.source());
+        s.path = path_of(outlines.region);
+        s.box = bounds(outlines.region);
+        for (const Line2& line : outlines.lines) {
+          QPolygonF polygon;
+          for (const Point& p : line) {
+            polygon.append(QPointF(p.x, p.y));
+            s.box.add(p);
+          }
+          s.lines.addPolygon(polygon);
+        }
       } catch (const Problem&) {
         // The verdict says why it cannot be set.
       }
     }
     s.name = QString::fromStdString(item.piece.name);
     s.kind = item.cut.kind;
-    kept[item.piece.id] = {item.piece, s};
+    kept[item.piece.id] = {std::move(made_of), s};
     shapes_.push_back(std::move(s));
   }
   known_ = std::move(kept);
@@ -335,10 +345,13 @@ void Bench::paint_outlines(QPainter& p) {
       p.setPen(QPen(theme::kPlum, 1.4));
       p.setBrush(QColor(91, 74, 111, 40));
       p.drawPath(to_px.map(drag_transform().map(s.path)));
+      p.setBrush(Qt::NoBrush);
+      p.drawPath(to_px.map(drag_transform().map(s.lines)));
     } else if ((stage_ == Stage::Artwork && chosen) || stale || s.kind == Treatment::Kind::None) {
       p.setPen(QPen(theme::kPlum, 1));
       p.setBrush(Qt::NoBrush);
       p.drawPath(to_px.map(s.path));
+      p.drawPath(to_px.map(s.lines));
     }
   }
   if (stage_ == Stage::Artwork && job_.blank.margin > 0) {

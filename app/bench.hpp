@@ -53,7 +53,8 @@ class Bench : public QWidget {
  private:
   struct PieceShape {
     QString id, name;
-    QPainterPath path;  // board coordinates
+    QPainterPath path;   // board coordinates
+    QPainterPath lines;  // stroke lines to be followed
     Box box;
     Treatment::Kind kind;
     std::vector<PlacedTab> tabs;
@@ -79,7 +80,7 @@ class Bench : public QWidget {
   Job job_;
   PlanPtr plan_;
   std::vector<PieceShape> shapes_;
-  std::map<std::string, std::pair<Piece, PieceShape>> known_;
+  std::map<std::string, std::pair<std::vector<Piece>, PieceShape>> known_;  // with what each is made of
   QString selected_;
   Stage stage_ = Stage::Cuts;
   SectionLine section_;

@@ -25,6 +25,9 @@ QIcon profile_picture(Treatment::Kind kind, qreal ratio) {
     case Treatment::Kind::Incise:
       p.drawPolygon(QPolygonF{{6, 5}, {17, 5}, {26, 20}, {35, 5}, {46, 5}, {46, 25}, {6, 25}});
       break;
+    case Treatment::Kind::Line:
+      p.drawPolygon(QPolygonF{{6, 5}, {22, 5}, {26, 11}, {30, 5}, {46, 5}, {46, 25}, {6, 25}});
+      break;
     case Treatment::Kind::CutOut:
       p.drawRect(QRectF(15, 5, 22, 20));
       p.setPen(QPen(QColor(0xB8, 0xA9, 0x93), 1, Qt::DashLine));
@@ -67,6 +70,7 @@ CutsTicket::CutsTicket(Workshop& shop) : Ticket(shop) {
   tiles->setSpacing(6);
   look_ = new QButtonGroup(this);
   const std::pair<Treatment::Kind, QString> looks[] = {{Treatment::Kind::Incise, tr("incised")},
+                                                       {Treatment::Kind::Line, tr("line")},
                                                        {Treatment::Kind::CutOut, tr("cut out")},
                                                        {Treatment::Kind::None, tr("not cut")}};
   for (const auto& [kind, word] : looks) {
@@ -138,6 +142,22 @@ CutsTicket::CutsTicket(Workshop& shop) : Ticket(shop) {
   incise->addWidget(letters_);
   chosen->addWidget(incise_);
 
+  line_ = new QWidget;
+  auto* line = new QVBoxLayout(line_);
+  line->setContentsMargins(0, 0, 0, 0);
+  line->setSpacing(7);
+  line_bit_ = new QComboBox;
+  line_bit_->setObjectName(QStringLiteral("lineBit"));
+  line_depth_ = new LengthField(0.01, 100);
+  line_depth_->setObjectName(QStringLiteral("lineDepth"));
+  line->addWidget(
+      make_label(tr("The bit follows the line, or the outline where there is no line, at one depth."), "faded"));
+  line->addWidget(make_row(tr("Bit"), line_bit_));
+  line->addWidget(make_row(tr("Depth"), line_depth_));
+  line_wide_ = make_label({}, "faded");
+  line->addWidget(line_wide_);
+  chosen->addWidget(line_);
+
   cut_out_ = new QWidget;
   auto* cut = new QVBoxLayout(cut_out_);
   cut->setContentsMargins(0, 0, 0, 0);
@@ -176,11 +196,11 @@ CutsTicket::CutsTicket(Workshop& shop) : Ticket(shop) {
       item.cut.kind = static_cast<Treatment::Kind>(kind);
       const Bit* bit = shop_.rack.find(item.cut.bit);
       const BitKind wanted = item.cut.kind == Treatment::Kind::CutOut ? BitKind::Flat : BitKind::V;
-      if (item.cut.kind != Treatment::Kind::None && (bit == nullptr || bit->kind != wanted))
-        item.cut.bit = wanted == BitKind::V ? "v60" : "flat-1/4in";
+      const bool any = item.cut.kind == Treatment::Kind::None || item.cut.kind == Treatment::Kind::Line;
+      if (!any && (bit == nullptr || bit->kind != wanted)) item.cut.bit = wanted == BitKind::V ? "v60" : "flat-1/4in";
     });
   });
-  for (QComboBox* box : {v_bit_, flat_bit_}) {
+  for (QComboBox* box : {v_bit_, flat_bit_, line_bit_}) {
     connect(box, &QComboBox::activated, this, [this, box] {
       shop_.edit_item(tr("take the %1").arg(box->currentText()),
                       [&](Item& item) { item.cut.bit = box->currentData().toString().toStdString(); });
@@ -189,6 +209,9 @@ CutsTicket::CutsTicket(Workshop& shop) : Ticket(shop) {
   connect(limit_, &LengthField::entered, this, [this](std::optional<double> mm) {
     shop_.edit_item(mm ? tr("set a floor limit of %1").arg(shop_.show(*mm)) : tr("let it go to full depth"),
                     [&](Item& item) { item.cut.floor_limit = mm; });
+  });
+  connect(line_depth_, &LengthField::entered, this, [this](std::optional<double> mm) {
+    shop_.edit_item(tr("follow the line %1 deep").arg(shop_.show(*mm)), [&](Item& item) { item.cut.depth = *mm; });
   });
   connect(over_, &LengthField::entered, this, [this](std::optional<double> mm) {
     shop_.edit_item(tr("change the over-cut"), [&](Item& item) { item.cut.over_cut = mm; });
@@ -223,10 +246,10 @@ void CutsTicket::open_sums(bool open) {
   through_->set_open(open);
 }
 
-void CutsTicket::fill_bits(QComboBox* box, BitKind kind, const std::string& chosen) {
+void CutsTicket::fill_bits(QComboBox* box, std::optional<BitKind> kind, const std::string& chosen) {
   box->clear();
   for (const Bit& bit : shop_.rack.bits) {
-    if (bit.kind == kind) box->addItem(QString::fromStdString(bit.name), QString::fromStdString(bit.id));
+    if (!kind || bit.kind == *kind) box->addItem(QString::fromStdString(bit.name), QString::fromStdString(bit.id));
   }
   const int at = box->findData(QString::fromStdString(chosen));
   if (at < 0)
@@ -268,6 +291,20 @@ void CutsTicket::refresh_incise(const Item& item, const PiecePlan* piece) {
   letters_->setText(words);
 }
 
+// How wide a line the bit leaves at its depth, which is what the eye sees.
+void CutsTicket::refresh_line(const Item& item) {
+  fill_bits(line_bit_, std::nullopt, item.cut.bit);
+  line_depth_->show_length(item.cut.depth, shop_.document.job().lengths);
+  const Bit* bit = shop_.rack.find(item.cut.bit);
+  if (bit == nullptr) return line_wide_->setText({});
+  double low = 0, high = bit->true_diameter() / 2;
+  for (int i = 0; i < 50; ++i) {
+    const double middle = (low + high) / 2;
+    (bit->profile(middle) <= item.cut.depth ? low : high) = middle;
+  }
+  line_wide_->setText(tr("Leaves a line %1 wide at the face.").arg(shop_.show(2 * low)));
+}
+
 void CutsTicket::refresh_cut_out(const Item& item, const PiecePlan* piece) {
   const LengthStyle& lengths = shop_.document.job().lengths;
   fill_bits(flat_bit_, BitKind::Flat, item.cut.bit);
@@ -303,7 +340,8 @@ void CutsTicket::refresh() {
                           : tr("Choose a piece here or on the board, and say how it shall look."));
     pieces_->clear();
     for (const Item& it : shop_.document.job().items) {
-      static const char* const kWords[] = {QT_TR_NOOP("not cut"), QT_TR_NOOP("incised"), QT_TR_NOOP("cut out")};
+      static const char* const kWords[] = {QT_TR_NOOP("not cut"), QT_TR_NOOP("incised"), QT_TR_NOOP("cut out"),
+                                           QT_TR_NOOP("line followed")};
       QString words = tr(kWords[static_cast<int>(it.cut.kind)]);
       if (const PiecePlan* p = shop_.plan ? shop_.plan->piece(it.piece.id) : nullptr;
           p != nullptr && p->cuts.deepest > 0)
@@ -317,6 +355,8 @@ void CutsTicket::refresh() {
     lies_on_->setText(tr("%1 · lies on: the face").arg(tr(kind_word(item->piece))));
     if (auto* button = look_->button(static_cast<int>(item->cut.kind))) button->setChecked(true);
     incise_->setVisible(item->cut.kind == Treatment::Kind::Incise);
+    line_->setVisible(item->cut.kind == Treatment::Kind::Line);
+    if (item->cut.kind == Treatment::Kind::Line) refresh_line(*item);
     cut_out_->setVisible(item->cut.kind == Treatment::Kind::CutOut);
     const PiecePlan* piece = shop_.piece_plan();
     if (item->cut.kind == Treatment::Kind::Incise) refresh_incise(*item, piece);

@@ -13,8 +13,8 @@
 
 #include "atomic_file.hpp"
 #include "data_folder.hpp"
+#include "files/imported.hpp"
 #include "files/run_sheet.hpp"
-#include "files/svg_read.hpp"
 #include "geometry/polyline.hpp"
 #include "rack_dialog.hpp"
 #include "theme.hpp"
@@ -107,7 +107,7 @@ MainWindow::MainWindow() : shop_{document_, rack_, nullptr, {}, {}, {}} {
       Item* item = job.find(id.toStdString());
       if (item == nullptr) return;
       // About the middle of its box, wherever the piece's own origin lies.
-      const Point c = bounds(outlines_of(item->piece).region).centre();
+      const Point c = bounds(outlines_of(item->piece, document_.job().source()).region).centre();
       item->piece.at = Transform::turn(degrees).apply(item->piece.at - c) + c;
       item->piece.turn = std::remainder(item->piece.turn + degrees, 360);
     });
@@ -118,16 +118,8 @@ MainWindow::MainWindow() : shop_{document_, rack_, nullptr, {}, {}, {}} {
       if (item == nullptr) return;
       Piece& piece = item->piece;
       piece.at = {fixed.x + (piece.at.x - fixed.x) * fx, fixed.y + (piece.at.y - fixed.y) * fy};
-      if (auto* l = std::get_if<Lettering>(&piece.what)) {
-        l->cap_height *= fx;
-        l->width *= fx;
-      } else if (auto* s = std::get_if<PlainShape>(&piece.what)) {
-        const bool sideways = std::abs(std::remainder(piece.turn, 180)) > 45;
-        s->width *= sideways ? fy : fx;
-        s->height *= sideways ? fx : fy;
-      } else if (auto* d = std::get_if<Drawing>(&piece.what)) {
-        d->scale *= fx;
-      }
+      const bool sideways = std::abs(std::remainder(piece.turn, 180)) > 45;
+      size_piece(piece, sideways ? fy : fx, sideways ? fx : fy);
     });
   });
   connect(bench_, &Bench::tab_moved, this, [this](const QString& id, int which, Point to) {
@@ -609,7 +601,7 @@ void MainWindow::add_drawing(const QString& given) {
       given.isEmpty() ? QFileDialog::getOpenFileName(this, tr("A drawing"), {}, tr("SVG drawings (*.svg)")) : given;
   if (path.isEmpty()) return;
   try {
-    const SvgDrawing svg = read_svg(read_file(path.toStdString(), 64u << 20), path.toStdString());
+    const Imported svg = read_artwork(path.toStdString());
     Drawing drawing = svg.drawing;
     const Box box = bounds(drawing_region(drawing));
     const Blank& blank = document_.job().blank;
@@ -618,7 +610,7 @@ void MainWindow::add_drawing(const QString& given) {
       drawing.scale = 0.8 * std::min(blank.width / box.width(), blank.height / box.height());
       notes << tr("It is larger than the board and was made smaller to fit.");
     }
-    if (!svg.sized) notes << tr("The file states no size: 96 units to the inch were taken. Give the width you want.");
+    if (!svg.sized) notes << QString::fromStdString(svg.assumed);
     for (const std::string& left : svg.left_out) notes << QString::fromStdString(left);
     add_piece(tr("add a drawing"),
               {{}, QFileInfo(path).completeBaseName().toStdString(), drawing, blank.box().centre(), 0},

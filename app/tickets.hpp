@@ -69,9 +69,13 @@ class CutsTicket : public Ticket {
  private:
   void refresh_incise(const Item& item, const PiecePlan* piece);
   void refresh_cut_out(const Item& item, const PiecePlan* piece);
-  void fill_bits(QComboBox* box, BitKind kind, const std::string& chosen);
+  void refresh_line(const Item& item);
+  void fill_bits(QComboBox* box, std::optional<BitKind> kind, const std::string& chosen);  // without a kind: all
   QLabel *title_, *lies_on_;
-  QWidget *choose_, *chosen_, *incise_, *cut_out_;
+  QWidget *choose_, *chosen_, *incise_, *line_, *cut_out_;
+  QComboBox* line_bit_;
+  LengthField* line_depth_;
+  QLabel* line_wide_;
   QListWidget* pieces_;
   QButtonGroup* look_;
   QComboBox *v_bit_, *flat_bit_;

@@ -5,7 +5,9 @@
 #include <filesystem>
 #include <sstream>
 
+#include "artwork/single_line_faces.hpp"
 #include "atomic_file.hpp"
+#include "files/imported.hpp"
 #include "files/png_write.hpp"
 #include "files/run_sheet.hpp"
 #include "files/svg_read.hpp"
@@ -124,8 +126,8 @@ struct CutOptions {
   void add_to(CLI::App& app) {
     app.add_option("--blank", blank, "Width x height x thickness, such as 200x90x19mm or 24x9x3/4in")->required();
     app.add_option("--species", species, "A wood from the table, such as sugar-maple");
-    app.add_option("--treatment", treatment, "incise or cutout");
-    app.add_option("--depth", depth, "The same as --limit for incised work");
+    app.add_option("--treatment", treatment, "incise, cutout or line");
+    app.add_option("--depth", depth, "Of lines; the same as --limit for incised work");
     app.add_option("--limit", limit, "Floor limit: wide strokes end flat at this depth");
     app.add_option("--bits", bits, "Bit ids with commas, such as v60,flat-1/8in");
   }
@@ -135,10 +137,16 @@ struct CutOptions {
       t.kind = Treatment::Kind::Incise;
     else if (treatment == "cutout")
       t.kind = Treatment::Kind::CutOut;
-    else if (treatment == "raise" || treatment == "recess" || treatment == "pierce" || treatment == "line")
-      throw Usage("--treatment " + treatment + " is not built yet; incise and cutout are.");
+    else if (treatment == "line")
+      t.kind = Treatment::Kind::Line;
+    else if (treatment == "raise" || treatment == "recess" || treatment == "pierce")
+      throw Usage("--treatment " + treatment + " is not built yet; incise, cutout and line are.");
     else
-      throw Usage("--treatment: incise or cutout was expected, not “" + treatment + "”.");
+      throw Usage("--treatment: incise, cutout or line was expected, not “" + treatment + "”.");
+    if (t.kind == Treatment::Kind::Line && !depth.empty()) {
+      t.depth = parse_length(depth, Unit::Millimetre);
+      if (!(t.depth > 0.005)) throw bad_input("--depth: a depth above zero was expected.");
+    }
     if (t.kind == Treatment::Kind::CutOut) t.bit = "flat-1/4in";
     const std::string limit_text = limit.empty() ? depth : limit;
     if (t.kind == Treatment::Kind::Incise && !limit_text.empty()) {
@@ -153,7 +161,8 @@ struct CutOptions {
         for (const Bit& b : rack.bits) known += (known.empty() ? "" : ", ") + b.id;
         throw bad_input("--bits: “" + id + "” is not in the rack; there are " + known + ".");
       }
-      const bool main = (t.kind == Treatment::Kind::Incise) == (bit->kind == BitKind::V);
+      const bool main =
+          t.kind == Treatment::Kind::Line || (t.kind == Treatment::Kind::Incise) == (bit->kind == BitKind::V);
       if (main)
         t.bit = id;
       else if (t.kind == Treatment::Kind::Incise && bit->kind == BitKind::Flat)
@@ -177,20 +186,20 @@ struct CutOptions {
 };
 
 int run_import(const std::string& file, const std::string& width, const CutOptions& options, const std::string& out) {
-  const SvgDrawing svg = read_svg(read_file(file, 64u << 20), file);
-  for (const std::string& left : svg.left_out) std::fprintf(stderr, "left out: %s\n", left.c_str());
-  if (!svg.sized && width.empty())
-    std::fprintf(stderr, "note: the file states no size; 96 units to the inch were taken. Give --width to be sure.\n");
-  Job job = options.start(svg.drawing.name);
+  const Imported found = read_artwork(file);
+  for (const std::string& left : found.left_out) std::fprintf(stderr, "left out: %s\n", left.c_str());
+  if (!found.sized && width.empty()) std::fprintf(stderr, "note: %s\n", found.assumed.c_str());
+  Job job = options.start(found.drawing.name);
   Item item;
   item.piece.id = "drawing-1";
-  item.piece.name = svg.drawing.name;
-  Drawing drawing = svg.drawing;
+  item.piece.name = found.drawing.name;
+  Drawing drawing = found.drawing;
   if (!width.empty()) {
     const double wanted = parse_length(width, Unit::Millimetre);
     if (!(wanted > 0.01)) throw bad_input("--width: a length above zero was expected.");
     drawing.scale = wanted / bounds(drawing_region(drawing)).width();
   }
+  drawing.follow_lines = options.treatment == "line";
   item.piece.what = drawing;
   item.piece.at = job.blank.box().centre();
   item.cut = options.read(load_rack());
@@ -210,7 +219,7 @@ int run_text(const std::string& words, const std::string& font, const std::strin
       lettering.words += words[i];
   }
   lettering.face = parse_face(font);
-  if (!face_installed(lettering.face))
+  if (!is_single_line(lettering.face) && !face_installed(lettering.face))
     throw bad_input("--font: the face “" + font +
                     "” is not installed; give family or family:style, such as “EB Garamond:Bold”.");
   lettering.cap_height = parse_length(cap, Unit::Millimetre);
@@ -237,7 +246,7 @@ int run_outlines(const std::string& job_path, const std::string& svg, bool as_dr
       width = drawing->page_width;
       height = drawing->page_height;
     } else if (!as_drawn) {
-      regions.push_back({item.piece.id, outlines_of(item.piece).region});
+      regions.push_back({item.piece.id, outlines_of(item.piece, job.source()).region});
     }
   }
   if (as_drawn && regions.empty()) throw bad_input(job_path + ": --as-drawn needs a drawing in the job.");
@@ -285,7 +294,7 @@ int main(int argc, char** argv) {
   c->add_option("--cell", cell, "Cell size, such as 0.1mm");
   c->callback([&] { code = run_relief(job, png, height, cell); });
 
-  c = app.add_subcommand("import", "A job around one SVG drawing, centred on the blank");
+  c = app.add_subcommand("import", "A job around one SVG or DXF drawing or one picture, centred on the blank");
   c->add_option("FILE", file)->required();
   cut.add_to(*c);
   c->add_option("--width", width, "Scale the drawing to this width");

@@ -28,7 +28,7 @@ struct Element {
   std::string name;
   std::map<std::string, std::string> attributes;
   std::vector<std::unique_ptr<Element>> children;
-  std::string text;  // of style sheets
+  std::string text;  // of style sheets and of text
   [[nodiscard]] std::string get(const std::string& key) const {
     const auto it = attributes.find(key);
     return it == attributes.end() ? std::string() : it->second;
@@ -83,7 +83,9 @@ class TreeBuilder {
   }
   static void characters(void* user, const char* s, int n) {
     auto& self = *static_cast<TreeBuilder*>(user);
-    if (!self.open_.empty() && self.open_.back()->name == "style")
+    if (self.open_.empty()) return;
+    const std::string& in = self.open_.back()->name;
+    if (in == "style" || in == "text" || in == "tspan" || in == "a")
       self.open_.back()->text.append(s, static_cast<std::size_t>(n));
   }
   void stop(const std::string& why) {
@@ -167,8 +169,11 @@ class StyleSheet {
 
 struct Style {
   std::string fill = "black", stroke = "none", fill_rule = "nonzero";
-  double stroke_width = 1;
+  std::string cap = "butt", join = "miter", dashes = "none", clip_rule = "nonzero";
+  std::string family = "serif", weight = "normal", slant = "normal", anchor = "start";
+  double stroke_width = 1, font_size = 16;
   bool visible = true, shown = true;
+  bool faint = false;  // painted so thinly that it is hardly seen
 };
 
 // A length attribute in user units; per cent of `whole`.
@@ -245,7 +250,7 @@ Transform read_transform(const std::string& text) {
 
 class SvgWalker {
  public:
-  SvgWalker(const Element& root, SvgDrawing& out) : out_(out) { index(root); }
+  SvgWalker(const Element& root, Imported& out) : out_(out) { index(root); }
 
   void walk_root(const Element& root) {
     const std::vector<double> view = numbers(root.get("viewBox"));
@@ -258,6 +263,7 @@ class SvgWalker {
         w = view[2];
         h = view[3];
         out_.sized = false;
+        out_.assumed = "The file states no size: 96 units to the inch were taken. Give the width you want.";
       } else if (!has_width) {
         w = h * view[2] / view[3];
       } else if (!has_height) {
@@ -265,6 +271,7 @@ class SvgWalker {
       }
     } else if (!has_width || !has_height) {
       out_.sized = false;
+      out_.assumed = "The file states no size: 96 units to the inch were taken. Give the width you want.";
       w = has_width ? w : 300;
       h = has_height ? h : 150;
     }
@@ -306,8 +313,10 @@ class SvgWalker {
 
   Style styled(const Element& e, Style style) const {
     std::map<std::string, std::string> found;
-    for (const char* key : {"fill", "stroke", "stroke-width", "fill-rule", "display", "visibility", "fill-opacity",
-                            "stroke-opacity", "opacity"}) {
+    for (const char* key :
+         {"fill", "stroke", "stroke-width", "fill-rule", "display", "visibility", "fill-opacity", "stroke-opacity",
+          "opacity", "stroke-linecap", "stroke-linejoin", "stroke-dasharray", "clip-rule", "clip-path", "font-family",
+          "font-size", "font-weight", "font-style", "text-anchor"}) {
       if (const std::string v = e.get(key); !v.empty()) found[key] = v;
     }
     sheet_.apply(e, found);
@@ -319,9 +328,21 @@ class SvgWalker {
     take("fill", style.fill);
     take("stroke", style.stroke);
     take("fill-rule", style.fill_rule);
+    take("clip-rule", style.clip_rule);
+    take("stroke-linecap", style.cap);
+    take("stroke-linejoin", style.join);
+    take("stroke-dasharray", style.dashes);
+    take("font-family", style.family);
+    take("font-weight", style.weight);
+    take("font-style", style.slant);
+    take("text-anchor", style.anchor);
+    if (found.contains("font-size")) style.font_size = units(found["font-size"], style.font_size, style.font_size);
     if (found.contains("stroke-width")) style.stroke_width = units(found["stroke-width"], style.stroke_width);
     if (found.contains("visibility")) style.visible = found["visibility"] == "visible";
     if (found.contains("display") && found["display"] == "none") style.shown = false;
+    for (const char* key : {"fill-opacity", "stroke-opacity", "opacity"}) {
+      if (found.contains(key) && units(found[key], 1) < 0.3) style.faint = true;
+    }
     for (const char* key : {"fill-opacity", "opacity"}) {
       if (found.contains(key) && units(found[key], 1) <= 0) style.fill = "none";
     }
@@ -342,12 +363,18 @@ class SvgWalker {
     if (kSilent.contains(e.name)) return;
     const Style style = styled(e, inherited);
     if (!style.shown) return;
-    if (!e.get("clip-path").empty() && e.get("clip-path") != "none")
-      note_left_out("A clipping path was left out: what it hides is shown whole.");
     if (!e.get("mask").empty() && e.get("mask") != "none")
       note_left_out("A mask was left out: what it hides is shown whole.");
     Transform place = read_transform(e.get("transform")).then(parent);
-    if (e.name == "g" || e.name == "a" || e.name == "switch") {
+    const ClipScope clip(*this, e, place);
+    if (e.name == "switch") {  // the first that is no foreign matter is shown
+      for (const auto& child : e.children) {
+        if (child->name == "foreignObject") continue;
+        return walk(*child, place, style, group);
+      }
+      return;
+    }
+    if (e.name == "g" || e.name == "a") {
       const std::string label = e.get("label").empty() ? e.get("id") : e.get("label");
       for (const auto& child : e.children) walk(*child, place, style, label.empty() ? group : label);
     } else if (e.name == "svg") {
@@ -356,11 +383,164 @@ class SvgWalker {
       follow_use(e, place, style, group);
     } else if (e.name == "image") {
       note_left_out("A picture inside the drawing was left out.");
-    } else if (e.name == "text" || e.name == "textPath") {
-      note_left_out("Text inside the drawing was left out; turn it into outlines, or add it as lettering.");
+    } else if (e.name == "text") {
+      add_text(e, place, style, group);
     } else {
       add_shape(e, place, style, group);
     }
+  }
+
+  // While an element with a clipping path is walked, what it adds is cut by it, and by every one around it.
+  struct ClipScope {
+    SvgWalker& walker;
+    bool on = false;
+    ClipScope(SvgWalker& w, const Element& e, const Transform& place) : walker(w) {
+      std::map<std::string, std::string> found;
+      if (const std::string v = e.get("clip-path"); !v.empty()) found["clip-path"] = v;
+      w.sheet_.apply(e, found);
+      read_declarations(e.get("style"), found);
+      const std::string ref = found["clip-path"];
+      const auto open = ref.find('#');
+      if (!ref.starts_with("url(") || open == std::string::npos) return;
+      std::string id = ref.substr(open + 1);
+      id = id.substr(0, id.find_first_of(")'\""));
+      const auto it = w.by_id_.find(id);
+      if (it == w.by_id_.end() || it->second->name != "clipPath" || w.clips_.size() > 20) return;
+      if (it->second->get("clipPathUnits") == "objectBoundingBox") {
+        w.note_left_out("A clipping path in shares of its object was left out: what it hides is shown whole.");
+        return;
+      }
+      Region region = w.clip_region(*it->second, read_transform(it->second->get("transform")).then(place));
+      if (!w.clips_.empty()) region = intersect(region, w.clips_.back());
+      w.clips_.push_back(std::move(region));
+      on = true;
+    }
+    ~ClipScope() {
+      if (on) walker.clips_.pop_back();
+    }
+    ClipScope(const ClipScope&) = delete;
+    ClipScope& operator=(const ClipScope&) = delete;
+  };
+
+  Region clip_region(const Element& clip, const Transform& place) {
+    std::vector<Ring> rings;
+    for (const auto& child : clip.children) {
+      const Element* e = child.get();
+      Transform t = read_transform(e->get("transform")).then(place);
+      if (e->name == "use") {
+        const std::string href = e->get("href");
+        const auto it = href.starts_with("#") ? by_id_.find(href.substr(1)) : by_id_.end();
+        if (it == by_id_.end()) continue;
+        t = Transform::move(units(e->get("x"), 0), units(e->get("y"), 0)).then(t);
+        e = it->second;
+        t = read_transform(e->get("transform")).then(t);
+      }
+      std::optional<Path> path;
+      try {
+        path = path_of(*e);
+      } catch (const Problem&) {
+        continue;
+      }
+      if (!path) continue;
+      const bool odd = styled(*e, {}).clip_rule == "evenodd";
+      try {
+        for (Island& island :
+             clean(flatten(transformed(*path, t), kFlatness, true).closed, odd ? Fill::EvenOdd : Fill::NonZero)
+                 .islands) {
+          for (Ring& ring : island.rings) rings.push_back(std::move(ring));
+        }
+      } catch (const Problem&) {
+        note_left_out("A clipping path that makes no sense was left out.");
+      }
+    }
+    return clean(rings);
+  }
+
+  static Path path_of_region(const Region& region) {
+    Path out;
+    for (const Island& island : region.islands) {
+      for (const Ring& ring : island.rings) {
+        for (std::size_t i = 0; i < ring.size(); ++i) i == 0 ? out.move(ring[i]) : out.line(ring[i]);
+        out.close();
+      }
+    }
+    return out;
+  }
+
+  // A filled outline in mm, cut by the clipping paths around it.
+  void add_fill(const std::string& id, const std::string& group, const Path& placed, bool even_odd) {
+    Drawing::Part part;
+    part.id = id;
+    part.group = group;
+    part.even_odd = even_odd;
+    part.data = path_data(placed, 5);
+    if (!clips_.empty()) {
+      const Region cut = intersect(
+          clean(flatten(placed, kFlatness, true).closed, even_odd ? Fill::EvenOdd : Fill::NonZero), clips_.back());
+      if (cut.empty()) return;
+      part.even_odd = false;
+      part.data = path_data(path_of_region(cut), 5);
+    }
+    out_.drawing.parts.push_back(std::move(part));
+  }
+
+  // Words with their face installed become outlines; each run of text begins where its x and y say, or goes on.
+  void add_text(const Element& e, const Transform& place, const Style& style, const std::string& group) {
+    Point pen{units(e.get("x"), 0), units(e.get("y"), 0)};
+    add_text_run(e, place, style, group, pen, e.get("id"));
+  }
+  void add_text_run(const Element& e, const Transform& place, const Style& style, const std::string& group, Point& pen,
+                    const std::string& id) {
+    const std::string words = folded(e.text);
+    if (!words.empty() && style.visible) set_text(words, place, style, group, pen, id);
+    for (const auto& child : e.children) {
+      if (child->name == "textPath") note_left_out("Text along a path was left out; add it as lettering.");
+      if (child->name != "tspan" && child->name != "a") continue;
+      const Style inner = styled(*child, style);
+      if (!inner.shown) continue;
+      if (!child->get("x").empty()) pen.x = units(child->get("x"), pen.x);
+      if (!child->get("y").empty()) pen.y = units(child->get("y"), pen.y);
+      pen.x += units(child->get("dx"), 0);
+      pen.y += units(child->get("dy"), 0);
+      add_text_run(*child, place, inner, group, pen, id);
+    }
+  }
+  static std::string folded(const std::string& text) {
+    std::string out;
+    for (const char c : text) {
+      const bool space = c == ' ' || c == '\n' || c == '\t' || c == '\r';
+      if (space && (out.empty() || out.back() == ' ')) continue;
+      out += space ? ' ' : c;
+    }
+    while (!out.empty() && out.back() == ' ') out.pop_back();
+    return out;
+  }
+  static FaceName face_for(const Style& style) {
+    std::string family = style.family.substr(0, style.family.find(','));
+    std::erase_if(family, [](char c) { return c == '\'' || c == '"'; });
+    const bool bold = style.weight == "bold" || style.weight == "bolder" || units(style.weight, 400) >= 600;
+    const bool italic = style.slant == "italic" || style.slant == "oblique";
+    return {trimmed(family), bold && italic ? "Bold Italic" : bold ? "Bold" : italic ? "Italic" : "Regular"};
+  }
+  void set_text(const std::string& words, const Transform& place, const Style& style, const std::string& group,
+                Point& pen, const std::string& id) {
+    const FaceName face = face_for(style);
+    if (!face_installed(face)) {
+      note_left_out("The text “" + words.substr(0, 40) + "” was left out: its face “" + face.family + " " + face.style +
+                    "” is not installed. Add it as lettering.");
+      return;
+    }
+    const ShapedLine line = shape_line(face, words);
+    const double size = style.font_size * cap_share(face);
+    double x = pen.x - (style.anchor == "middle" ? 0.5 : style.anchor == "end" ? 1 : 0) * line.advance * size;
+    for (const ShapedGlyph& glyph : line.glyphs) {
+      const Transform own =
+          Transform::scale(size, -size).then(Transform::move(x + glyph.origin.x * size, pen.y - glyph.origin.y * size));
+      if (!glyph.path.empty() && style.fill != "none")
+        add_fill(id, group, transformed(glyph.path, own.then(place)), false);
+    }
+    pen.x = x + line.advance * size;
+    for (const std::string& m : line.missing) note_left_out("The face “" + face.family + "” has no “" + m + "”.");
   }
 
   void nested(const Element& e, const Transform& parent, const Style& style, const std::string& group) {
@@ -460,8 +640,26 @@ class SvgWalker {
     return std::nullopt;
   }
 
+  // Whether a paint server lets the paper shine through somewhere.
+  [[nodiscard]] bool fades(const std::string& paint, int depth = 0) const {
+    const auto open = paint.find('#');
+    if (open == std::string::npos || depth > 8) return false;
+    const auto it = by_id_.find(paint.substr(open + 1, paint.find_first_of(")'\"", open) - open - 1));
+    if (it == by_id_.end()) return false;
+    for (const auto& stop : it->second->children) {
+      std::map<std::string, std::string> found;
+      if (const std::string v = stop->get("stop-opacity"); !v.empty()) found["stop-opacity"] = v;
+      read_declarations(stop->get("style"), found);
+      if (found.contains("stop-opacity") && units(found["stop-opacity"], 1) < 0.3) return true;
+    }
+    const std::string href = it->second->get("href");
+    return href.starts_with("#") && fades(href, depth + 1);
+  }
+
   void add_shape(const Element& e, const Transform& place, const Style& style, const std::string& group) {
     if (!style.visible) return;
+    if (style.faint || fades(style.fill) || fades(style.stroke))
+      note_left_out("Parts that fade or shine through were taken whole; leave them out if they should not be carved.");
     std::optional<Path> path;
     try {
       path = path_of(e);
@@ -479,38 +677,89 @@ class SvgWalker {
     points_ += placed.steps.size();
     if (points_ > kMostPoints) throw bad_input("the drawing has more than four million points.");
     if (style.fill != "none" && style.fill != "transparent") {
-      out_.drawing.parts.push_back({e.get("id"), group, path_data(placed, 5), style.fill_rule == "evenodd"});
+      add_fill(e.get("id"), group, placed, style.fill_rule == "evenodd");
     }
-    if (style.stroke != "none" && style.stroke != "transparent" && style.stroke_width > 0) {
-      const double width = style.stroke_width * std::sqrt(std::abs(place.determinant()));
-      add_stroke(e, placed, width, group);
-    }
+    if (style.stroke != "none" && style.stroke != "transparent" && style.stroke_width > 0)
+      add_stroke(e, *path, place, style, group);
   }
 
-  // The stroke's own width as an outline, round at ends and joints.
-  void add_stroke(const Element& e, const Path& placed, double width, const std::string& group) {
-    if (width < 0.01) return;
-    Flat flat = flatten(placed, kFlatness, false);
+  // Dashes by their lengths in user units; every second one is a gap.
+  static std::vector<Line2> dashed(const std::vector<Line2>& lines, const std::vector<double>& lengths) {
+    std::vector<Line2> out;
+    for (const Line2& line : lines) {
+      std::size_t k = 0;
+      double left = lengths[0];
+      Line2 now{line.front()};
+      for (std::size_t i = 1; i < line.size(); ++i) {
+        Point from = line[i - 1];
+        double len = distance(from, line[i]);
+        while (len > left) {
+          const Point at = from + (line[i] - from) * (left / len);
+          if (k % 2 == 0) {
+            now.push_back(at);
+            out.push_back(now);
+          }
+          len -= left;
+          from = at;
+          k = (k + 1) % (lengths.size() % 2 == 0 ? lengths.size() : 2 * lengths.size());
+          left = lengths[k % lengths.size()];
+          now = {at};
+          if (out.size() > 200'000) return out;
+        }
+        left -= len;
+        if (k % 2 == 0) now.push_back(line[i]);
+      }
+      if (k % 2 == 0 && now.size() > 1) out.push_back(now);
+    }
+    return out;
+  }
+
+  // A stroke stays a line with its width where it is scaled evenly; otherwise, or clipped, what it covers.
+  void add_stroke(const Element& e, const Path& path, const Transform& place, const Style& style,
+                  const std::string& group) {
+    const double scale = std::sqrt(std::abs(place.determinant()));
+    if (!(scale > 1e-9) || style.stroke_width * scale < 0.005) return;
+    const bool even = std::abs(std::hypot(place.a, place.b) - std::hypot(place.c, place.d)) < 1e-4 * scale &&
+                      std::abs(place.a * place.c + place.b * place.d) < 1e-4 * scale * scale;
+    Drawing::Part part;
+    part.id = e.get("id");
+    part.group = group;
+    part.end = style.cap == "round" ? StrokeEnd::Round : style.cap == "square" ? StrokeEnd::Square : StrokeEnd::Flat;
+    part.joint = style.join == "round" ? StrokeJoint::Round : StrokeJoint::Pointed;
+    std::vector<double> dashes = numbers(style.dashes);
+    double total = 0;
+    for (double& d : dashes) total += std::max(0.0, d);
+    const bool broken = total > 0 && std::all_of(dashes.begin(), dashes.end(), [](double d) { return d >= 0; });
+    if (even && clips_.empty() && !broken) {
+      part.line = true;
+      part.stroke = style.stroke_width * scale;
+      part.data = path_data(transformed(path, place), 5);
+      out_.drawing.parts.push_back(std::move(part));
+      return;
+    }
+    // In the element's own units, large enough that grid and flatness stay fine, then onto the page.
+    const Transform fine = Transform::scale(scale, scale);
+    Flat flat = flatten(transformed(path, fine), kFlatness, false);
     std::vector<Line2> lines = std::move(flat.open);
     for (Ring& ring : flat.closed) {
       ring.push_back(ring.front());
       lines.push_back(std::move(ring));
     }
-    Path outline;
-    for (const Island& island : sweep(lines, width / 2).islands) {
-      for (const Ring& ring : island.rings) {
-        for (std::size_t i = 0; i < ring.size(); ++i) i == 0 ? outline.move(ring[i]) : outline.line(ring[i]);
-        outline.close();
-      }
+    if (broken) {
+      for (double& d : dashes) d = std::max(1e-3, d * scale);
+      lines = dashed(lines, dashes);
     }
-    if (!outline.empty()) out_.drawing.parts.push_back({e.get("id"), group, path_data(outline, 5), false});
+    const Region covered = stroked(lines, style.stroke_width * scale, part.end, part.joint);
+    add_fill(part.id, group, transformed(path_of_region(covered), Transform::scale(1 / scale, 1 / scale).then(place)),
+             false);
   }
 
-  SvgDrawing& out_;
+  Imported& out_;
   StyleSheet sheet_;
   std::map<std::string, const Element*> by_id_;
   std::set<const Element*> following_;
   std::set<std::string> noted_;
+  std::vector<Region> clips_;  // mm on the page, each within the one before
   Point viewport_;
   int uses_ = 0;
   std::size_t points_ = 0;
@@ -518,10 +767,10 @@ class SvgWalker {
 
 }  // namespace
 
-SvgDrawing read_svg(const std::string& text, const std::string& where) {
+Imported read_svg(const std::string& text, const std::string& where) {
   if (text.size() > (64u << 20)) throw bad_input(where + ": larger than 64 MB, too large for a drawing.");
   const std::unique_ptr<Element> root = TreeBuilder().build(text, where);
-  SvgDrawing out;
+  Imported out;
   const auto slash = where.rfind('/');
   out.drawing.name = slash == std::string::npos ? where : where.substr(slash + 1);
   try {

@@ -97,6 +97,18 @@ inline Piece lettering(const std::string& words, const std::string& family, cons
   return {"words", words, l, {150, 60}, turn};
 }
 
+// A drawing of one part with this path data.
+inline Drawing drawing(const std::string& data, bool even_odd = false) {
+  Drawing d;
+  d.name = "drawing";
+  d.page_width = d.page_height = 50;
+  d.parts.emplace_back();
+  d.parts[0].id = "p";
+  d.parts[0].data = data;
+  d.parts[0].even_odd = even_odd;
+  return d;
+}
+
 inline Bit v_bit(double angle, double tip = 0, double body = 80) {
   Bit bit;
   bit.id = "v";

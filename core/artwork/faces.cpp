@@ -250,6 +250,11 @@ ShapedLine shape_line(const FaceName& name, const std::string& words) {
   return line;
 }
 
+double cap_share(const FaceName& name) {
+  OpenFace& face = open_face(name);
+  return face.cap_height() / (face.face()->units_per_EM == 0 ? 1000 : face.face()->units_per_EM);
+}
+
 double line_pitch(const FaceName& name) {
   OpenFace& face = open_face(name);
   const double height = face.face()->height > 0 ? face.face()->height : 1.2 * face.face()->units_per_EM;

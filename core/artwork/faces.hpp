@@ -18,6 +18,7 @@ struct FaceName {
 FaceName parse_face(const std::string& text);
 
 // Every installed scalable face, by family and style, sorted; `carves_well` marks the ones listed in data/faces.json.
+// The single-line faces for engraving are listed apart (artwork/single_line_faces.hpp).
 struct InstalledFace {
   FaceName name;
   bool carves_well = false;
@@ -39,6 +40,7 @@ struct ShapedLine {
 };
 // Throws Problem{BadInput} when the face is not installed or its file cannot be read.
 ShapedLine shape_line(const FaceName& face, const std::string& words);
+double cap_share(const FaceName& face);   // a capital's height as a share of the em
 double line_pitch(const FaceName& face);  // baseline to baseline the face asks for, capitals being 1 high
 
 }  // namespace doyen

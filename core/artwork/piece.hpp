@@ -1,13 +1,18 @@
-// A piece of artwork: a lettering, an imported drawing or a plain shape, with its place on the board.
+// A piece of artwork: a lettering, an imported or traced drawing, a plain shape, or something derived from other
+// pieces.
 #pragma once
 
-#include <memory>
+#include <functional>
+#include <map>
+#include <optional>
 #include <string>
 #include <variant>
 #include <vector>
 
 #include "artwork/faces.hpp"
+#include "artwork/trace.hpp"
 #include "geometry/path.hpp"
+#include "geometry/polyline.hpp"
 
 namespace doyen {
 
@@ -20,8 +25,20 @@ struct Lettering {
   bool fit_width = false;  // when true, `width` rules and the cap height follows
   double width = 300;      // mm, of the longest line's ink
   Align align = Align::Centre;
-  double letter_spacing = 0;  // per cent of the cap height added between letters
-  double line_spacing = 100;  // per cent of the face's own pitch
+  double letter_spacing = 0;            // per cent of the cap height added between letters
+  double line_spacing = 100;            // per cent of the face's own pitch
+  std::map<std::string, double> pairs;  // per cent of the cap height added between these two letters, such as "AV"
+  // Set along a circle: letters stand outside its upper half, or inside its lower half when `below`. The middle of the
+  // words lies on the circle's top (or bottom), which is the piece's origin.
+  double arc_radius = 0;  // mm of the first line's baseline; 0 sets straight lines
+  bool arc_below = false;
+  std::string along;       // id of a piece whose outline or line the words follow; empty for none
+  double along_start = 0;  // share of that outline at which the words' middle lies
+  // Fitted inside another piece's outline: as large as leaves this margin, in the middle.
+  std::string inside;                // id; empty for none
+  double inside_margin = 5;          // mm, or per cent of the height that the words come to
+  bool inside_margin_share = false;  // the margin is per cent
+  double stroke = 0;                 // mm, faces of single lines: the width to carve; 0 lets the bit follow the line
   // What the words last looked like, so that a face missing on another machine changes nothing until they are edited.
   struct Kept {
     std::string key;   // lettering_key() of the words these outlines belong to
@@ -32,12 +49,24 @@ struct Lettering {
 };
 
 struct PlainShape {
-  enum class Kind { Rectangle, Ellipse };
+  enum class Kind { Rectangle, Ellipse, ArchTop, Polygon, Star, Ribbon, Line };
+  enum class CornerForm { Round, Scooped, Clipped, Arched };
   Kind kind = Kind::Rectangle;
-  double width = 100, height = 60;  // mm, outside
+  double width = 100, height = 60;  // mm, outside; a line's width is its length
   double corner_radius = 0;         // mm, rectangles only
-  double band = 0;                  // mm: 0 fills the shape, else a frame of this width inside the outline
+  double band = 0;  // mm: 0 fills the shape, else a frame of this width inside the outline; a line's width
+  CornerForm corner_form = CornerForm::Round;
+  int points = 6;      // of polygons and stars
+  double inner = 0.5;  // of stars: the inner points' distance as a share of the outer ones'
+  double rise = 20;    // mm, how high the arch of an arch top rises
   friend bool operator==(const PlainShape&, const PlainShape&) = default;
+};
+
+// The picture that a drawing was traced from, and how, so that it can be traced again.
+struct TracedFrom {
+  std::string png;  // base64
+  TraceSettings settings;
+  friend bool operator==(const TracedFrom&, const TracedFrom&) = default;
 };
 
 struct Drawing {
@@ -46,6 +75,11 @@ struct Drawing {
     std::string group;  // the file's group or layer
     std::string data;   // SVG path data in mm on the drawing's page, y down
     bool even_odd = false;
+    bool line = false;  // a stroke line, not a filled outline
+    double stroke = 0;  // mm on the page, lines only: how wide the file paints it; 0 where it does not say
+    StrokeEnd end = StrokeEnd::Flat;
+    StrokeJoint joint = StrokeJoint::Pointed;
+    bool left_out = false;  // the user does not want it
     friend bool operator==(const Part&, const Part&) = default;
   };
   std::string name;                        // the file it came from
@@ -53,17 +87,45 @@ struct Drawing {
   std::vector<Part> parts;
   double scale = 1;
   bool mirrored = false;
+  bool follow_lines = false;  // stroke lines are followed by the bit, instead of carved as wide as they are painted
+  double hairline = 0.5;      // mm on the board: the width carved for lines that state none
+  std::optional<TracedFrom> traced;
   friend bool operator==(const Drawing&, const Drawing&) = default;
+};
+
+// Made from other pieces and following them. Its place is a shift from where its sources put it, its turn is about the
+// middle of the result.
+struct Derived {
+  enum class How { Grow, Join, TakeAway, Overlap, Split, Mirror, Grid, Round, Along };
+  How how = How::Grow;
+  std::vector<std::string>
+      from;             // ids; TakeAway keeps the first less the others; Along repeats the first on the second
+  double distance = 3;  // mm: grow by, negative shrinks; spacing of Along when count is 0
+  Corner corner = Corner::Round;    // of Grow
+  int steps = 1;                    // of Grow: so many outlines, each `distance` farther
+  double band = 0;                  // mm, of Grow: 0 fills; else frames of this width
+  int columns = 2, rows = 1;        // of Grid
+  double step_x = 50, step_y = 50;  // mm, of Grid: from one to the next
+  int count = 6;                    // of Round and Along
+  double radius = 50;               // mm, of Round: from its centre to each copy's middle
+  bool turned = true;               // copies of Round and Along turn with the way
+  double angle = 90;                // degrees: the line of Mirror and Split, through the middle
+  double share = 0.5;               // of Split: where the line crosses the width of what is split
+  bool first_side = true;           // of Split: the part on the line's left
+  friend bool operator==(const Derived&, const Derived&) = default;
 };
 
 struct Piece {
   std::string id;    // unique within the job
   std::string name;  // as the user reads it
-  std::variant<Lettering, PlainShape, Drawing> what;
+  std::variant<Lettering, PlainShape, Drawing, Derived> what;
   Point at;         // mm on the board: where the piece's own origin lies
   double turn = 0;  // degrees, counter-clockwise
   friend bool operator==(const Piece&, const Piece&) = default;
 };
+
+// Finds a piece by its id; null when there is none. Derived pieces and words set along others ask it.
+using PieceSource = std::function<const Piece*(const std::string&)>;
 
 // A letter's place, for sentences such as “at the stem of b”.
 struct LetterMark {
@@ -72,7 +134,8 @@ struct LetterMark {
 };
 
 struct Outlines {
-  Region region;  // on the board
+  Region region;             // on the board
+  std::vector<Line2> lines;  // stroke lines to be followed, on the board; closed ones end where they begin
   std::vector<LetterMark> letters;
   std::vector<std::string> missing;  // characters the face lacks
   std::string notice;                // why kept outlines were used; empty when all is well
@@ -80,12 +143,22 @@ struct Outlines {
 
 // The piece's outlines on the board, clean, on the grid; repeated letters come out as equal islands.
 // Throws Problem{BadInput} when a face is missing and nothing was kept, or a figure cannot be.
-Outlines outlines_of(const Piece& piece);
+Outlines outlines_of(const Piece& piece, const PieceSource& source = {});
+
+// The pieces that this one is directly made from or set along.
+std::vector<std::string> sources_of(const Piece& piece);
 
 // A drawing's parts as one clean region in mm, y up, about the middle of its own box, unscaled.
 Region drawing_region(const Drawing& drawing);
 // The same on the drawing's page, y down, as in the file.
 Region drawing_region_as_drawn(const Drawing& drawing);
+
+// Larger or smaller by these factors about its own origin, as far as its kind can: lettering and drawings keep their
+// proportions (the factor across is taken), plain shapes take both, derived pieces follow their sources and stay.
+void size_piece(Piece& piece, double across, double along);
+
+// The outlines as they are now, as a drawing of their own that follows nothing.
+Drawing frozen(const Outlines& outlines, const std::string& name);
 
 // Fills in Lettering::kept from the outlines as they are now (for saving). Does nothing for other pieces.
 void keep_outlines(Piece& piece);
@@ -96,6 +169,6 @@ std::string lettering_key(const Lettering& lettering);
 // The letter nearest to a place, quoted; empty when the piece has no letters.
 std::string letter_at(const Outlines& outlines, Point p);
 
-const char* kind_word(const Piece& piece);  // lettering, shape, drawing
+const char* kind_word(const Piece& piece);  // lettering, shape, drawing, traced picture, made from others
 
 }  // namespace doyen

@@ -16,7 +16,8 @@ std::vector<Line2> rings_inside_out(const Island& centres, double step, const Ca
   constexpr int kMostShells = 20'000;
   for (int k = 0; k < kMostShells; ++k) {
     cancel.check();
-    if (k > 0) shell = grow(shell, -step);  // from the last one: shells grow simpler inwards
+    // From the last one, thinned: shells grow simpler inwards, and arcs of arcs would gather points.
+    if (k > 0) shell = grow(thinned(shell, 0.002), -step);
     if (shell.empty()) break;
     std::vector<Line2>& lines = shells.emplace_back();
     for (const Island& island : shell.islands) {

@@ -260,6 +260,37 @@ class Inciser {
   std::vector<Pass> tidy_;
 };
 
+// The bit follows stroke lines, and the outlines where there is an inside, level by level at no more than its own step.
+std::vector<Pass> follow_lines(const Outlines& outlines, double depth, double step) {
+  std::vector<Line2> lines = outlines.lines;
+  for (const Island& island : outlines.region.islands) {
+    for (const Ring& ring : island.rings) {
+      lines.push_back(ring);
+      lines.back().push_back(ring.front());
+    }
+  }
+  const int levels = std::max(1, static_cast<int>(std::ceil(depth / std::max(0.05, step) - 1e-9)));
+  std::vector<Pass> passes;
+  for (const Line2& line : lines) {
+    if (line.empty()) continue;
+    const bool closed = line.size() > 2 && line.front() == line.back();
+    Pass pass;  // back and forth (or round and round) without a lift
+    bool forward = true;
+    for (int level = 1; level <= levels; ++level) {
+      const double z = -depth * level / levels;
+      for (std::size_t k = 0; k < line.size(); ++k) {
+        const Point& p = line[forward ? k : line.size() - 1 - k];
+        const Point3 q{p.x, p.y, z};
+        if (pass.points.empty() || !(pass.points.back() == q)) pass.points.push_back(q);
+      }
+      if (!closed) forward = !forward;
+    }
+    passes.push_back(std::move(pass));
+  }
+  order_passes(passes, {0, 0}, false);
+  return passes;
+}
+
 }  // namespace
 
 double default_over_cut(const Blank& blank) { return std::max(0.25, blank.bed_unevenness + 0.1); }
@@ -274,7 +305,15 @@ PieceCuts cut_piece(const std::string& id, const Outlines& outlines, const Treat
   PieceCuts out;
   out.limit = std::numeric_limits<double>::infinity();
   const Bit* bit = rack.find(treatment.bit);
-  if (bit == nullptr || outlines.region.empty()) return out;
+  if (bit == nullptr || (outlines.region.empty() && outlines.lines.empty())) return out;
+  if (treatment.kind == Treatment::Kind::Line) {
+    std::vector<Pass> passes = follow_lines(outlines, treatment.depth, bit->depth_per_pass(wood_class_of(blank)));
+    out.deepest = treatment.depth;
+    out.deepest_at = passes.front().points.front().flat();
+    out.operations.push_back({Operation::Kind::Groove, id, bit->id, "line", 0, treatment.depth, std::move(passes)});
+    return out;
+  }
+  if (outlines.region.empty()) return out;
   if (treatment.kind == Treatment::Kind::Incise && bit->kind == BitKind::V) {
     Inciser(id, outlines, treatment, blank, rack, cancel).run(*bit, out);
   } else if (treatment.kind == Treatment::Kind::CutOut && bit->kind == BitKind::Flat) {

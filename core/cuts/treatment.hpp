@@ -24,9 +24,10 @@ struct Tabs {
 };
 
 struct Treatment {
-  enum class Kind { None, Incise, CutOut };
+  enum class Kind { None, Incise, CutOut, Line };
   Kind kind = Kind::None;
-  std::string bit = "v60";            // the V of a groove, the flat bit of a cut-out
+  std::string bit = "v60";            // the V of a groove, the flat bit of a cut-out, whatever follows a line
+  double depth = 1;                   // mm, of Line: how deep the bit follows it
   std::optional<double> floor_limit;  // mm; none lets the groove go as deep as the stroke asks
   std::vector<std::string> clearing;  // flat bits for floors, in any order; larger ones go first
   std::optional<double> over_cut;     // mm past the underside; none lets Doyen choose
@@ -34,6 +35,6 @@ struct Treatment {
   friend bool operator==(const Treatment&, const Treatment&) = default;
 };
 
-const char* to_word(Treatment::Kind kind);  // none, incise, cutout
+const char* to_word(Treatment::Kind kind);  // none, incise, cutout, line
 
 }  // namespace doyen

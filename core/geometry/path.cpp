@@ -4,6 +4,7 @@
 #include <charconv>
 #include <numbers>
 
+#include "geometry/polyline.hpp"
 #include "measure/length.hpp"
 #include "problem.hpp"
 
@@ -238,56 +239,12 @@ Path transformed(const Path& path, const Transform& by) {
   return out;
 }
 
-namespace {
-
-// Points that lie closer together than any machine moves say nothing: the line without them stays within `tolerance`.
-// From each kept point a cone holds every direction that passes all points since within the tolerance; one pass.
-std::vector<Point> without_needless(const std::vector<Point>& line, double tolerance) {
-  if (line.size() < 4) return line;
-  std::vector<Point> out{line.front()};
-  double low = 0, high = 0, farthest = 0, facing = 0;
-  bool open = true;  // nothing has narrowed the cone yet
-  for (std::size_t i = 1; i < line.size(); ++i) {
-    const Point d = line[i] - out.back();
-    const double len = length(d);
-    bool inside = len >= farthest - tolerance;
-    double off = 0, half = std::numbers::pi;
-    if (len > tolerance) {
-      half = std::asin(tolerance / len);
-      off = open ? 0 : std::remainder(std::atan2(d.y, d.x) - facing, 2 * std::numbers::pi);
-      inside = inside && (open || (off >= low && off <= high));
-    }
-    if (!inside) {  // the point before ends the stretch; this one begins the next
-      out.push_back(line[i - 1]);
-      open = true;
-      farthest = 0;
-      --i;
-      continue;
-    }
-    farthest = std::max(farthest, len);
-    if (len <= tolerance) continue;
-    if (open) {
-      facing = std::atan2(d.y, d.x);
-      low = -half;
-      high = half;
-      open = false;
-    } else {
-      low = std::max(low, off - half);
-      high = std::min(high, off + half);
-    }
-  }
-  out.push_back(line.back());
-  return out;
-}
-
-}  // namespace
-
 Flat flatten(const Path& path, double flatness, bool close_all) {
   Flat flat;
   std::vector<Point> now;
   Point start;
   const auto finish = [&](bool closed) {
-    if (now.size() > 3) now = without_needless(now, std::min(kNeedless, flatness / 4));
+    if (now.size() > 3) now = thinned(now, std::min(kNeedless, flatness / 4));
     if (now.size() > 1 && now.front() == now.back()) {
       now.pop_back();
       closed = true;

@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <clipper.hpp>
+#include <numbers>
 
 namespace doyen {
 namespace {
@@ -43,6 +44,30 @@ std::vector<Line2> clip_lines(const std::vector<Line2>& lines, const Region& reg
       line.push_back({static_cast<double>(p.X) * kGrid, static_cast<double>(p.Y) * kGrid});
   }
   return out;
+}
+
+Region stroked(const std::vector<Line2>& lines, double width, StrokeEnd end, StrokeJoint joint, double miter) {
+  // One line at a time: Clipper would let opposite windings of two lines cancel.
+  std::vector<Ring> rings;
+  for (const Line2& line : lines) {
+    cl::ClipperOffset offset(miter, 0.002 / kGrid);
+    cl::Path path = to_clipper(line);
+    const bool closed = path.size() > 3 && path.front() == path.back();
+    if (closed) path.pop_back();
+    const auto ends = closed                    ? cl::etClosedLine
+                      : end == StrokeEnd::Flat  ? cl::etOpenButt
+                      : end == StrokeEnd::Round ? cl::etOpenRound
+                                                : cl::etOpenSquare;
+    offset.AddPath(path, joint == StrokeJoint::Round ? cl::jtRound : cl::jtMiter, ends);
+    cl::Paths paths;
+    offset.Execute(paths, width / 2 / kGrid);
+    for (const cl::Path& found : paths) {
+      Ring& ring = rings.emplace_back();
+      for (const cl::IntPoint& p : found)
+        ring.push_back({static_cast<double>(p.X) * kGrid, static_cast<double>(p.Y) * kGrid});
+    }
+  }
+  return clean(rings);
 }
 
 Region sweep(const std::vector<Line2>& lines, double radius, double arc_error) {
@@ -91,6 +116,59 @@ std::vector<Line2> hatch(const Region& region, double step, const Cancel& cancel
     }
   }
   return out;
+}
+
+// From each kept point a cone holds every direction that passes all points since within the tolerance; one pass.
+Line2 thinned(const Line2& line, double tolerance) {
+  if (line.size() < 4) return line;
+  std::vector<Point> out{line.front()};
+  double low = 0, high = 0, farthest = 0, facing = 0;
+  bool open = true;  // nothing has narrowed the cone yet
+  for (std::size_t i = 1; i < line.size(); ++i) {
+    const Point d = line[i] - out.back();
+    const double len = length(d);
+    bool inside = len >= farthest - tolerance;
+    double off = 0, half = std::numbers::pi;
+    if (len > tolerance) {
+      half = std::asin(tolerance / len);
+      off = open ? 0 : std::remainder(std::atan2(d.y, d.x) - facing, 2 * std::numbers::pi);
+      inside = inside && (open || (off >= low && off <= high));
+    }
+    if (!inside) {  // the point before ends the stretch; this one begins the next
+      out.push_back(line[i - 1]);
+      open = true;
+      farthest = 0;
+      --i;
+      continue;
+    }
+    farthest = std::max(farthest, len);
+    if (len <= tolerance) continue;
+    if (open) {
+      facing = std::atan2(d.y, d.x);
+      low = -half;
+      high = half;
+      open = false;
+    } else {
+      low = std::max(low, off - half);
+      high = std::min(high, off + half);
+    }
+  }
+  out.push_back(line.back());
+  return out;
+}
+
+Region thinned(const Region& region, double tolerance) {
+  std::vector<Ring> rings;
+  for (const Island& island : region.islands) {
+    for (const Ring& ring : island.rings) {
+      Line2 line = ring;
+      line.push_back(ring.front());
+      line = thinned(line, tolerance);
+      line.pop_back();
+      if (line.size() >= 3) rings.push_back(std::move(line));
+    }
+  }
+  return clean(rings);
 }
 
 double ring_length(const Ring& ring) {

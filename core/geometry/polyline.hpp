@@ -11,8 +11,18 @@ using Line2 = std::vector<Point>;
 // The parts of the lines that lie inside the region. A closed ring is given with its first point repeated at the end.
 std::vector<Line2> clip_lines(const std::vector<Line2>& lines, const Region& region);
 
+enum class StrokeEnd { Flat, Round, Square };
+enum class StrokeJoint { Pointed, Round };
+// What a stroke of this width covers, open ends and joints as said; closed lines repeat their first point at the end.
+// Pointed joints longer than `miter` times half the width are cut square (W3C SVG 1.1, 11.4: stroke-miterlimit 4).
+Region stroked(const std::vector<Line2>& lines, double width, StrokeEnd end, StrokeJoint joint, double miter = 4);
+
 // What a disc of this radius sweeps when its centre follows the lines.
 Region sweep(const std::vector<Line2>& lines, double radius, double arc_error = 0.002);
+
+// Fewer points: every one that is dropped lies within `tolerance` mm of the line that remains. Ends stay.
+Line2 thinned(const Line2& line, double tolerance);
+Region thinned(const Region& region, double tolerance);
 
 // Rows across the region, `step` mm apart, left to right, row after row from the front. Ends lie on the outline.
 std::vector<Line2> hatch(const Region& region, double step, const Cancel& cancel = {});

@@ -98,7 +98,8 @@ bool ring_contains(const Ring& ring, Point p) {
 
 // Outlines that cross themselves without end would keep the sweep busy for hours; no artwork does that.
 constexpr std::size_t kMostCrossings = 30'000;
-constexpr std::size_t kMostPoints = 200'000;
+constexpr std::size_t kMostPoints = 600'000;
+constexpr std::size_t kMostPointsOfOne = 50'000;
 
 using GridPoint = cl::IntPoint;
 
@@ -342,9 +343,13 @@ Region clean(const std::vector<Ring>& rings, Fill fill) {
   std::size_t before = 0;
   for (const cl::Path& path : paths) before += path.size();
   if (before == 0) return {};
-  if (before > kMostPoints) {
-    throw bad_input("The outline has " + std::to_string(before) +
-                    " points, more than the 200,000 that are worked with; thin it, or bring it in smaller parts.");
+  std::size_t largest = 0;
+  for (const cl::Path& path : paths) largest = std::max(largest, path.size());
+  if (largest > kMostPointsOfOne || before > kMostPoints) {
+    throw bad_input(largest > kMostPointsOfOne ? "One outline has " + std::to_string(largest) +
+                                                     " points, more than the 50,000 that one may have; thin it."
+                                               : "The outlines have " + std::to_string(before) +
+                                                     " points, more than 600,000; thin them, or bring them in parts.");
   }
   const Meetings meetings(paths);
   if (meetings.none()) return nest(paths, fill);
@@ -372,7 +377,11 @@ Region intersect(const Region& a, const Region& b) {
 Region grow(const Region& region, double mm, Corner corner, double arc_error) {
   if (mm == 0) return region;
   cl::ClipperOffset offset(4.0, arc_error * kPerMm);
-  offset.AddPaths(to_clipper(region), corner == Corner::Round ? cl::jtRound : cl::jtMiter, cl::etClosedPolygon);
+  offset.AddPaths(to_clipper(region),
+                  corner == Corner::Round   ? cl::jtRound
+                  : corner == Corner::Sharp ? cl::jtMiter
+                                            : cl::jtSquare,
+                  cl::etClosedPolygon);
   cl::PolyTree tree;
   offset.Execute(tree, mm * kPerMm);
   return from_tree(tree);

@@ -63,7 +63,7 @@ bool contains(const Region& region, Point p);
 std::size_t point_count(const Region& region);
 
 enum class Fill { NonZero, EvenOdd };
-enum class Corner { Round, Sharp };
+enum class Corner { Round, Sharp, Flat };
 
 // Joins rings of any orientation, crossing or not, into a clean region.
 Region clean(const std::vector<Ring>& rings, Fill fill = Fill::NonZero);

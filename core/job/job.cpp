@@ -67,6 +67,19 @@ Lettering read_lettering(const JsonView& v) {
       choice(v, "align", Align::Centre, {{"left", Align::Left}, {"centre", Align::Centre}, {"right", Align::Right}});
   l.letter_spacing = v.number_or("letterSpacing", 0, -90, 1000);
   l.line_spacing = v.number_or("lineSpacing", 100, 10, 1000);
+  if (v.has("pairs")) {
+    const JsonView pairs = v.object("pairs");
+    if (pairs.json().size() > 2000) throw v.wrong("pairs", "at most 2,000 pairs of letters were expected");
+    for (const auto& [pair, by] : pairs.json().items()) l.pairs[pair] = pairs.number(pair.c_str(), -200, 1000);
+  }
+  l.arc_radius = v.number_or("arcRadius", 0, 0, kFar);
+  l.arc_below = v.flag_or("arcBelow", false);
+  l.along = v.text_or("along", "");
+  l.along_start = v.number_or("alongStart", 0, 0, 1);
+  l.inside = v.text_or("inside", "");
+  l.inside_margin = v.number_or("insideMargin", l.inside_margin, 0, 5000);
+  l.inside_margin_share = v.flag_or("insideMarginIsShare", false);
+  l.stroke = v.number_or("stroke", 0, 0, 1000);
   if (v.has("kept")) {
     const JsonView kept = v.object("kept");
     l.kept = {kept.text("key"), kept.text("outlines")};
@@ -82,19 +95,165 @@ Json write_lettering(const Lettering& l) {
   j["align"] = kAligns[static_cast<int>(l.align)];
   j["letterSpacing"] = l.letter_spacing;
   j["lineSpacing"] = l.line_spacing;
+  if (!l.pairs.empty()) j["pairs"] = l.pairs;
+  if (l.arc_radius > 0) {
+    j["arcRadius"] = l.arc_radius;
+    j["arcBelow"] = l.arc_below;
+  }
+  if (!l.along.empty()) {
+    j["along"] = l.along;
+    j["alongStart"] = l.along_start;
+  }
+  if (!l.inside.empty()) {
+    j["inside"] = l.inside;
+    j["insideMargin"] = l.inside_margin;
+    j["insideMarginIsShare"] = l.inside_margin_share;
+  }
+  if (l.stroke > 0) j["stroke"] = l.stroke;
   if (!l.kept.data.empty()) j["kept"] = {{"key", l.kept.key}, {"outlines", l.kept.data}};
   return j;
 }
 
+using ShapeKind = PlainShape::Kind;
+using CornerForm = PlainShape::CornerForm;
+constexpr std::initializer_list<std::pair<const char*, ShapeKind>> kShapes{{"rectangle", ShapeKind::Rectangle},
+                                                                           {"ellipse", ShapeKind::Ellipse},
+                                                                           {"archTop", ShapeKind::ArchTop},
+                                                                           {"polygon", ShapeKind::Polygon},
+                                                                           {"star", ShapeKind::Star},
+                                                                           {"ribbon", ShapeKind::Ribbon},
+                                                                           {"line", ShapeKind::Line}};
+constexpr std::initializer_list<std::pair<const char*, CornerForm>> kCornerForms{{"round", CornerForm::Round},
+                                                                                 {"scooped", CornerForm::Scooped},
+                                                                                 {"clipped", CornerForm::Clipped},
+                                                                                 {"arched", CornerForm::Arched}};
+using How = Derived::How;
+constexpr std::initializer_list<std::pair<const char*, How>> kHows{
+    {"grow", How::Grow},       {"join", How::Join},   {"takeAway", How::TakeAway},
+    {"overlap", How::Overlap}, {"split", How::Split}, {"mirror", How::Mirror},
+    {"grid", How::Grid},       {"round", How::Round}, {"along", How::Along}};
+constexpr std::initializer_list<std::pair<const char*, Corner>> kCorners{
+    {"round", Corner::Round}, {"sharp", Corner::Sharp}, {"flat", Corner::Flat}};
+constexpr std::initializer_list<std::pair<const char*, StrokeEnd>> kEnds{
+    {"flat", StrokeEnd::Flat}, {"round", StrokeEnd::Round}, {"square", StrokeEnd::Square}};
+constexpr std::initializer_list<std::pair<const char*, StrokeJoint>> kJoints{{"pointed", StrokeJoint::Pointed},
+                                                                             {"round", StrokeJoint::Round}};
+
+template <typename Enum>
+const char* word_of(Enum value, std::initializer_list<std::pair<const char*, Enum>> words) {
+  for (const auto& [name, known] : words) {
+    if (known == value) return name;
+  }
+  return "";
+}
+
 PlainShape read_shape(const JsonView& v) {
   PlainShape s;
-  s.kind = choice(v, "form", PlainShape::Kind::Rectangle,
-                  {{"rectangle", PlainShape::Kind::Rectangle}, {"ellipse", PlainShape::Kind::Ellipse}});
+  s.kind = choice(v, "form", s.kind, kShapes);
   s.width = v.number("width", 0.1, 20'000);
-  s.height = v.number("height", 0.1, 20'000);
+  s.height = v.number_or("height", s.height, 0.1, 20'000);
   s.corner_radius = v.number_or("cornerRadius", 0, 0, 20'000);
   s.band = v.number_or("band", 0, 0, 10'000);
+  s.corner_form = choice(v, "cornerForm", s.corner_form, kCornerForms);
+  s.points = static_cast<int>(v.number_or("points", s.points, 3, 200));
+  s.inner = v.number_or("inner", s.inner, 0.05, 0.98);
+  s.rise = v.number_or("rise", s.rise, 0.05, 20'000);
   return s;
+}
+
+Json write_shape(const PlainShape& s) {
+  Json j{{"form", word_of(s.kind, kShapes)},
+         {"width", s.width},
+         {"height", s.height},
+         {"cornerRadius", s.corner_radius},
+         {"band", s.band}};
+  if (s.corner_form != CornerForm::Round) j["cornerForm"] = word_of(s.corner_form, kCornerForms);
+  if (s.kind == ShapeKind::Polygon || s.kind == ShapeKind::Star) j["points"] = s.points;
+  if (s.kind == ShapeKind::Star) j["inner"] = s.inner;
+  if (s.kind == ShapeKind::ArchTop) j["rise"] = s.rise;
+  return j;
+}
+
+Derived read_derived(const JsonView& v) {
+  Derived d;
+  d.how = choice(v, "how", d.how, kHows);
+  for (const Json& id : v.array("from", 500)) {
+    if (!id.is_string()) throw v.wrong("from", "a list of piece ids was expected");
+    d.from.push_back(id.get<std::string>());
+  }
+  d.distance = v.number_or("distance", d.distance, -5000, 5000);
+  d.corner = choice(v, "corner", d.corner, kCorners);
+  d.steps = static_cast<int>(v.number_or("steps", d.steps, 1, 50));
+  d.band = v.number_or("band", d.band, 0, 5000);
+  d.columns = static_cast<int>(v.number_or("columns", d.columns, 1, 500));
+  d.rows = static_cast<int>(v.number_or("rows", d.rows, 1, 500));
+  d.step_x = v.number_or("stepX", d.step_x, -kFar, kFar);
+  d.step_y = v.number_or("stepY", d.step_y, -kFar, kFar);
+  d.count = static_cast<int>(v.number_or("count", d.count, 0, 2000));
+  d.radius = v.number_or("radius", d.radius, -kFar, kFar);
+  d.turned = v.flag_or("turned", d.turned);
+  d.angle = v.number_or("angle", d.angle, -3600, 3600);
+  d.share = v.number_or("share", d.share, 0, 1);
+  d.first_side = v.flag_or("firstSide", d.first_side);
+  return d;
+}
+
+Json write_derived(const Derived& d) {
+  return {{"how", word_of(d.how, kHows)},
+          {"from", d.from},
+          {"distance", d.distance},
+          {"corner", word_of(d.corner, kCorners)},
+          {"steps", d.steps},
+          {"band", d.band},
+          {"columns", d.columns},
+          {"rows", d.rows},
+          {"stepX", d.step_x},
+          {"stepY", d.step_y},
+          {"count", d.count},
+          {"radius", d.radius},
+          {"turned", d.turned},
+          {"angle", d.angle},
+          {"share", d.share},
+          {"firstSide", d.first_side}};
+}
+
+TracedFrom read_traced(const JsonView& v) {
+  TracedFrom t;
+  t.png = v.text("png");
+  if (t.png.size() > (80u << 20)) throw v.wrong("png", "at most 80 MB were expected");
+  from_base64(t.png);
+  TraceSettings& s = t.settings;
+  s.automatic = v.flag_or("automatic", s.automatic);
+  s.cut = v.number_or("cut", s.cut, 0, 255);
+  s.uneven = v.flag_or("uneven", s.uneven);
+  s.invert = v.flag_or("invert", s.invert);
+  s.colours = static_cast<int>(v.number_or("colours", s.colours, 0, 12));
+  for (const Json& c : v.array("picked", 12)) {
+    if (!c.is_number_integer()) throw v.wrong("picked", "a list of whole numbers was expected");
+    s.picked.push_back(c.get<int>());
+  }
+  s.specks = v.number_or("specks", s.specks, 0, 1e6);
+  s.holes = v.number_or("holes", s.holes, 0, 1e6);
+  s.smoothness = v.number_or("smoothness", s.smoothness, 0, 20);
+  s.corners = v.number_or("corners", s.corners, 0, 1);
+  s.straighten = v.number_or("straighten", s.straighten, -180, 180);
+  s.crop_left = v.number_or("cropLeft", 0, 0, 0.95);
+  s.crop_top = v.number_or("cropTop", 0, 0, 0.95);
+  s.crop_right = v.number_or("cropRight", 0, 0, 0.95);
+  s.crop_bottom = v.number_or("cropBottom", 0, 0, 0.95);
+  return t;
+}
+
+Json write_traced(const TracedFrom& t) {
+  const TraceSettings& s = t.settings;
+  return {{"automatic", s.automatic},    {"cut", s.cut},
+          {"uneven", s.uneven},          {"invert", s.invert},
+          {"colours", s.colours},        {"picked", s.picked},
+          {"specks", s.specks},          {"holes", s.holes},
+          {"smoothness", s.smoothness},  {"corners", s.corners},
+          {"straighten", s.straighten},  {"cropLeft", s.crop_left},
+          {"cropTop", s.crop_top},       {"cropRight", s.crop_right},
+          {"cropBottom", s.crop_bottom}, {"png", t.png}};
 }
 
 Drawing read_drawing(const JsonView& v) {
@@ -104,11 +263,22 @@ Drawing read_drawing(const JsonView& v) {
   d.page_height = v.number_or("pageHeight", 0, 0, kFar);
   d.scale = v.number_or("scale", 1, 1e-6, 1e6);
   d.mirrored = v.flag_or("mirrored", false);
+  d.follow_lines = v.flag_or("followLines", false);
+  d.hairline = v.number_or("hairline", d.hairline, 0.01, 1000);
+  if (v.has("traced")) d.traced = read_traced(v.object("traced"));
   std::size_t i = 0;
   for (const Json& entry : v.array("parts", 200'000)) {
     const JsonView p(entry, v.where() + ".parts[" + std::to_string(i++) + "]");
-    Drawing::Part part{p.text_or("id", ""), p.text_or("group", ""), p.text("d"),
-                       p.text_or("rule", "nonzero") == "evenodd"};
+    Drawing::Part part;
+    part.id = p.text_or("id", "");
+    part.group = p.text_or("group", "");
+    part.data = p.text("d");
+    part.even_odd = p.text_or("rule", "nonzero") == "evenodd";
+    part.line = p.flag_or("line", false);
+    part.stroke = p.number_or("stroke", 0, 0, 10'000);
+    part.end = choice(p, "end", part.end, kEnds);
+    part.joint = choice(p, "joint", part.joint, kJoints);
+    part.left_out = p.flag_or("leftOut", false);
     try {
       const Path path = parse_path(part.data);
       for (const PathStep& s : path.steps) {
@@ -127,16 +297,39 @@ Drawing read_drawing(const JsonView& v) {
 Json write_drawing(const Drawing& d) {
   Json parts = Json::array();
   for (const Drawing::Part& p : d.parts) {
-    parts.push_back({{"id", p.id}, {"group", p.group}, {"rule", p.even_odd ? "evenodd" : "nonzero"}, {"d", p.data}});
+    Json part{{"id", p.id}, {"group", p.group}};
+    if (p.line) {
+      part["line"] = true;
+      part["stroke"] = p.stroke;
+      part["end"] = word_of(p.end, kEnds);
+      part["joint"] = word_of(p.joint, kJoints);
+    } else {
+      part["rule"] = p.even_odd ? "evenodd" : "nonzero";
+    }
+    if (p.left_out) part["leftOut"] = true;
+    part["d"] = p.data;
+    parts.push_back(std::move(part));
   }
-  return {{"name", d.name},   {"pageWidth", d.page_width}, {"pageHeight", d.page_height},
-          {"scale", d.scale}, {"mirrored", d.mirrored},    {"parts", std::move(parts)}};
+  Json j{{"name", d.name},
+         {"pageWidth", d.page_width},
+         {"pageHeight", d.page_height},
+         {"scale", d.scale},
+         {"mirrored", d.mirrored}};
+  if (std::any_of(d.parts.begin(), d.parts.end(), [](const Drawing::Part& p) { return p.line; })) {
+    j["followLines"] = d.follow_lines;
+    j["hairline"] = d.hairline;
+  }
+  j["parts"] = std::move(parts);
+  if (d.traced) j["traced"] = write_traced(*d.traced);
+  return j;
 }
 
 Treatment read_treatment(const JsonView& v) {
   Treatment t;
   using Kind = Treatment::Kind;
-  t.kind = choice(v, "look", Kind::None, {{"none", Kind::None}, {"incise", Kind::Incise}, {"cutout", Kind::CutOut}});
+  t.kind = choice(v, "look", Kind::None,
+                  {{"none", Kind::None}, {"incise", Kind::Incise}, {"cutout", Kind::CutOut}, {"line", Kind::Line}});
+  if (v.has("depth")) t.depth = v.number("depth", 0.01, 1000);
   t.bit = v.text_or("bit", t.bit);
   if (v.has("floorLimit")) t.floor_limit = v.number("floorLimit", 0.01, 1000);
   for (const Json& bit : v.array("clearing", 20)) {
@@ -160,6 +353,7 @@ Treatment read_treatment(const JsonView& v) {
 
 Json write_treatment(const Treatment& t) {
   Json j{{"look", to_word(t.kind)}, {"bit", t.bit}};
+  if (t.kind == Treatment::Kind::Line) j["depth"] = t.depth;
   if (t.floor_limit) j["floorLimit"] = *t.floor_limit;
   if (!t.clearing.empty()) j["clearing"] = t.clearing;
   if (t.over_cut) j["overCut"] = *t.over_cut;
@@ -181,11 +375,12 @@ Item read_item(const JsonView& v) {
   item.piece.name = v.text_or("name", item.piece.id);
   item.piece.at = {v.number_or("x", 0, -kFar, kFar), v.number_or("y", 0, -kFar, kFar)};
   item.piece.turn = v.number_or("turn", 0, -3600, 3600);
-  const int kinds = v.has("lettering") + v.has("shape") + v.has("drawing");
-  if (kinds != 1) throw bad_input(v.where() + ": one of lettering, shape or drawing was expected.");
+  const int kinds = v.has("lettering") + v.has("shape") + v.has("drawing") + v.has("madeFrom");
+  if (kinds != 1) throw bad_input(v.where() + ": one of lettering, shape, drawing or madeFrom was expected.");
   if (v.has("lettering")) item.piece.what = read_lettering(v.object("lettering"));
   if (v.has("shape")) item.piece.what = read_shape(v.object("shape"));
   if (v.has("drawing")) item.piece.what = read_drawing(v.object("drawing"));
+  if (v.has("madeFrom")) item.piece.what = read_derived(v.object("madeFrom"));
   if (v.has("cut")) item.cut = read_treatment(v.object("cut"));
   return item;
 }
@@ -194,14 +389,9 @@ Json write_item(const Item& item) {
   const Piece& p = item.piece;
   Json j{{"id", p.id}, {"name", p.name}, {"x", p.at.x}, {"y", p.at.y}, {"turn", p.turn}};
   if (const auto* l = std::get_if<Lettering>(&p.what)) j["lettering"] = write_lettering(*l);
-  if (const auto* s = std::get_if<PlainShape>(&p.what)) {
-    j["shape"] = {{"form", s->kind == PlainShape::Kind::Ellipse ? "ellipse" : "rectangle"},
-                  {"width", s->width},
-                  {"height", s->height},
-                  {"cornerRadius", s->corner_radius},
-                  {"band", s->band}};
-  }
+  if (const auto* s = std::get_if<PlainShape>(&p.what)) j["shape"] = write_shape(*s);
   if (const auto* d = std::get_if<Drawing>(&p.what)) j["drawing"] = write_drawing(*d);
+  if (const auto* d = std::get_if<Derived>(&p.what)) j["madeFrom"] = write_derived(*d);
   j["cut"] = write_treatment(item.cut);
   return j;
 }
@@ -223,7 +413,11 @@ constexpr const char* kFormat = "doyen-job/1";
 
 // Keys that Doyen knows but leaves out when they say nothing: their absence after saving is meant.
 const std::set<std::string>& optional_keys() {
-  static const std::set<std::string> kKeys{"fitWidth", "kept", "floorLimit", "clearing", "overCut", "tabs"};
+  static const std::set<std::string> kKeys{
+      "fitWidth",  "kept",       "floorLimit", "clearing",   "overCut", "tabs",         "pairs",
+      "arcRadius", "arcBelow",   "along",      "alongStart", "inside",  "insideMargin", "insideMarginIsShare",
+      "stroke",    "cornerForm", "points",     "inner",      "rise",    "followLines",  "hairline",
+      "traced",    "line",       "end",        "joint",      "leftOut", "depth",        "rule"};
   return kKeys;
 }
 
@@ -294,6 +488,31 @@ Json job_json(const Job& job) {
 const Item* Job::find(const std::string& id) const {
   const auto it = std::find_if(items.begin(), items.end(), [&](const Item& i) { return i.piece.id == id; });
   return it == items.end() ? nullptr : &*it;
+}
+
+PieceSource Job::source() const {
+  return [this](const std::string& id) -> const Piece* {
+    const Item* item = find(id);
+    return item == nullptr ? nullptr : &item->piece;
+  };
+}
+
+std::vector<const Piece*> Job::with_sources(const Piece& piece) const {
+  std::vector<const Piece*> all{&piece};
+  for (std::size_t i = 0; i < all.size() && all.size() < 1000; ++i) {
+    for (const std::string& id : sources_of(*all[i])) {
+      const Item* item = find(id);
+      if (item != nullptr && std::find(all.begin(), all.end(), &item->piece) == all.end()) all.push_back(&item->piece);
+    }
+  }
+  return all;
+}
+
+bool Job::is_source(const std::string& id) const {
+  return std::any_of(items.begin(), items.end(), [&](const Item& item) {
+    const std::vector<std::string> from = sources_of(item.piece);
+    return std::find(from.begin(), from.end(), id) != from.end();
+  });
 }
 
 Item* Job::find(const std::string& id) { return const_cast<Item*>(std::as_const(*this).find(id)); }

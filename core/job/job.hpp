@@ -42,6 +42,11 @@ struct Job {
 
   [[nodiscard]] const Item* find(const std::string& id) const;
   [[nodiscard]] Item* find(const std::string& id);
+  // Its pieces by id, for outlines_of(); valid as long as the job is.
+  [[nodiscard]] PieceSource source() const;
+  // The piece and everything that it is made from, itself first.
+  [[nodiscard]] std::vector<const Piece*> with_sources(const Piece& piece) const;
+  [[nodiscard]] bool is_source(const std::string& id) const;  // something else is made from it
   [[nodiscard]] std::string fresh_id(const std::string& stem) const;
   friend bool operator==(const Job&, const Job&) = default;
 };

@@ -12,10 +12,13 @@ namespace doyen {
 namespace {
 
 // Everything that cut_piece() looks at.
-std::string key_of(const Item& item, const Blank& blank, const Rack& rack) {
+std::string key_of(const Job& job, const Item& item, const Blank& blank, const Rack& rack) {
   Job one;
   one.items = {item};
-  one.items[0].piece.name.clear();
+  for (const Piece* piece : job.with_sources(item.piece)) {
+    if (piece != &item.piece) one.items.push_back({*piece, {}});
+  }
+  for (Item& each : one.items) each.piece.name.clear();
   one.blank = blank;
   one.blank.margin = 0;
   one.blank.width = one.blank.height = 1;
@@ -28,11 +31,11 @@ std::string key_of(const Item& item, const Blank& blank, const Rack& rack) {
   return key + write_rack(used);
 }
 
-std::shared_ptr<const PiecePlan> work_out(const Item& item, const Blank& blank, const Rack& rack,
+std::shared_ptr<const PiecePlan> work_out(const Job& job, const Item& item, const Blank& blank, const Rack& rack,
                                           const Cancel& cancel) {
   auto out = std::make_shared<PiecePlan>();
   try {
-    out->outlines = outlines_of(item.piece);
+    out->outlines = outlines_of(item.piece, job.source());
     out->cuts = cut_piece(item.piece.id, out->outlines, item.cut, blank, rack, cancel);
   } catch (const Problem& problem) {
     if (problem.kind() == Problem::Kind::Cancelled) throw;
@@ -121,10 +124,10 @@ Plan plan(const Job& job, const Rack& rack, const MachineProfile& machine, PlanC
   const int total = static_cast<int>(job.items.size());
   for (const Item& item : job.items) {
     cancel.check();
-    const std::string key = key_of(item, job.blank, rack);
+    const std::string key = key_of(job, item, job.blank, rack);
     std::shared_ptr<const PiecePlan> piece = cache == nullptr ? nullptr : cache->find(key);
     if (!piece) {
-      piece = work_out(item, job.blank, rack, cancel);
+      piece = work_out(job, item, job.blank, rack, cancel);
       if (cache != nullptr) cache->keep(key, piece);
     }
     out.pieces.push_back(std::move(piece));

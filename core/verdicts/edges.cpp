@@ -46,18 +46,8 @@ void move_piece(Job& job, const std::string& id, Point by) {
 void scale_piece(Job& job, const std::string& id, double by, Point middle) {
   Item* item = job.find(id);
   if (item == nullptr) return;
-  Piece& piece = item->piece;
-  piece.at = middle + (piece.at - middle) * by;
-  if (auto* l = std::get_if<Lettering>(&piece.what)) {
-    l->cap_height *= by;
-    l->width *= by;
-  } else if (auto* s = std::get_if<PlainShape>(&piece.what)) {
-    s->width *= by;
-    s->height *= by;
-    s->corner_radius *= by;
-  } else if (auto* d = std::get_if<Drawing>(&piece.what)) {
-    d->scale *= by;
-  }
+  item->piece.at = middle + (item->piece.at - middle) * by;
+  size_piece(item->piece, by, by);
 }
 
 std::string percent_smaller(double by) {

@@ -39,6 +39,7 @@ void check_bits(const Situation& s, std::vector<Verdict>& out) {
     for (const std::string& id : bits_of(item)) {
       const Bit* bit = s.rack.find(id);
       const bool wants_v = main && item.cut.kind == Treatment::Kind::Incise;
+      const bool any_kind = main && item.cut.kind == Treatment::Kind::Line;
       main = false;
       if (bit == nullptr) {
         out.push_back({Grade::Stop,
@@ -50,7 +51,7 @@ void check_bits(const Situation& s, std::vector<Verdict>& out) {
                        {}});
         continue;
       }
-      if ((wants_v && bit->kind != BitKind::V) || (!wants_v && bit->kind != BitKind::Flat)) {
+      if (!any_kind && ((wants_v && bit->kind != BitKind::V) || (!wants_v && bit->kind != BitKind::Flat))) {
         out.push_back({Grade::Stop,
                        "bit-wrong-kind",
                        item.piece.id,

@@ -46,7 +46,7 @@ void check_pieces(const Situation& s, std::vector<Verdict>& out) {
                      "It would be left out of the wood. Choose a face that has it, or change the words.",
                      {}});
     }
-    if (outlines.region.empty() && outlines.missing.empty()) {
+    if (outlines.region.empty() && outlines.lines.empty() && outlines.missing.empty()) {
       out.push_back({Grade::Mind,
                      "empty-piece",
                      piece.id,
@@ -54,11 +54,22 @@ void check_pieces(const Situation& s, std::vector<Verdict>& out) {
                      "“" + piece.name + "” has nothing to carve.",
                      "Its words or outlines are empty.",
                      {}});
-    } else if (s.job.items[i].cut.kind == Treatment::Kind::None) {
+    } else if (outlines.region.empty() && (s.job.items[i].cut.kind == Treatment::Kind::Incise ||
+                                           s.job.items[i].cut.kind == Treatment::Kind::CutOut)) {
+      out.push_back({Grade::Stop,
+                     "only-lines",
+                     piece.id,
+                     outlines.lines.front().front(),
+                     "“" + piece.name + "” is made of single lines, which enclose nothing to carve.",
+                     "Let the bit follow them, or give the lines a width under Artwork.",
+                     {{"Follow the lines", [id = piece.id](Job& job) {
+                         if (Item* item = job.find(id)) item->cut.kind = Treatment::Kind::Line;
+                       }}}});
+    } else if (s.job.items[i].cut.kind == Treatment::Kind::None && !s.job.is_source(piece.id)) {
       out.push_back({Grade::Mind,
                      "no-treatment",
                      piece.id,
-                     bounds(outlines.region).centre(),
+                     outlines.region.empty() ? outlines.lines.front().front() : bounds(outlines.region).centre(),
                      "“" + piece.name + "” is not cut yet.",
                      "Say under Cuts how it shall look.",
                      {{"Incise it", [id = piece.id](Job& job) {

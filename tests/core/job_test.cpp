@@ -11,6 +11,7 @@
 
 #include "atomic_file.hpp"
 #include "data_folder.hpp"
+#include "oracle.hpp"
 #include "problem.hpp"
 
 using namespace doyen;
@@ -39,13 +40,68 @@ Job full_job() {
   words.cut.floor_limit = 2.5;
   words.cut.clearing = {"flat-3mm", "flat-6mm"};
   Item frame{{"frame", "Frame", PlainShape{PlainShape::Kind::Ellipse, 120, 80, 0, 4}, {250, 150}, 0}, {}};
-  Item drawing{
-      {"art", "Art", Drawing{"a.svg", 50, 40, {{"p", "leaves", "M0 0 L10 0 L10 10 Z", true}}, 2, true}, {1, 2}, 3}, {}};
+  Drawing art = oracle::drawing("M0 0 L10 0 L10 10 Z", true);
+  art.parts[0].group = "leaves";
+  art.parts.push_back(art.parts[0]);
+  art.parts[1].line = true;
+  art.parts[1].even_odd = false;
+  art.parts[1].stroke = 0.7;
+  art.parts[1].end = StrokeEnd::Round;
+  art.parts[1].left_out = true;
+  art.scale = 2;
+  art.mirrored = true;
+  art.follow_lines = true;
+  art.traced = TracedFrom{to_base64("not really a picture"), {}};
+  art.traced->settings.picked = {0, 2};
+  art.traced->settings.colours = 4;
+  Item drawing{{"art", "Art", art, {1, 2}, 3}, {}};
   drawing.cut.kind = Treatment::Kind::CutOut;
   drawing.cut.bit = "flat-1/4in";
   drawing.cut.over_cut = 0.5;
   drawing.cut.tabs = {true, 6, 8, 4, {{0, 0.25}, {0, 0.75}}};
-  job.items = {words, frame, drawing};
+  Lettering arched = l;
+  arched.fit_width = false;
+  arched.width = Lettering{}.width;  // says nothing when it does not rule
+  arched.arc_radius = 120;
+  arched.arc_below = true;
+  arched.pairs = {{"ag", -3.5}, {"& ", 2}};
+  Lettering within = l;
+  within.inside = "frame";
+  within.inside_margin = 12;
+  within.inside_margin_share = true;
+  within.stroke = 0.8;
+  Lettering along = l;
+  along.along = "frame";
+  along.along_start = 0.25;
+  PlainShape star{PlainShape::Kind::Star, 80, 80, 0, 2};
+  star.points = 7;
+  star.inner = 0.4;
+  PlainShape arch{PlainShape::Kind::ArchTop, 80, 80};
+  arch.rise = 15;
+  arch.corner_form = PlainShape::CornerForm::Scooped;
+  Derived grown;
+  grown.from = {"frame"};
+  grown.distance = -2.5;
+  grown.corner = Corner::Flat;
+  grown.steps = 3;
+  Derived copies;
+  copies.how = Derived::How::Along;
+  copies.from = {"art", "frame"};
+  copies.count = 0;
+  copies.turned = false;
+  Item line{{"line", "Line", grown, {0, 0}, 5}, {}};
+  line.cut.kind = Treatment::Kind::Line;
+  line.cut.depth = 0.4;
+  job.items = {words,
+               frame,
+               drawing,
+               line,
+               {{"arched", "Arched", arched, {1, 1}, 0}, {}},
+               {{"within", "Within", within, {0, 0}, 0}, {}},
+               {{"along", "Along", along, {0, 0}, 0}, {}},
+               {{"star", "Star", star, {9, 9}, 0}, {}},
+               {{"arch", "Arch", arch, {9, 9}, 0}, {}},
+               {{"copies", "Copies", copies, {0, 0}, 0}, {}}};
   job.run = {"inch-plain", true, ZeroSurface::Bed, ZeroPlace::Centre, 4, "Tape."};
   return job;
 }

@@ -323,8 +323,7 @@ TEST_CASE("hostile artwork is planned or refused with a sentence, and never goug
     jobs.push_back(one_shape(shape, incised()));
   }
   Job bow = one_shape({}, incised());
-  bow.items[0].piece.what =
-      Drawing{"bow", 10, 10, {{"a", "", "M0 0 L40 40 L40 0 L0 40 Z M0 0 L0 0 Z M5 5 L5 5 L5 5 Z", false}}, 1, false};
+  bow.items[0].piece.what = oracle::drawing("M0 0 L40 40 L40 0 L0 40 Z M0 0 L0 0 Z M5 5 L5 5 L5 5 Z");
   jobs.push_back(bow);
   Job dense = one_shape({}, incised());
   std::string star = "M";
@@ -332,7 +331,7 @@ TEST_CASE("hostile artwork is planned or refused with a sentence, and never goug
     const double a = i * 2.399963, r = 20 + 19 * std::sin(i * 0.7);
     star += format_number(r * std::cos(a), 4) + " " + format_number(r * std::sin(a), 4) + (i == 0 ? "L" : " ");
   }
-  dense.items[0].piece.what = Drawing{"star", 10, 10, {{"a", "", star + "Z", true}}, 1, false};
+  dense.items[0].piece.what = oracle::drawing(star + "Z", true);
   jobs.push_back(dense);
   for (const Job& job : jobs) {
     const Plan p = planned(job);

@@ -232,7 +232,7 @@ TEST_CASE("a drawing of a million points is planned or refused with a sentence")
       doyen_cli("import " + (out / "dense.svg") + " --blank 220x220x40mm --limit 3 --out " + (out / "dense.doyen"));
   INFO(e.said);
   REQUIRE(e.code == 0);
-  const Ended checked = run("timeout 240 " + std::string(DOYEN_CLI) + " check " + (out / "dense.doyen"));
+  const Ended checked = run("timeout 60 " + std::string(DOYEN_CLI) + " check " + (out / "dense.doyen"));
   INFO(checked.said);
   CHECK((checked.code == 0 || checked.code == 1 || checked.code == 3));
 }

@@ -56,20 +56,24 @@ inline double overlap(Sheet& a, Sheet& b) {
 }
 
 // -1 when librsvg itself cannot read or paint the file.
-inline double overlap_with_librsvg(const std::string& path, SvgDrawing* read = nullptr) {
+inline double overlap_with_librsvg(const std::string& path, Imported* read = nullptr) {
   GError* error = nullptr;
   RsvgHandle* handle = rsvg_handle_new_from_file(path.c_str(), &error);
   if (handle == nullptr) {
     g_clear_error(&error);
     return -1;
   }
-  const SvgDrawing svg = read_svg(read_file(path), path);
+  rsvg_handle_set_dpi(handle, 96);
+  const Imported svg = read_svg(read_file(path), path);
   if (read != nullptr) *read = svg;
   const double pw = svg.drawing.page_width, ph = svg.drawing.page_height, scale = kLongSide / std::max(pw, ph);
   const int w = std::max(1, static_cast<int>(std::ceil(pw * scale))),
             h = std::max(1, static_cast<int>(std::ceil(ph * scale)));
   Sheet theirs(w, h), ours(w, h);
-  const RsvgRectangle page{0, 0, pw * scale, ph * scale};
+  // At its own size in px (96 to the inch), scaled by Cairo: a drawing without a viewBox would not grow by itself.
+  constexpr double kPx = 96 / 25.4;
+  const RsvgRectangle page{0, 0, pw * kPx, ph * kPx};
+  cairo_scale(theirs.cr, scale / kPx, scale / kPx);
   const bool painted = rsvg_handle_render_document(handle, theirs.cr, &page, &error) != 0;
   g_clear_error(&error);
   g_object_unref(handle);

@@ -14,7 +14,7 @@ using namespace doyen;
 
 namespace {
 
-SvgDrawing read(const std::string& body, const std::string& root = "width='100mm' height='80mm' viewBox='0 0 100 80'") {
+Imported read(const std::string& body, const std::string& root = "width='100mm' height='80mm' viewBox='0 0 100 80'") {
   return read_svg("<svg xmlns='http://www.w3.org/2000/svg' xmlns:xlink='http://www.w3.org/1999/xlink' " + root + ">" +
                       body + "</svg>",
                   "t.svg");
@@ -60,7 +60,7 @@ TEST_CASE("shapes have their areas") {  // any handbook of mathematics
 }
 
 TEST_CASE("ids and groups are kept, what cannot be taken is listed") {
-  const SvgDrawing d = read("<g id='leaves'><rect id='one' width='9' height='9'/></g><image href='x.png'/>");
+  const Imported d = read("<g id='leaves'><rect id='one' width='9' height='9'/></g><image href='x.png'/>");
   REQUIRE(d.drawing.parts.size() == 1);
   CHECK(d.drawing.parts[0].id == "one");
   CHECK(d.drawing.parts[0].group == "leaves");
@@ -136,7 +136,7 @@ TEST_CASE("every truncation and random changes of a drawing are refused or read"
 
 TEST_CASE("outlines written as SVG are read back at the same place and size") {
   const Region region = clean({{{10, 10}, {60, 12}, {40, 50}}});
-  const SvgDrawing again = read_svg(write_svg({{"a<b", region}}, 100, 80, true), "t.svg");
+  const Imported again = read_svg(write_svg({{"a<b", region}}, 100, 80, true), "t.svg");
   CHECK(again.sized);
   const Region back = drawing_region_as_drawn(again.drawing);
   CHECK(area(back) == Approx(area(region)).epsilon(1e-4));

@@ -1,0 +1,148 @@
+// DXF in against ezdxf, an independent library: what it writes is read at the same place and size; hostile files.
+#include "files/dxf_read.hpp"
+
+#include <catch2/catch.hpp>
+#include <cstdio>
+#include <filesystem>
+#include <fstream>
+
+#include "atomic_file.hpp"
+#include "problem.hpp"
+
+using namespace doyen;
+namespace fs = std::filesystem;
+
+namespace {
+
+// Runs a piece of Python with ezdxf (python3-ezdxf) that writes `out`; returns the file's text.
+std::string ezdxf(const std::string& body) {
+  const fs::path folder = fs::temp_directory_path() / ("doyen-dxf-" + std::to_string(getpid()));
+  fs::create_directories(folder);
+  std::ofstream((folder / "make.py")) << "import ezdxf, math\nout='" << (folder / "out.dxf").string() << "'\n" << body;
+  const int status = std::system(("/usr/bin/python3 " + (folder / "make.py").string() + " 2>/dev/null").c_str());
+  REQUIRE(status == 0);
+  const std::string text = read_file((folder / "out.dxf").string());
+  fs::remove_all(folder);
+  return text;
+}
+
+std::string model(const std::string& lines, const std::string& version = "R2010", int units = 4) {
+  return ezdxf("doc=ezdxf.new('" + version + "')\ndoc.header['$INSUNITS']=" + std::to_string(units) +
+               "\nm=doc.modelspace()\n" + lines + "\ndoc.saveas(out)\n");
+}
+
+Region region_of(const Imported& d) { return drawing_region_as_drawn(d.drawing); }
+
+}  // namespace
+
+TEST_CASE("circles, arcs, ellipses, bulges and splines have the areas that mathematics gives") {  // ezdxf writes them
+  CHECK(area(region_of(read_dxf(model("m.add_circle((50,40),20)"), "t.dxf"))) == Approx(M_PI * 400).epsilon(2e-3));
+  CHECK(area(region_of(read_dxf(model("m.add_ellipse((0,0),(30,0,0),0.5)"), "t.dxf"))) ==
+        Approx(M_PI * 30 * 15).epsilon(2e-3));
+  // Half a circle by one bulge of 1 (tan of a quarter of 180°), closed by the chord.
+  CHECK(area(region_of(read_dxf(model("m.add_lwpolyline([(0,0,1),(20,0,0)],format='xyb',close=True)"), "t.dxf"))) ==
+        Approx(M_PI * 100 / 2).epsilon(2e-3));
+  CHECK(area(region_of(read_dxf(model("m.add_polyline2d([(0,0),(30,0),(30,20),(0,20)],close=True)", "R12"),
+                                "t.dxf"))) == Approx(600).epsilon(1e-4));
+  // Two arcs and two lines that meet only at their ends become one outline.
+  CHECK(area(region_of(read_dxf(model("m.add_line((0,0),(40,0))\nm.add_arc((40,10),10,-90,90)\nm.add_line((40,20),(0,"
+                                      "20))\nm.add_arc((0,10),10,90,270)"),
+                                "t.dxf"))) == Approx(800 + M_PI * 100).epsilon(2e-3));
+  // A closed spline against ezdxf's own flattening of it.
+  const std::string both =
+      "s=m.add_spline()\ns.set_open_uniform([(0,0),(40,0),(60,40),(20,60),(0,0)],degree=3)\np=list(s.flattening(0.001))"
+      "\n"
+      "a=abs(sum(p[i][0]*p[(i+1)%len(p)][1]-p[(i+1)%len(p)][0]*p[i][1] for i in "
+      "range(len(p))))/2\ndoc.header['$USERR1']=a";
+  const std::string text = model(both);
+  const auto at = text.find("$USERR1");
+  const double theirs = std::stod(text.substr(text.find('\n', text.find('\n', at) + 1) + 1));
+  CHECK(area(region_of(read_dxf(text, "t.dxf"))) == Approx(theirs).epsilon(2e-3));
+}
+
+TEST_CASE("units scale, holes nest, layers become groups, blocks are placed, mirrored ones too") {
+  for (const auto& [units, mm] : {std::pair{1, 25.4}, {4, 1.0}, {5, 10.0}}) {
+    const Imported d =
+        read_dxf(model("m.add_lwpolyline([(0,0),(3,0),(3,2),(0,2)],close=True)", "R2010", units), "t.dxf");
+    CHECK(d.sized);
+    CHECK(bounds(region_of(d)).width() == Approx(3 * mm).epsilon(1e-6));
+  }
+  const Imported unsized = read_dxf(model("m.add_circle((0,0),5)", "R12", 0), "t.dxf");
+  CHECK_FALSE(unsized.sized);
+  CHECK_FALSE(unsized.assumed.empty());
+  const Imported o = read_dxf(model("m.add_circle((0,0),10,dxfattribs={'layer':'ring'})\nm.add_circle((0,0),6,"
+                                    "dxfattribs={'layer':'ring'})\nm.add_circle((0,0),2,dxfattribs={'layer':'ring'})"),
+                              "t.dxf");
+  CHECK(area(region_of(o)) == Approx(M_PI * (100 - 36 + 4)).epsilon(2e-3));
+  REQUIRE(o.drawing.parts.size() == 2);
+  CHECK(o.drawing.parts[0].group == "ring");
+  const Imported b = read_dxf(model("b=doc.blocks.new('leaf')\nb.add_lwpolyline([(0,0),(10,0),(10,4)],close=True)\n"
+                                    "m.add_blockref('leaf',(100,0))\nm.add_blockref('leaf',(0,50),dxfattribs={'xscale':"
+                                    "-2,'yscale':2,'rotation':90})"),
+                              "t.dxf");
+  CHECK(area(region_of(b)) == Approx(20 + 80).epsilon(1e-4));
+  CHECK(b.drawing.page_width == Approx(110 + 8).margin(9));
+}
+
+TEST_CASE("open lines stay lines to be followed or carved wide, text and hatchings are listed") {
+  const Imported d = read_dxf(
+      model("m.add_line((0,0),(50,0))\nm.add_line((50,0),(50,30))\nm.add_text('hi')\nm.add_point((1,1))"), "t.dxf");
+  REQUIRE(d.drawing.parts.size() == 1);
+  CHECK(d.drawing.parts[0].line);
+  CHECK(d.left_out.size() == 2);
+  Drawing followed = d.drawing;
+  followed.follow_lines = true;
+  const Outlines lines = outlines_of({"d", "d", followed, {0, 0}, 0});
+  REQUIRE(lines.lines.size() == 1);
+  CHECK(lines.lines[0].size() == 3);
+  CHECK(lines.region.empty());
+  CHECK(area(outlines_of({"d", "d", d.drawing, {0, 0}, 0}).region) == Approx(80 * 0.5).epsilon(0.01));
+}
+
+TEST_CASE("an extrusion from below mirrors") {  // published: DXF reference, object coordinate systems
+  const Imported d = read_dxf(model("m.add_lwpolyline([(10,0),(20,0),(20,5)],close=True,dxfattribs={'extrusion':(0,0,-"
+                                    "1)})\nm.add_circle((0,0),1)"),
+                              "t.dxf");
+  const Box box = bounds(region_of(d));
+  CHECK(box.width() == Approx(21).margin(0.01));  // from −20 to 1
+}
+
+TEST_CASE("hostile DXF files are refused with a sentence") {
+  const auto refused = [](const std::string& text, const std::string& says) {
+    CHECK_THROWS_WITH(read_dxf(text, "bad.dxf"), Catch::Contains("bad.dxf") && Catch::Contains(says));
+  };
+  refused("", "bad.dxf");
+  refused("  0\nSECTION\n  2\nENTITIES\n  0\nENDSEC\n  0\nEOF\n", "no lines");
+  refused(std::string("AC\0\x01\x02", 5) + "\n", "binary");
+  refused("0\rSECTION\r2\rENTITIES\r", "lines end");
+  const std::string head = "0\nSECTION\n2\nENTITIES\n";
+  refused(head + "0\nLWPOLYLINE\n8\n0\n90\n2000000000\n70\n1\n10\n0\n20\n0\n0\nENDSEC\n0\nEOF\n",
+          "more than the file holds");
+  refused(head + "0\nSPLINE\n8\n0\n71\n3\n72\n999999999\n73\n4\n0\nENDSEC\n0\nEOF\n", "more than the file holds");
+  refused(head + "0\nCIRCLE\n8\n0\n10\n1e300\n20\n0\n40\n5\n0\nENDSEC\n0\nEOF\n", "bad.dxf");
+  // A block that contains itself ends.
+  const std::string text =
+      model("b=doc.blocks.new('a')\nb.add_blockref('a',(1,0))\nb.add_circle((0,0),2)\nm.add_blockref('a',(0,0))");
+  CHECK_FALSE(read_dxf(text, "t.dxf").left_out.empty());
+  for (std::size_t n = 0; n < text.size(); n += text.size() / 150) {
+    try {
+      read_dxf(text.substr(0, n), "t.dxf");
+    } catch (const Problem& problem) {
+      CHECK(std::string(problem.what()).size() > 10);
+    }
+  }
+  unsigned seed = 5;
+  const auto entities = text.find("ENTITIES");
+  for (int round = 0; round < 200; ++round) {
+    std::string broken = text;
+    for (int k = 0; k < 5; ++k) {
+      seed = seed * 1664525U + 1013904223U;
+      broken[entities + (seed >> 8) % (broken.size() - entities)] = static_cast<char>('0' + seed % 10);
+    }
+    try {
+      read_dxf(broken, "t.dxf");
+    } catch (const Problem&) {
+      continue;
+    }
+  }
+}
