@@ -152,6 +152,7 @@ void Bench::ask_for_picture() {
   Box area{std::max(0.0, a.x), std::max(0.0, a.y), std::min(plan_->job.blank.width, b.x),
            std::min(plan_->job.blank.height, b.y)};
   if (area.left >= area.right || area.bottom >= area.top) return;
+  fine_ = false;
   painter_.request(plan_, {area, 1 / (scale_ * devicePixelRatioF())});
 }
 

@@ -16,8 +16,10 @@
 #include "files/imported.hpp"
 #include "files/run_sheet.hpp"
 #include "geometry/polyline.hpp"
+#include "letter_bench.hpp"
 #include "rack_dialog.hpp"
 #include "theme.hpp"
+#include "trace_dialog.hpp"
 
 namespace doyen {
 namespace {
@@ -149,8 +151,11 @@ MainWindow::MainWindow() : shop_{document_, rack_, nullptr, {}, {}, {}} {
   });
   connect(artwork_, &ArtworkTicket::add_lettering, this, &MainWindow::add_lettering);
   connect(artwork_, &ArtworkTicket::add_drawing, this, [this] { add_drawing(); });
-  connect(artwork_, &ArtworkTicket::add_rectangle, this, [this] { add_shape(PlainShape::Kind::Rectangle); });
-  connect(artwork_, &ArtworkTicket::add_ellipse, this, [this] { add_shape(PlainShape::Kind::Ellipse); });
+  connect(artwork_, &ArtworkTicket::add_shape, this, &MainWindow::add_shape);
+  connect(artwork_, &ArtworkTicket::make_from, this, &MainWindow::make_from);
+  connect(artwork_, &ArtworkTicket::freeze_piece, this, &MainWindow::freeze_piece);
+  connect(artwork_, &ArtworkTicket::letter_bench_wanted, this, &MainWindow::open_letter_bench);
+  connect(artwork_, &ArtworkTicket::trace_again, this, &MainWindow::trace_again);
   connect(artwork_, &ArtworkTicket::remove_piece, this, &MainWindow::remove_piece);
   connect(artwork_, &ArtworkTicket::copy_piece, this, &MainWindow::copy_piece);
   make_actions();
@@ -165,6 +170,12 @@ MainWindow::MainWindow() : shop_{document_, rack_, nullptr, {}, {}, {}} {
         },
         Qt::QueuedConnection);
   }
+}
+
+// A field that loses the focus when the window goes tells its value: that must happen while the job is still there.
+MainWindow::~MainWindow() {
+  hide();
+  delete takeCentralWidget();
 }
 
 void MainWindow::make_actions() {
@@ -191,6 +202,9 @@ void MainWindow::make_actions() {
   add(tr("Open the demo, the Marrowby gate sign"), {}, [this] {
     if (may_leave()) open_demo();
   });
+  add(tr("Open the other demo, a plaque with a traced heron"), {}, [this] {
+    if (may_leave()) open_demo(QStringLiteral("heron-plaque"));
+  });
   add(tr("Undo"), QKeySequence::Undo, [this] { document_.undo_stack().undo(); });
   add(tr("Redo"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_Z), [this] { document_.undo_stack().redo(); });
   add(tr("Write the files…"), QKeySequence(Qt::CTRL | Qt::Key_E), [this] { choose_and_write(); });
@@ -200,6 +214,8 @@ void MainWindow::make_actions() {
     add_lettering();
   });
   add(tr("Add a drawing from a file…"), {}, [this] { add_drawing(); });
+  add(tr("Letter bench: the chosen words in many faces…"), QKeySequence(Qt::CTRL | Qt::Key_B),
+      [this] { open_letter_bench(); });
   add(tr("Add a rectangle"), {}, [this] { add_shape(PlainShape::Kind::Rectangle); });
   add(tr("Add an oval"), {}, [this] { add_shape(PlainShape::Kind::Ellipse); });
   add(tr("Copy the chosen piece"), QKeySequence(Qt::CTRL | Qt::Key_D), [this] { copy_piece(); });
@@ -260,7 +276,7 @@ void MainWindow::show_call_box() {
 
 void MainWindow::show_job_menu(const QPoint& at) {
   QMenu menu(this);
-  for (const Call& call : calls_.mid(0, 9)) {
+  for (const Call& call : calls_.mid(0, 10)) {
     QString words = call.words;
     if (words == tr("Undo") && document_.undo_stack().canUndo())
       words = tr("Undo: %1").arg(document_.undo_stack().undoText());
@@ -368,9 +384,9 @@ void MainWindow::go_to_stage(Stage stage) {
 void MainWindow::select(const QString& piece) { bench_->select(piece); }
 void MainWindow::open_sums() { cuts_->open_sums(true); }
 
-void MainWindow::open_demo() {
+void MainWindow::open_demo(const QString& name) {
   try {
-    const std::string path = data_file("demo/gate-sign.doyen");
+    const std::string path = data_file("demo/" + name.toStdString() + ".doyen");
     document_.replace(load_job(path), {});
     section_ = {true, document_.job().blank.height * 0.615};
     bench_->set_section(section_);
@@ -431,6 +447,7 @@ void MainWindow::greet() {
     return button;
   };
   add(tr("Look round in the demo: a gate sign for Marrowby Physic Garden"), {}, 1)->setDefault(true);
+  add(tr("Look at a plaque with words on an arc and a heron traced from a photograph"), {}, 6);
   add(tr("Lettering on a board"), {}, 2);
   add(tr("Art from a file…"), {}, 3);
   add(tr("Open a job…"), {}, 4);
@@ -455,6 +472,8 @@ void MainWindow::greet() {
   } else if (chosen == 4) {
     const QString path = QFileDialog::getOpenFileName(this, tr("Open a job"), {}, tr("Doyen jobs (*.doyen)"));
     if (path.isEmpty() || !open(path)) open_demo();
+  } else if (chosen == 6) {
+    open_demo(QStringLiteral("heron-plaque"));
   } else if (chosen == 5) {
     if (!open(job)) open_demo();
   } else {
@@ -586,24 +605,155 @@ void MainWindow::add_lettering() {
 }
 
 void MainWindow::add_shape(PlainShape::Kind kind) {
+  using K = PlainShape::Kind;
   const Job& job = document_.job();
   go_to_stage(Stage::Artwork);
   const double inset = 2 * job.blank.margin;
-  PlainShape s{kind, std::max(5.0, job.blank.width - inset), std::max(5.0, job.blank.height - inset), 0, 0};
-  if (kind == PlainShape::Kind::Rectangle) s.corner_radius = std::min(s.width, s.height) / 8;
-  const QString name = kind == PlainShape::Kind::Rectangle ? tr("Rectangle") : tr("Oval");
-  add_piece(tr("add a shape"), {{}, name.toStdString(), s, job.blank.box().centre(), 0}, Treatment::Kind::None);
+  PlainShape s;
+  s.kind = kind;
+  s.width = std::max(5.0, job.blank.width - inset);
+  s.height = std::max(5.0, job.blank.height - inset);
+  const double least = std::min(s.width, s.height);
+  if (kind == K::Rectangle) s.corner_radius = least / 8;
+  if (kind == K::Polygon || kind == K::Star) s.width = s.height = least / 2;
+  if (kind == K::Star) s.points = 5;
+  if (kind == K::Ribbon) s.height = least / 4;
+  if (kind == K::ArchTop) s.rise = s.height / 4;
+  if (kind == K::Line) s.width *= 0.6;
+  static const char* const kNames[] = {QT_TR_NOOP("Rectangle"), QT_TR_NOOP("Oval"), QT_TR_NOOP("Arch top"),
+                                       QT_TR_NOOP("Polygon"),   QT_TR_NOOP("Star"), QT_TR_NOOP("Ribbon"),
+                                       QT_TR_NOOP("Line")};
+  add_piece(tr("add a shape"), {{}, tr(kNames[static_cast<int>(kind)]).toStdString(), s, job.blank.box().centre(), 0},
+            kind == K::Line ? Treatment::Kind::Line : Treatment::Kind::None);
+}
+
+// Something new from the chosen piece; its second source, where one is needed, is the next piece on the list.
+void MainWindow::make_from(Derived::How how) {
+  using H = Derived::How;
+  const Item* item = shop_.item();
+  if (item == nullptr) return;
+  const Job& job = document_.job();
+  Derived d;
+  d.how = how;
+  d.from = {item->piece.id};
+  Box box;
+  try {
+    box = bounds(outlines_of(item->piece, job.source()).region);
+  } catch (const Problem&) {
+  }
+  if (how == H::Join || how == H::TakeAway || how == H::Overlap || how == H::Along) {
+    for (const Item& other : job.items) {
+      if (other.piece.id != item->piece.id && d.from.size() < 2) d.from.push_back(other.piece.id);
+    }
+    if (d.from.size() < 2) return say(tr("Made from two pieces"), tr("That takes a second piece; add it first."));
+  }
+  if (!box.empty()) {
+    d.step_x = box.width() * 1.2;
+    d.step_y = box.height() * 1.2;
+    d.radius = std::max(box.width(), box.height()) * 1.2;
+  }
+  d.distance = job.lengths.unit == Unit::Inch ? kMmPerInch / 8 : 3;
+  static const char* const kNames[] = {
+      QT_TR_NOOP("%1, grown"),   QT_TR_NOOP("%1, joined"),    QT_TR_NOOP("%1, cut away"),
+      QT_TR_NOOP("%1, overlap"), QT_TR_NOOP("%1, part"),      QT_TR_NOOP("%1, mirrored"),
+      QT_TR_NOOP("%1, in rows"), QT_TR_NOOP("%1, in a ring"), QT_TR_NOOP("%1, along")};
+  const QString name = tr(kNames[static_cast<int>(how)]).arg(QString::fromStdString(item->piece.name));
+  const Treatment cut = item->cut;
+  add_piece(tr("make “%1”").arg(name), {{}, name.toStdString(), d, {0, 0}, 0}, cut.kind);
+  // What it was made from makes way, unless both are wanted: an outline grown stands beside its source.
+  if (how != H::Grow && how != H::Mirror) {
+    document_.edit(tr("leave the source uncut"), [&](Job& j) {
+      if (Item* source = j.find(d.from.front())) source->cut.kind = Treatment::Kind::None;
+    });
+  }
+}
+
+void MainWindow::open_letter_bench() {
+  const Item* item = shop_.item();
+  if (item == nullptr || !std::holds_alternative<Lettering>(item->piece.what)) return;
+  LetterBench bench(document_.job(), *item, rack_, this);
+  if (bench.exec() != QDialog::Accepted || !bench.taken()) return;
+  const FaceName face = *bench.taken();
+  shop_.edit_item(tr("take the face %1").arg(QString::fromStdString(face.family)), [&](Item& it) {
+    if (auto* l = std::get_if<Lettering>(&it.piece.what)) {
+      l->face = face;
+      if (bench.spacing()) l->letter_spacing = *bench.spacing();
+    }
+  });
+}
+
+std::optional<Drawing> MainWindow::trace_picture(TracePicture picture, const TraceSettings& settings,
+                                                 const QString& name, double width) {
+  const Item* item = shop_.item();
+  const Bit* bit = item == nullptr ? nullptr : rack_.find(item->cut.bit);
+  if (bit == nullptr) bit = rack_.find("v60");
+  if (bit == nullptr && !rack_.bits.empty()) bit = &rack_.bits.front();
+  if (bit == nullptr) return std::nullopt;
+  TraceDialog dialog(std::move(picture), settings, width, *bit, bit->feeds_in(wood_class_of(document_.job().blank)),
+                     machine_for(document_.job()), document_.job().lengths, this);
+  if (dialog.exec() != QDialog::Accepted || !dialog.traced_fine()) return std::nullopt;
+  Drawing drawing = traced_drawing(dialog.picture(), dialog.settings(), name.toStdString()).drawing;
+  const double now = bounds(drawing_region(drawing)).width();
+  if (now > 0) drawing.scale = dialog.width_wanted() / now;
+  return drawing;
+}
+
+void MainWindow::trace_again() {
+  const Item* item = shop_.item();
+  const auto* d = item == nullptr ? nullptr : std::get_if<Drawing>(&item->piece.what);
+  if (d == nullptr || !d->traced) return;
+  try {
+    const double width = bounds(drawing_region(*d)).width();
+    const auto again = trace_picture(TracePicture::read(from_base64(d->traced->png), d->name), d->traced->settings,
+                                     QString::fromStdString(d->name), width);
+    if (again) shop_.edit_item(tr("trace the picture again"), [&](Item& it) { it.piece.what = *again; });
+  } catch (const Problem& problem) {
+    say(tr("The picture cannot be traced again"), QString::fromUtf8(problem.what()));
+  }
+}
+
+void MainWindow::freeze_piece() {
+  const Item* item = shop_.item();
+  if (item == nullptr) return;
+  try {
+    const Outlines outlines = outlines_of(item->piece, document_.job().source());
+    const Drawing drawing = frozen(outlines, item->piece.name);
+    Box box = bounds(outlines.region);
+    for (const Line2& line : outlines.lines) {
+      for (const Point& p : line) box.add(p);
+    }
+    shop_.edit_item(tr("freeze “%1”").arg(QString::fromStdString(item->piece.name)), [&](Item& it) {
+      it.piece.what = drawing;
+      it.piece.at = box.centre();
+      it.piece.turn = 0;
+    });
+  } catch (const Problem& problem) {
+    say(tr("It cannot be frozen"), QString::fromUtf8(problem.what()));
+  }
 }
 
 void MainWindow::add_drawing(const QString& given) {
   go_to_stage(Stage::Artwork);
-  const QString path =
-      given.isEmpty() ? QFileDialog::getOpenFileName(this, tr("A drawing"), {}, tr("SVG drawings (*.svg)")) : given;
+  const QString path = given.isEmpty() ? QFileDialog::getOpenFileName(
+                                             this, tr("A drawing"), {},
+                                             tr("Drawings and pictures (*.svg *.dxf *.png *.jpg *.jpeg *.bmp *.webp)"))
+                                       : given;
   if (path.isEmpty()) return;
   try {
+    const Blank& board = document_.job().blank;
+    if (is_picture(path.toStdString())) {
+      TracePicture picture = TracePicture::read(read_file(path.toStdString(), 256u << 20), path.toStdString());
+      const double width = 0.5 * std::min(board.width, board.height * picture.width() / picture.height());
+      const QString name = QFileInfo(path).completeBaseName();
+      const auto traced = trace_picture(std::move(picture), {}, name, width);
+      if (traced)
+        add_piece(tr("trace a picture"), {{}, name.toStdString(), *traced, board.box().centre(), 0},
+                  Treatment::Kind::Incise);
+      return;
+    }
     const Imported svg = read_artwork(path.toStdString());
     Drawing drawing = svg.drawing;
-    const Box box = bounds(drawing_region(drawing));
+    const Box box = bounds(outlines_of({"art", "art", drawing, {0, 0}, 0}).region);
     const Blank& blank = document_.job().blank;
     QStringList notes;
     if (box.width() > blank.width || box.height() > blank.height) {
@@ -612,9 +762,23 @@ void MainWindow::add_drawing(const QString& given) {
     }
     if (!svg.sized) notes << QString::fromStdString(svg.assumed);
     for (const std::string& left : svg.left_out) notes << QString::fromStdString(left);
+    // Art that is all lines is asked about once: both ways are right.
+    const bool only_lines =
+        std::all_of(drawing.parts.begin(), drawing.parts.end(), [](const Drawing::Part& p) { return p.line; });
+    Treatment::Kind kind = Treatment::Kind::Incise;
+    if (only_lines) {
+      QMessageBox ask(
+          QMessageBox::NoIcon, tr("A drawing of lines"),
+          tr("This drawing is all lines. Shall the bit follow each line, or carve the width it is drawn with?"),
+          QMessageBox::NoButton, this);
+      QPushButton* follow = ask.addButton(tr("Follow the lines"), QMessageBox::AcceptRole);
+      ask.addButton(tr("Carve their width"), QMessageBox::AcceptRole);
+      ask.exec();
+      drawing.follow_lines = ask.clickedButton() == follow;
+      if (drawing.follow_lines) kind = Treatment::Kind::Line;
+    }
     add_piece(tr("add a drawing"),
-              {{}, QFileInfo(path).completeBaseName().toStdString(), drawing, blank.box().centre(), 0},
-              Treatment::Kind::Incise);
+              {{}, QFileInfo(path).completeBaseName().toStdString(), drawing, blank.box().centre(), 0}, kind);
     if (!notes.isEmpty()) say(tr("About this drawing"), notes.join(QLatin1Char('\n')));
   } catch (const Problem& problem) {
     say(tr("This drawing cannot be taken"), QString::fromUtf8(problem.what()));
@@ -664,10 +828,8 @@ void MainWindow::dropEvent(QDropEvent* event) {
     const QString path = url.toLocalFile();
     if (path.endsWith(QStringLiteral(".doyen"), Qt::CaseInsensitive)) {
       if (may_leave()) open(path);
-    } else if (path.endsWith(QStringLiteral(".svg"), Qt::CaseInsensitive)) {
-      add_drawing(path);
     } else if (!path.isEmpty()) {
-      say(tr("Not taken"), tr("“%1” is neither a Doyen job nor an SVG drawing.").arg(QFileInfo(path).fileName()));
+      add_drawing(path);
     }
   }
 }

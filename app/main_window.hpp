@@ -3,6 +3,7 @@
 
 #include <QMainWindow>
 #include <QStackedWidget>
+#include <optional>
 
 #include "bench.hpp"
 #include "call_box.hpp"
@@ -16,6 +17,7 @@ class MainWindow : public QMainWindow {
   Q_OBJECT
  public:
   MainWindow();
+  ~MainWindow() override;
 
   JobDocument& document() { return document_; }
   Bench& bench() { return *bench_; }
@@ -24,9 +26,9 @@ class MainWindow : public QMainWindow {
   [[nodiscard]] Planner& planner() { return planner_; }
   [[nodiscard]] StageRail& rail() { return *rail_; }
 
-  void open_demo();
-  bool open(const QString& path);  // says so when it cannot
-  void greet();                    // the demo, recent jobs and the starts
+  void open_demo(const QString& name = QStringLiteral("gate-sign"));  // of data/demo
+  bool open(const QString& path);                                     // says so when it cannot
+  void greet();                                                       // the demo, recent jobs and the starts
   void offer_recovery();
   void go_to_stage(Stage stage);
   void select(const QString& piece);
@@ -56,6 +58,13 @@ class MainWindow : public QMainWindow {
   void add_piece(const QString& name, Piece piece, Treatment::Kind kind);
   void add_lettering();
   void add_shape(PlainShape::Kind kind);
+  void make_from(Derived::How how);
+  void freeze_piece();
+  void open_letter_bench();
+  void trace_again();
+  // Shows the picture with its trace; empty when it was not taken.
+  std::optional<Drawing> trace_picture(TracePicture picture, const TraceSettings& settings, const QString& name,
+                                       double width);
   void add_drawing(const QString& path = {});
   void remove_piece();
   void copy_piece();

@@ -5,8 +5,14 @@
 #include <QEventLoop>
 #include <QTimer>
 
+#include <QPushButton>
+
+#include "atomic_file.hpp"
+#include "data_folder.hpp"
+#include "letter_bench.hpp"
 #include "main_window.hpp"
 #include "rack_dialog.hpp"
+#include "trace_dialog.hpp"
 
 namespace doyen {
 
@@ -25,8 +31,10 @@ bool wait_until_settled(MainWindow& window, int milliseconds) {
 }
 
 QStringList shot_names() {
-  return {QStringLiteral("blank"), QStringLiteral("artwork"), QStringLiteral("cuts"), QStringLiteral("cut-out"),
-          QStringLiteral("proof"), QStringLiteral("run"),     QStringLiteral("rack"), QStringLiteral("welcome")};
+  return {QStringLiteral("blank"),    QStringLiteral("artwork"),      QStringLiteral("cuts"),
+          QStringLiteral("cut-out"),  QStringLiteral("proof"),        QStringLiteral("run"),
+          QStringLiteral("rack"),     QStringLiteral("welcome"),      QStringLiteral("plaque"),
+          QStringLiteral("clean-up"), QStringLiteral("letter-bench"), QStringLiteral("tracing")};
 }
 
 namespace {
@@ -55,6 +63,41 @@ bool take_shot(MainWindow& window, const QString& stage, const QString& file, QS
   if (stage == QStringLiteral("rack")) {
     RackDialog dialog(load_rack(), window.document().job().lengths, &window);
     return shot_of_dialog(window, file, [&] { dialog.exec(); });
+  }
+  if (stage == QStringLiteral("letter-bench")) {
+    const Item* item = window.document().job().find("name");
+    if (item == nullptr) {
+      *problem = QStringLiteral("The open job has no lettering called “name”.");
+      return false;
+    }
+    LetterBench bench(window.document().job(), *item, load_rack(), &window);
+    bench.show();
+    QElapsedTimer clock;
+    clock.start();
+    while (!bench.finished() && clock.elapsed() < 60'000) QApplication::processEvents(QEventLoop::AllEvents, 20);
+    return bench.grab().save(file);
+  }
+  if (stage == QStringLiteral("tracing")) {
+    const Rack rack = load_rack();
+    const std::string path = data_file("demo/heron-ink.jpg");
+    TraceDialog dialog(TracePicture::read(read_file(path), path), {}, 95, *rack.find("v60"),
+                       rack.find("v60")->feeds_in("hard"), machine_for(window.document().job()),
+                       window.document().job().lengths, &window);
+    dialog.show();
+    QElapsedTimer clock;
+    clock.start();
+    while (dialog.busy() && clock.elapsed() < 60'000) QApplication::processEvents(QEventLoop::AllEvents, 20);
+    return dialog.grab().save(file);
+  }
+  if (stage == QStringLiteral("plaque") || stage == QStringLiteral("clean-up")) {
+    window.open_demo(QStringLiteral("heron-plaque"));
+    window.go_to_stage(Stage::Artwork);
+    window.select(stage == QStringLiteral("plaque") ? QStringLiteral("arch") : QStringLiteral("heron"));
+    if (stage == QStringLiteral("clean-up")) {
+      if (auto* button = window.findChild<QPushButton*>(QStringLiteral("cleanUp"))) button->click();
+    }
+    const bool settled = wait_until_settled(window);
+    return settled && window.grab().save(file);
   }
   if (stage == QStringLiteral("blank")) window.go_to_stage(Stage::Blank);
   if (stage == QStringLiteral("artwork")) window.go_to_stage(Stage::Artwork);

@@ -38,18 +38,43 @@ class ArtworkTicket : public Ticket {
  Q_SIGNALS:
   void add_lettering();
   void add_drawing();
-  void add_rectangle();
-  void add_ellipse();
+  void add_shape(doyen::PlainShape::Kind kind);
+  void make_from(doyen::Derived::How how);  // something new from the chosen piece
+  void freeze_piece();
+  void trace_again();
+  void letter_bench_wanted();
   void remove_piece();
   void copy_piece();
 
  private:
   void build_lettering();
+  void build_setting(QVBoxLayout* column);
   void build_shape();
+  void build_drawing();
+  void build_derived();
   void build_place();
+  void refresh_lettering(const Lettering& lettering);
+  void refresh_shape(const PlainShape& shape);
+  void refresh_drawing(const Drawing& drawing);
+  void refresh_derived(const Derived& derived);
+  void refresh_findings();
+  void fill_pieces(QComboBox* box, const std::string& chosen);
+  template <typename Kind>
+  void edit_kind(const QString& name, const std::function<void(Kind&)>& change, const QString& merge = {});
   [[nodiscard]] doyen::Box box() const;
   QListWidget* list_;
-  QWidget *lettering_, *shape_, *place_;
+  QPushButton *made_, *retrace_;
+  QWidget *lettering_, *shape_, *drawing_, *derived_, *place_;
+  QComboBox *setting_, *way_, *pair_, *corner_form_, *lines_, *derived_corner_, *derived_other_;
+  LengthField *radius_, *margin_, *stroke_, *rise_, *hairline_, *distance_, *derived_band_, *step_x_, *step_y_,
+      *round_radius_;
+  QSpinBox *start_, *pair_by_, *points_, *inner_, *steps_, *columns_, *rows_, *count_, *split_at_;
+  QLineEdit* derived_angle_;
+  QCheckBox *derived_turned_, *derived_side_;
+  QListWidget* parts_;
+  QLabel* derived_say_;
+  QVBoxLayout* findings_;
+  bool cleaning_ = false;
   QPlainTextEdit* words_;
   QComboBox *family_, *style_, *align_;
   LengthField *cap_, *fit_, *shape_w_, *shape_h_, *corner_, *band_, *left_, *front_, *wide_, *high_;

@@ -55,6 +55,8 @@ Imported traced_drawing(const TracePicture& picture, const TraceSettings& settin
   return out;
 }
 
+bool is_picture(const std::string& path) { return looks_like_picture(read_file(path, kMostBytes)); }
+
 Imported read_artwork(const std::string& path) {
   const std::string bytes = read_file(path, kMostBytes);
   if (bytes.empty()) throw bad_input(path + ": the file is empty.");

@@ -56,7 +56,7 @@ Box drawing_box(const Drawing& drawing) {
   static std::map<std::string, Box> known;  // by the parts' data: boxes are asked for at every move
   std::string key;
   for (const Drawing::Part& part : drawing.parts) {
-    key += part.data + (part.even_odd ? 'e' : 'n') + (part.line ? 'l' : 'f') + (part.left_out ? '-' : '+');
+    key += part.data + (part.even_odd ? 'e' : 'n') + (part.line ? 'l' : 'f');
     if (part.line && !drawing.follow_lines) key += format_number(part.stroke, 4);
   }
   {
@@ -64,7 +64,9 @@ Box drawing_box(const Drawing& drawing) {
     const auto it = known.find(key);
     if (it != known.end()) return it->second;
   }
-  const Box box = box_of(parts_outlines(drawing, {}, 1));
+  Drawing whole = drawing;  // left-out parts count: leaving one out must not move the others
+  for (Drawing::Part& part : whole.parts) part.left_out = false;
+  const Box box = box_of(parts_outlines(whole, {}, 1));
   const std::scoped_lock hold(lock);
   if (known.size() > 64) known.clear();
   return known.emplace(std::move(key), box).first->second;
@@ -73,7 +75,7 @@ Box drawing_box(const Drawing& drawing) {
 Outlines outlines_of_drawing(const Drawing& drawing, const Transform& place) {
   if (!(drawing.scale > 1e-6 && drawing.scale < 1e6)) throw bad_input("The drawing's scale cannot be right.");
   const Box box = drawing_box(drawing);
-  if (box.empty()) throw bad_input("The drawing “" + drawing.name + "” has no outlines that are wanted.");
+  if (box.empty()) throw bad_input("The drawing “" + drawing.name + "” has no outlines.");
   const Point middle = box.centre();
   const double sx = drawing.mirrored ? -drawing.scale : drawing.scale;
   const Transform own = Transform::move(-middle.x, -middle.y).then(Transform::scale(sx, -drawing.scale));

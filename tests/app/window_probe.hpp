@@ -74,7 +74,7 @@ struct Window {
     }
     QTest::mouseRelease(&bench, Qt::LeftButton, keys, to.toPoint());
   }
-  Box box(const char* id) { return bounds(outlines_of(piece(id)).region); }
+  Box box(const char* id) { return bounds(outlines_of(piece(id), job().source()).region); }
 };
 
 // Acts on the next modal dialog that opens, then closes it if it is still open.

@@ -4,6 +4,7 @@
 #include <QDropEvent>
 #include <QLineEdit>
 #include <QListWidget>
+#include <QMenu>
 #include <QMessageBox>
 #include <QMimeData>
 #include <QPlainTextEdit>
@@ -13,8 +14,10 @@
 
 #include "atomic_file.hpp"
 #include "data_folder.hpp"
+#include "letter_bench.hpp"
 #include "rack_dialog.hpp"
 #include "theme.hpp"
+#include "trace_dialog.hpp"
 #include "window_probe.hpp"
 
 using namespace probe;
@@ -444,4 +447,125 @@ TEST_CASE("planning can be cancelled, and the last picture stays") {
   CHECK(w.window.plan() == before);
   w.window.document().undo_stack().undo();
   w.settle();
+}
+
+TEST_CASE("words are bent on an arc, along a piece and into one by the ticket") {
+  Window w;
+  w.choose(Stage::Artwork, "garden");
+  auto* setting = w.find<QComboBox>("setting");
+  const auto set = [&](int how) {
+    setting->setCurrentIndex(how);
+    Q_EMIT setting->activated(how);
+  };
+  set(1);
+  CHECK(std::get<Lettering>(w.piece("garden").what).arc_radius > 20);
+  w.type("radius", "10 in");
+  CHECK(std::get<Lettering>(w.piece("garden").what).arc_radius == Approx(254));
+  set(4);
+  CHECK_FALSE(std::get<Lettering>(w.piece("garden").what).inside.empty());
+  w.settle();
+  CHECK(w.plan().piece("garden")->problem.empty());
+  set(0);
+  CHECK(std::get<Lettering>(w.piece("garden").what).arc_radius == 0);
+}
+
+TEST_CASE("something made from a piece follows it, and can be frozen") {
+  Window w;
+  w.choose(Stage::Artwork, "sprig");
+  const std::size_t before = w.job().items.size();
+  QAction* mirror = nullptr;
+  for (QAction* action : w.find<QPushButton>("madeFrom")->menu()->actions()) {
+    if (action->text() == "Mirrored") mirror = action;
+  }
+  REQUIRE(mirror != nullptr);
+  mirror->trigger();
+  REQUIRE(w.job().items.size() == before + 1);
+  const std::string id = w.job().items.back().piece.id;
+  const auto box = [&] { return bounds(outlines_of(w.job().find(id)->piece, w.job().source()).region); };
+  const double left = box().left;
+  w.window.document().edit("move", [](Job& job) { job.find("sprig")->piece.at.x += 12; });
+  CHECK(box().left == Approx(left + 12).margin(0.01));
+  w.choose(Stage::Artwork, id.c_str());
+  REQUIRE(w.button("Freeze") != nullptr);
+  QTest::mouseClick(w.button("Freeze"), Qt::LeftButton);
+  CHECK(std::holds_alternative<Drawing>(w.job().find(id)->piece.what));
+  CHECK(box().left == Approx(left + 12).margin(0.05));
+}
+
+TEST_CASE("every plain shape is added from the menu and planned") {
+  Window w;
+  const auto actions = w.find<QPushButton>("addShape")->menu()->actions();
+  CHECK(actions.size() == 7);
+  for (QAction* action : actions) action->trigger();
+  w.settle();
+  for (const auto& piece : w.plan().pieces) CHECK(piece->problem.empty());
+}
+
+TEST_CASE("the letter bench judges the words in many faces, and one key takes a face") {
+  Window w;
+  w.choose(Stage::Artwork, "name");
+  on_next_dialog([](QDialog* d) {
+    auto* bench = qobject_cast<LetterBench*>(d);
+    REQUIRE(bench != nullptr);
+    for (int i = 0; i < 600 && !bench->finished(); ++i) QTest::qWait(20);
+    auto* faces = d->findChild<QListWidget*>("faces");
+    CHECK(faces->count() >= 6);
+    for (int i = 0; i < faces->count(); ++i) {
+      if (faces->item(i)->text().startsWith("Vollkorn Bold ")) faces->setCurrentRow(i);
+    }
+    QTest::mouseClick(d->findChild<QPushButton*>("takeFace"), Qt::LeftButton);
+  });
+  QTest::mouseClick(w.find<QPushButton>("letterBench"), Qt::LeftButton);
+  CHECK(std::get<Lettering>(w.piece("name").what).face.family == "Vollkorn");
+}
+
+TEST_CASE("a photographed ink drawing becomes a carvable piece, and can be traced again") {
+  Window w;
+  const auto trace_by = [](int how) {
+    on_next_dialog([how](QDialog* d) {
+      auto* dialog = qobject_cast<TraceDialog*>(d);
+      REQUIRE(dialog != nullptr);
+      auto* cut = d->findChild<QComboBox*>("cutBy");
+      cut->setCurrentIndex(how);
+      Q_EMIT cut->activated(how);
+      QTest::qWait(120);
+      for (int i = 0; i < 400 && dialog->busy(); ++i) QTest::qWait(20);
+      CHECK(dialog->traced_fine());
+      CHECK(d->findChild<QLabel*>("traceSays")->text().contains("thinnest stroke"));
+      QTest::mouseClick(d->findChild<QPushButton*>("takeTrace"), Qt::LeftButton);
+    });
+  };
+  const std::size_t before = w.job().items.size();
+  QMimeData data;
+  data.setUrls({QUrl::fromLocalFile(QString::fromStdString(data_file("demo/heron-ink.jpg")))});
+  QDragEnterEvent enter({200, 200}, Qt::CopyAction, &data, Qt::LeftButton, Qt::NoModifier);
+  QApplication::sendEvent(&w.window, &enter);
+  QDropEvent event({200, 200}, Qt::CopyAction, &data, Qt::LeftButton, Qt::NoModifier);
+  trace_by(1);
+  QApplication::sendEvent(&w.window, &event);
+  REQUIRE(w.job().items.size() == before + 1);
+  const std::string id = w.job().items.back().piece.id;
+  w.settle();
+  CHECK(w.plan().piece(id)->cuts.groove->places.size() >= 4);
+  const double width = w.box(id.c_str()).width();
+  w.choose(Stage::Artwork, id.c_str());
+  trace_by(0);
+  QTest::mouseClick(w.find<QPushButton>("traceAgain"), Qt::LeftButton);
+  CHECK(w.box(id.c_str()).width() == Approx(width).epsilon(0.02));
+  CHECK_FALSE(std::get<Drawing>(w.piece(id.c_str()).what).traced->settings.uneven);
+}
+
+TEST_CASE("clean-up lists what is wrong with a drawing and mends it by a button") {
+  Window w;
+  w.window.open_demo("heron-plaque");
+  w.settle();
+  w.choose(Stage::Artwork, "heron");
+  QTest::mouseClick(w.find<QPushButton>("cleanUp"), Qt::LeftButton);
+  QTest::qWait(50);
+  REQUIRE(w.button("Thin them") != nullptr);
+  const std::size_t before = point_count(outlines_of(w.piece("heron")).region);
+  QTest::mouseClick(w.button("Thin them"), Qt::LeftButton);
+  CHECK(point_count(outlines_of(w.piece("heron")).region) < before / 2);
+  w.window.document().undo_stack().undo();
+  CHECK(point_count(outlines_of(w.piece("heron")).region) == before);
 }

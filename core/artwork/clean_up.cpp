@@ -1,0 +1,360 @@
+#include "artwork/clean_up.hpp"
+
+#include <algorithm>
+#include <set>
+
+#include "problem.hpp"
+
+namespace doyen {
+namespace {
+
+constexpr std::size_t kMostPlaces = 200;
+
+// One part as it lies on the board.
+struct Laid {
+  std::size_t index;
+  Region region;             // empty for lines
+  std::vector<Line2> lines;  // of stroke lines
+  Box box;
+};
+
+class Reporter {
+ public:
+  Reporter(const Piece& piece, const Box& board, const CleanUpLimits& limits,
+           const std::function<std::string(double)>& show)
+      : piece_(piece), drawing_(std::get<Drawing>(piece.what)), board_(board), limits_(limits), show_(show) {
+    lay();
+  }
+
+  std::vector<Finding> run() {
+    open_ends();
+    doubled();
+    hidden();
+    off_board();
+    small_parts();
+    crossings();
+    needless_points();
+    return std::move(found_);
+  }
+
+ private:
+  // Lays every wanted part on the board, as outlines_of() does: about the middle of the whole drawing.
+  void lay() {
+    const Point middle = page_box(drawing_).centre();
+    const double sx = drawing_.mirrored ? -drawing_.scale : drawing_.scale;
+    place_ = Transform::move(-middle.x, -middle.y)
+                 .then(Transform::scale(sx, -drawing_.scale))
+                 .then(Transform::turn(piece_.turn))
+                 .then(Transform::move(piece_.at.x, piece_.at.y));
+    for (std::size_t i = 0; i < drawing_.parts.size(); ++i) {
+      const Drawing::Part& part = drawing_.parts[i];
+      if (part.left_out) continue;
+      Laid laid{i, {}, {}, {}};
+      const Flat flat = flatten(transformed(parse_path(part.data), place_), kFlatness, !part.line);
+      points_ += part.line ? 0 : count(flat.closed);
+      if (part.line) {
+        laid.lines = flat.open;
+        for (const Line2& line : flat.open) {
+          for (const Point& p : line) laid.box.add(p);
+        }
+      } else {
+        laid.region = clean(flat.closed, part.even_odd ? Fill::EvenOdd : Fill::NonZero);
+        laid.box = bounds(laid.region);
+      }
+      if (!laid.box.empty()) laid_.push_back(std::move(laid));
+    }
+  }
+  static std::size_t count(const std::vector<Ring>& rings) {
+    std::size_t n = 0;
+    for (const Ring& ring : rings) n += ring.size();
+    return n;
+  }
+  static Box page_box(const Drawing& d) {
+    Box box;
+    for (const Drawing::Part& part : d.parts) {
+      const Flat flat = flatten(parse_path(part.data), kFlatness, !part.line);
+      const double half = part.line && !d.follow_lines ? std::max(part.stroke, 0.0) / 2 : 0;
+      for (const Line2& line : flat.open) {
+        for (const Point& p : line) box.add(Box{p.x - half, p.y - half, p.x + half, p.y + half});
+      }
+      for (const Ring& ring : flat.closed) box.add(bounds(ring).grown(half));
+    }
+    return box;
+  }
+
+  void add(const char* code, std::string text, std::vector<Point> at, std::string remedy,
+           std::function<void(Drawing&)> mend) {
+    if (at.size() > kMostPlaces) at.resize(kMostPlaces);
+    found_.push_back({code, std::move(text), std::move(at), std::move(remedy), std::move(mend)});
+  }
+  static std::string times(std::size_t n, const char* one, const char* many) {
+    return n == 1 ? std::string("One ") + one : std::to_string(n) + " " + many;
+  }
+
+  // Leaves parts out by their places in the list; the original data stays.
+  static std::function<void(Drawing&)> leave_out(std::set<std::size_t> parts) {
+    return [parts = std::move(parts)](Drawing& d) {
+      for (const std::size_t i : parts) {
+        if (i < d.parts.size()) d.parts[i].left_out = true;
+      }
+    };
+  }
+
+  void open_ends() {
+    struct End {
+      std::size_t part;
+      Point at;
+    };
+    std::vector<End> ends;
+    for (const Laid& laid : laid_) {
+      for (const Line2& line : laid.lines) {
+        if (distance(line.front(), line.back()) < 1e-6) continue;
+        ends.push_back({laid.index, line.front()});
+        ends.push_back({laid.index, line.back()});
+      }
+    }
+    if (ends.empty() || ends.size() > 4000) return;
+    std::vector<Point> at;
+    std::set<std::size_t> joinable;
+    for (std::size_t i = 0; i < ends.size(); ++i) {
+      for (std::size_t k = i + 1; k < ends.size(); ++k) {
+        if (distance(ends[i].at, ends[k].at) > limits_.join) continue;
+        at.push_back(ends[i].at);
+        joinable.insert(ends[i].part);
+        joinable.insert(ends[k].part);
+      }
+    }
+    if (at.empty()) return;
+    const double page = limits_.join / drawing_.scale;
+    add("open-ends",
+        times(at.size(), "pair of open ends lies", "pairs of open ends lie") + " within " + show_(limits_.join) +
+            " of each other.",
+        at, "Join them", [page](Drawing& d) { join_ends(d, page); });
+  }
+
+  // Chains lines whose ends are nearer than `near` on the page; what closes becomes a filled outline.
+  static void join_ends(Drawing& d, double near) {
+    for (bool again = true; again;) {
+      again = false;
+      for (std::size_t i = 0; i < d.parts.size() && !again; ++i) {
+        if (!d.parts[i].line || d.parts[i].left_out) continue;
+        Path a = parse_path(d.parts[i].data);
+        if (a.steps.size() < 2) continue;
+        if (a.steps.size() > 2 && distance(a.steps.front().to, a.steps.back().to) <= near) {
+          a.close();
+          d.parts[i].line = false;
+          d.parts[i].even_odd = true;
+          d.parts[i].data = path_data(a, 5);
+          continue;
+        }
+        for (std::size_t k = 0; k < d.parts.size() && !again; ++k) {
+          if (k == i || !d.parts[k].line || d.parts[k].left_out) continue;
+          Path b = parse_path(d.parts[k].data);
+          if (b.steps.size() < 2) continue;
+          const Point end = a.steps.back().to, start = a.steps.front().to;
+          if (distance(end, b.steps.front().to) > near && distance(end, b.steps.back().to) <= near) b = reversed(b);
+          if (distance(end, b.steps.front().to) > near) {
+            if (distance(start, b.steps.back().to) > near && distance(start, b.steps.front().to) > near) continue;
+            a = reversed(a);
+            if (distance(a.steps.back().to, b.steps.front().to) > near) b = reversed(b);
+          }
+          for (std::size_t s = 0; s < b.steps.size(); ++s)
+            s == 0 ? a.line(b.steps[0].to) : a.steps.push_back(b.steps[s]);
+          d.parts[i].data = path_data(a, 5);
+          d.parts.erase(d.parts.begin() + static_cast<std::ptrdiff_t>(k));
+          again = true;
+        }
+      }
+    }
+  }
+  static Path reversed(const Path& path) {
+    Path out;
+    const auto& s = path.steps;
+    std::size_t last = s.size();
+    while (last > 1 && s[last - 1].kind == PathStep::Kind::Close) --last;
+    out.move(s[last - 1].to);
+    for (std::size_t i = last; i-- > 1;) {
+      if (s[i].kind == PathStep::Kind::Curve)
+        out.curve(s[i].c2, s[i].c1, s[i - 1].to);
+      else
+        out.line(s[i - 1].to);
+    }
+    return out;
+  }
+
+  void doubled() {
+    std::set<std::size_t> extra;
+    std::vector<Point> at;
+    for (std::size_t i = 0; i < laid_.size(); ++i) {
+      for (std::size_t k = 0; k < i && laid_.size() < 3000; ++k) {
+        const Box &a = laid_[i].box, &b = laid_[k].box;
+        if (extra.contains(laid_[k].index) || laid_[i].region.empty() != laid_[k].region.empty()) continue;
+        if (std::abs(a.left - b.left) > 0.02 || std::abs(a.right - b.right) > 0.02 || std::abs(a.top - b.top) > 0.02 ||
+            std::abs(a.bottom - b.bottom) > 0.02)
+          continue;
+        const bool same =
+            laid_[i].region.empty()
+                ? drawing_.parts[laid_[i].index].data == drawing_.parts[laid_[k].index].data
+                : area(subtract(laid_[i].region, laid_[k].region)) + area(subtract(laid_[k].region, laid_[i].region)) <
+                      0.01 * area(laid_[i].region);
+        if (!same) continue;
+        extra.insert(laid_[i].index);
+        at.push_back(a.centre());
+        break;
+      }
+    }
+    if (!extra.empty())
+      add("doubled", times(extra.size(), "outline lies", "outlines lie") + " exactly on another.", at,
+          "Keep one of each", leave_out(extra));
+  }
+
+  void hidden() {
+    if (laid_.size() > 2000) return;
+    std::set<std::size_t> under;
+    std::vector<Point> at;
+    for (std::size_t i = 0; i < laid_.size(); ++i) {
+      if (laid_[i].region.empty()) continue;
+      for (std::size_t k = 0; k < laid_.size(); ++k) {
+        if (k == i || laid_[k].region.empty() || under.contains(laid_[k].index) ||
+            area(laid_[k].region) <= area(laid_[i].region) * 1.02)
+          continue;
+        const Box &a = laid_[i].box, &b = laid_[k].box;
+        if (a.left < b.left || a.right > b.right || a.bottom < b.bottom || a.top > b.top) continue;
+        if (!subtract(laid_[i].region, laid_[k].region).empty()) continue;
+        under.insert(laid_[i].index);
+        at.push_back(a.centre());
+        break;
+      }
+    }
+    if (!under.empty())
+      add("hidden",
+          times(under.size(), "part lies", "parts lie") +
+              " wholly inside another filled part and change nothing in the wood.",
+          at, "Leave them out", leave_out(under));
+  }
+
+  void off_board() {
+    std::set<std::size_t> off;
+    std::vector<Point> at;
+    for (const Laid& laid : laid_) {
+      if (board_.meets(laid.box)) continue;
+      off.insert(laid.index);
+      at.push_back(laid.box.centre());
+    }
+    if (!off.empty() && off.size() < laid_.size())
+      add("off-board", times(off.size(), "stray part lies", "stray parts lie") + " beside the board.", at,
+          "Leave them out", leave_out(off));
+  }
+
+  void small_parts() {
+    std::set<std::size_t> specks, hairs;
+    std::vector<Point> speck_at, hair_at;
+    for (const Laid& laid : laid_) {
+      if (laid.region.empty()) continue;
+      if (area(laid.region) < limits_.speck) {
+        specks.insert(laid.index);
+        speck_at.push_back(laid.box.centre());
+      } else if (opening(laid.region, limits_.hairline / 2).empty()) {
+        hairs.insert(laid.index);
+        hair_at.push_back(laid.box.centre());
+      }
+    }
+    if (!specks.empty() && specks.size() < laid_.size())
+      add("specks",
+          times(specks.size(), "speck is", "specks are") + " smaller than " +
+              std::to_string(static_cast<int>(limits_.speck)) + " mm².",
+          speck_at, "Drop them", leave_out(specks));
+    if (!hairs.empty())
+      add("hairlines",
+          times(hairs.size(), "part is", "parts are") + " thinner than " + show_(limits_.hairline) + " all along.",
+          hair_at, "Leave them out", leave_out(hairs));
+  }
+
+  void crossings() {
+    std::vector<Point> at;
+    if (laid_.size() > 1500) return;
+    for (std::size_t i = 0; i < laid_.size(); ++i) {
+      for (std::size_t k = 0; k < i; ++k) {
+        if (laid_[i].region.empty() || laid_[k].region.empty() || !laid_[i].box.meets(laid_[k].box)) continue;
+        const Region both = intersect(laid_[i].region, laid_[k].region);
+        if (both.empty() || area(both) > 0.98 * std::min(area(laid_[i].region), area(laid_[k].region))) continue;
+        at.push_back(bounds(both).centre());
+      }
+    }
+    if (at.empty()) return;
+    add("crossings",
+        times(at.size(), "pair of outlines overlaps", "pairs of outlines overlap") +
+            "; they are carved as one, and can be joined for good.",
+        at, "Join them into one", [](Drawing& d) {
+          Drawing flat = d;
+          flat.scale = 1;
+          flat.mirrored = false;
+          const Region joined = drawing_region_as_drawn(flat);
+          std::vector<Drawing::Part> parts;
+          for (const Drawing::Part& p : d.parts) {
+            if (p.line || p.left_out) parts.push_back(p);
+          }
+          int number = 1;
+          for (const Island& island : joined.islands) {
+            Path path;
+            for (const Ring& ring : island.rings) {
+              for (std::size_t i = 0; i < ring.size(); ++i) i == 0 ? path.move(ring[0]) : path.line(ring[i]);
+              path.close();
+            }
+            Drawing::Part part;
+            part.id = "joined-" + std::to_string(number++);
+            part.even_odd = true;
+            part.data = path_data(path, 5);
+            parts.push_back(std::move(part));
+          }
+          d.parts = std::move(parts);
+        });
+  }
+
+  void needless_points() {
+    std::size_t after = 0;
+    for (const Laid& laid : laid_) {
+      if (!laid.region.empty()) after += point_count(thinned(laid.region, limits_.thin));
+    }
+    if (points_ < 200 || after > points_ * 3 / 4) return;
+    const double page = limits_.thin / drawing_.scale;
+    add("needless-points",
+        std::to_string(points_) + " points; thinned within " + show_(limits_.thin) + " there would be " +
+            std::to_string(after) + ", and the machine could keep its feed.",
+        {piece_.at}, "Thin them", [page](Drawing& d) {
+          for (Drawing::Part& part : d.parts) {
+            if (part.line || part.left_out) continue;
+            Path path;
+            for (Ring ring : flatten(parse_path(part.data), std::min(kFlatness, page / 2), true).closed) {
+              ring.push_back(ring.front());
+              const Line2 line = thinned(ring, page);
+              if (line.size() < 4) continue;
+              for (std::size_t i = 0; i + 1 < line.size(); ++i) i == 0 ? path.move(line[0]) : path.line(line[i]);
+              path.close();
+            }
+            if (!path.empty()) part.data = path_data(path, 5);
+          }
+        });
+  }
+
+  const Piece& piece_;
+  const Drawing& drawing_;
+  const Box& board_;
+  const CleanUpLimits& limits_;
+  const std::function<std::string(double)>& show_;
+  Transform place_;
+  std::vector<Laid> laid_;
+  std::size_t points_ = 0;
+  std::vector<Finding> found_;
+};
+
+}  // namespace
+
+std::vector<Finding> clean_up_report(const Piece& piece, const Box& board, const CleanUpLimits& limits,
+                                     const std::function<std::string(double)>& show) {
+  if (!std::holds_alternative<Drawing>(piece.what))
+    throw bad_input("Only drawings and traced pictures are cleaned up.");
+  return Reporter(piece, board, limits, show).run();
+}
+
+}  // namespace doyen
