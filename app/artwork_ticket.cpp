@@ -520,12 +520,15 @@ void ArtworkTicket::build_place() {
     QString text, tip;
     int which;
   };
-  const Action actions[] = {{tr("Centre across"), tr("Into the middle between left and right (Ctrl+Shift+C)"), 0},
-                            {tr("Centre front–back"), tr("Into the middle between front and back"), 1},
-                            {tr("To left margin"), {}, 2},
-                            {tr("To right margin"), {}, 3},
-                            {tr("To front margin"), {}, 4},
-                            {tr("To back margin"), {}, 5}};
+  const Action actions[] = {
+      {tr("Centre across"), tr("Into the middle between left and right (Ctrl+Shift+C)"), 0},
+      {tr("Centre front–back"), tr("Into the middle between front and back"), 1},
+      {tr("Centre by weight"),
+       tr("Its wood to remove lies evenly about the board's middle: what the eye takes for centred"), 6},
+      {tr("To left margin"), {}, 2},
+      {tr("To right margin"), {}, 3},
+      {tr("To front margin"), {}, 4},
+      {tr("To back margin"), {}, 5}};
   for (const Action& action : actions) {
     auto* button = add_button(flow, action.text, QStringLiteral("align%1").arg(action.which));
     button->setToolTip(action.tip);
@@ -549,6 +552,9 @@ void ArtworkTicket::build_place() {
           break;
         case 4:
           by.y = blank.margin - b.bottom;
+          break;
+        case 6:
+          by = blank.box().centre() - centroid(outlines_of(shop_.item()->piece, shop_.document.job().source()).region);
           break;
         default:
           by.y = blank.height - blank.margin - b.top;

@@ -284,6 +284,7 @@ void Bench::paintEvent(QPaintEvent*) {
   p.setRenderHint(QPainter::Antialiasing);
   p.fillRect(rect(), theme::kBench);
   paint_board(p);
+  paint_keep_outs(p);
   paint_outlines(p);
   paint_tabs(p);
   paint_zero(p);
@@ -333,6 +334,29 @@ void Bench::paint_board(QPainter& p) {
   if (any) {
     QTransform t(scale_, 0, 0, -scale_, origin_.x(), origin_.y());
     p.fillPath(t.map(waste), QColor(228, 220, 203, 150));
+  }
+}
+
+// Clamps and screws as metal, the wood's own faults as what they look like, to scale.
+void Bench::paint_keep_outs(QPainter& p) {
+  for (const KeepOut& place : job_.blank.keep_outs) {
+    const Box b = place.box();
+    const QRectF r(to_screen({b.left, b.top}), to_screen({b.right, b.bottom}));
+    using K = KeepOut::Kind;
+    if (place.metal()) {
+      p.setPen(QPen(QColor(0x5A, 0x58, 0x52), 1));
+      p.setBrush(QColor(0x8E, 0x8B, 0x82, 230));
+      place.round() ? p.drawEllipse(r) : p.drawRoundedRect(r, 4, 4);
+      p.setBrush(QColor(0x5A, 0x58, 0x52));
+      const double dot = std::min(r.width(), r.height()) * 0.16;
+      p.drawEllipse(r.center(), dot, dot);
+    } else {
+      p.setPen(QPen(QColor(0x4A, 0x2F, 0x1C, 180), 1, place.kind == K::Knot ? Qt::SolidLine : Qt::DashLine));
+      p.setBrush(place.kind == K::Knot      ? QColor(0x4A, 0x2F, 0x1C, 150)
+                 : place.kind == K::Sapwood ? QColor(0xF4, 0xE6, 0xC4, 120)
+                                            : QColor(0x4A, 0x2F, 0x1C, 60));
+      place.round() ? p.drawEllipse(r) : p.drawRect(r);
+    }
   }
 }
 

@@ -70,6 +70,7 @@ class Bench : public QWidget {
   [[nodiscard]] Point snapped(Point by, QString* why) const;
   void paint_board(QPainter& p);
   void paint_rulers(QPainter& p);
+  void paint_keep_outs(QPainter& p);
   void paint_outlines(QPainter& p);
   void paint_selection(QPainter& p);
   void paint_section_line(QPainter& p);

@@ -1,9 +1,115 @@
 #include <QLocale>
+#include <QMenu>
 
 #include "stock/species.hpp"
 #include "tickets.hpp"
 
 namespace doyen {
+
+namespace {
+QString keep_out_name(KeepOut::Kind kind) {
+  static const char* const kNames[] = {
+      QT_TRANSLATE_NOOP("BlankTicket", "clamp"), QT_TRANSLATE_NOOP("BlankTicket", "screw"),
+      QT_TRANSLATE_NOOP("BlankTicket", "knot"),  QT_TRANSLATE_NOOP("BlankTicket", "sapwood"),
+      QT_TRANSLATE_NOOP("BlankTicket", "crack"), QT_TRANSLATE_NOOP("BlankTicket", "glue line")};
+  return QCoreApplication::translate("BlankTicket", kNames[static_cast<int>(kind)]);
+}
+}  // namespace
+
+void BlankTicket::build_keep_outs() {
+  add_heading(tr("Stay clear of"));
+  auto* add = new QPushButton(tr("+ Clamp, screw, knot…"));
+  add->setObjectName(QStringLiteral("addKeepOut"));
+  auto* menu = new QMenu(add);
+  for (int i = 0; i < 6; ++i) {
+    const auto kind = static_cast<KeepOut::Kind>(i);
+    connect(menu->addAction(keep_out_name(kind)), &QAction::triggered, this, [this, kind] {
+      shop_.document.edit(tr("add a %1").arg(keep_out_name(kind)), [&](Job& job) {
+        KeepOut place;
+        place.kind = kind;
+        const Blank& b = job.blank;
+        place.x = 30;
+        place.y = b.height / 2;
+        if (place.round()) place.width = place.height = kind == KeepOut::Kind::Screw ? 12 : 25;
+        if (kind == KeepOut::Kind::GlueLine) place = {kind, b.width / 2, b.height / 2, b.width, 2};
+        if (kind == KeepOut::Kind::Sapwood) place = {kind, b.width / 2, 12, b.width, 24};
+        if (kind == KeepOut::Kind::Crack) place = {kind, 40, b.height / 2, 80, 3};
+        job.blank.keep_outs.push_back(place);
+      });
+      keep_outs_->setCurrentRow(keep_outs_->count() - 1);
+    });
+  }
+  add->setMenu(menu);
+  column_->addWidget(add, 0, Qt::AlignLeft);
+  keep_outs_ = new QListWidget;
+  keep_outs_->setFixedHeight(78);
+  keep_outs_->setAccessibleName(tr("Places to stay clear of"));
+  column_->addWidget(keep_outs_);
+  keep_out_fields_ = new QWidget;
+  auto* column = new QVBoxLayout(keep_out_fields_);
+  column->setContentsMargins(0, 0, 0, 0);
+  column->setSpacing(7);
+  keep_x_ = new LengthField(-20'000, 20'000);
+  keep_y_ = new LengthField(-20'000, 20'000);
+  keep_w_ = new LengthField(0.1, 20'000);
+  keep_h_ = new LengthField(0.1, 20'000);
+  keep_x_->setObjectName(QStringLiteral("keepX"));
+  column->addWidget(make_row(tr("Middle from left"), keep_x_));
+  column->addWidget(make_row(tr("from front"), keep_y_));
+  column->addWidget(make_row(tr("Width"), keep_w_));
+  column->addWidget(make_row(tr("Depth"), keep_h_));
+  auto* remove = new QPushButton(tr("Take it away"));
+  column->addWidget(remove, 0, Qt::AlignLeft);
+  column_->addWidget(keep_out_fields_);
+  const auto field = [this](LengthField* f, double KeepOut::*member) {
+    connect(f, &LengthField::entered, this, [this, member](std::optional<double> mm) {
+      edit_keep_out(tr("move what to stay clear of"), [&](KeepOut& k) { k.*member = *mm; });
+    });
+  };
+  field(keep_x_, &KeepOut::x);
+  field(keep_y_, &KeepOut::y);
+  field(keep_w_, &KeepOut::width);
+  field(keep_h_, &KeepOut::height);
+  connect(keep_outs_, &QListWidget::currentRowChanged, this, [this] {
+    if (!filling_) refresh_keep_outs();
+  });
+  connect(remove, &QPushButton::clicked, this, [this] {
+    const int row = keep_outs_->currentRow();
+    shop_.document.edit(tr("take it away"), [&](Job& job) {
+      if (row >= 0 && row < static_cast<int>(job.blank.keep_outs.size()))
+        job.blank.keep_outs.erase(job.blank.keep_outs.begin() + row);
+    });
+  });
+}
+
+void BlankTicket::edit_keep_out(const QString& name, const std::function<void(KeepOut&)>& change) {
+  const int row = keep_outs_->currentRow();
+  shop_.document.edit(name, [&](Job& job) {
+    if (row >= 0 && row < static_cast<int>(job.blank.keep_outs.size()))
+      change(job.blank.keep_outs[static_cast<std::size_t>(row)]);
+  });
+}
+
+void BlankTicket::refresh_keep_outs() {
+  filling_ = true;
+  const Job& job = shop_.document.job();
+  const int row = std::min(keep_outs_->currentRow(), static_cast<int>(job.blank.keep_outs.size()) - 1);
+  keep_outs_->clear();
+  for (const KeepOut& k : job.blank.keep_outs)
+    keep_outs_->addItem(
+        tr("%1, %2 from left, %3 from front").arg(keep_out_name(k.kind), shop_.show(k.x), shop_.show(k.y)));
+  keep_outs_->setVisible(!job.blank.keep_outs.empty());
+  keep_outs_->setCurrentRow(row);
+  keep_out_fields_->setVisible(row >= 0);
+  if (row >= 0) {
+    const KeepOut& k = job.blank.keep_outs[static_cast<std::size_t>(row)];
+    keep_x_->show_length(k.x, job.lengths);
+    keep_y_->show_length(k.y, job.lengths);
+    keep_w_->show_length(k.width, job.lengths);
+    keep_h_->show_length(k.height, job.lengths);
+  }
+  filling_ = false;
+}
 
 BlankTicket::BlankTicket(Workshop& shop) : Ticket(shop) {
   add_title(tr("The blank"));
@@ -42,6 +148,8 @@ BlankTicket::BlankTicket(Workshop& shop) : Ticket(shop) {
   add_row(tr("Masking film"), film_);
   add_row(tr("Bed uneven by"), bed_);
   bed_->setToolTip(tr("The bed's unevenness and the board's cupping together: through cuts go at least this far past"));
+  add_rule();
+  build_keep_outs();
   add_rule();
   weight_ = new NumberCard(tr("Weight"));
   movement_ = new NumberCard(tr("Moves across the grain by"));
@@ -96,6 +204,7 @@ BlankTicket::BlankTicket(Workshop& shop) : Ticket(shop) {
 }
 
 void BlankTicket::refresh() {
+  refresh_keep_outs();
   const Job& job = shop_.document.job();
   const Blank& b = job.blank;
   if (!name_->hasFocus()) name_->setText(QString::fromStdString(job.name));

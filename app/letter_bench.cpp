@@ -56,7 +56,7 @@ LetterBench::LetterBench(const Job& job, const Item& item, const Rack& rack, QWi
   cards_->setResizeMode(QListView::Adjust);
   cards_->setMovement(QListView::Static);
   cards_->setIconSize(QSize(kWide, kHigh));
-  cards_->setGridSize(QSize(kWide + 26, kHigh + 66));
+  cards_->setGridSize(QSize(kWide + 26, kHigh + 86));
   cards_->setWordWrap(true);
   cards_->setStyleSheet(
       QStringLiteral("QListWidget { background: #F2EDE3; border: none; } QListWidget::item { padding: 6px; border: 1px "
@@ -130,15 +130,20 @@ void LetterBench::start() {
       faces.push_back(face.name);
     }
   }
-  for (const FaceName& face : faces) judge(face);
+  for (const FaceName& face : faces) {
+    const auto known = installed_faces();
+    judge(face, std::any_of(known.begin(), known.end(),
+                            [&](const InstalledFace& f) { return f.carves_well && f.name == face; }));
+  }
 }
 
-void LetterBench::judge(const FaceName& face) {
+void LetterBench::judge(const FaceName& face, bool good) {
   ++waiting_;
-  pool_.start([this, face, piece = piece_, source_job = job_, bit = bit_, feeds = feeds_, machine = machine_,
+  pool_.start([this, face, good, piece = piece_, source_job = job_, bit = bit_, feeds = feeds_, machine = machine_,
                cancel = cancel_]() mutable {
     Judged j;
     j.face = face;
+    j.good = good;
     try {
       auto& l = std::get<Lettering>(piece.what);
       l.face = face;
@@ -183,18 +188,22 @@ void LetterBench::judge(const FaceName& face) {
 void LetterBench::add(const Judged& j) {
   --waiting_;
   if (j.grade > 2 || j.picture.isNull()) return;
-  // Fittest first: by grade, then by how much finer its thinnest stroke is.
+  // Fittest first: by grade, faces that carve well before others, then the sturdier thinnest stroke.
   int at = 0;
   while (at < judged_.size() &&
-         (judged_[at].grade < j.grade || (judged_[at].grade == j.grade && judged_[at].fit.thinnest >= j.fit.thinnest)))
+         (judged_[at].grade < j.grade ||
+          (judged_[at].grade == j.grade && judged_[at].good == j.good && judged_[at].fit.thinnest >= j.fit.thinnest) ||
+          (judged_[at].grade == j.grade && judged_[at].good && !j.good)))
     ++at;
   judged_.insert(at, j);
   static constexpr const char* kMarks[] = {"●", "▲", "◆"};
-  auto* card = new QListWidgetItem(QIcon(QPixmap::fromImage(j.picture)),
-                                   tr("%1 %2  ·  deepest %3\nstrokes %4 to %5, gap %6\n%7 %8")
-                                       .arg(QString::fromStdString(j.face.family), QString::fromStdString(j.face.style),
-                                            length(j.fit.deepest), length(j.fit.thinnest), length(j.fit.widest),
-                                            length(j.fit.gap), QString::fromUtf8(kMarks[j.grade]), j.says));
+  QIcon icon;  // chosen or not, the wood keeps its colour
+  for (const QIcon::Mode mode : {QIcon::Normal, QIcon::Selected}) icon.addPixmap(QPixmap::fromImage(j.picture), mode);
+  auto* card =
+      new QListWidgetItem(icon, tr("%1 %2  ·  deepest %3\nstrokes %4 to %5, gap %6\n%7 %8")
+                                    .arg(QString::fromStdString(j.face.family), QString::fromStdString(j.face.style),
+                                         length(j.fit.deepest), length(j.fit.thinnest), length(j.fit.widest),
+                                         length(j.fit.gap), QString::fromUtf8(kMarks[j.grade]), j.says));
   cards_->insertItem(at, card);
   if (!chosen_by_hand_) {  // until the user chooses, the fittest so far is looked at
     const QSignalBlocker quiet(cards_);

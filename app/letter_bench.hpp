@@ -30,11 +30,12 @@ class LetterBench : public QDialog {
     Fitness fit;
     QImage picture;
     QString problem;
-    int grade = 0;  // 0 fits, 1 carve with care, 2 does not
+    bool good = false;  // listed as carving well
+    int grade = 0;      // 0 fits, 1 carve with care, 2 does not
     QString says;
   };
   void start();
-  void judge(const FaceName& face);
+  void judge(const FaceName& face, bool good);
   void add(const Judged& judged);
   void show_chosen();
   void take();

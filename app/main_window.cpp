@@ -447,7 +447,7 @@ void MainWindow::greet() {
     return button;
   };
   add(tr("Look round in the demo: a gate sign for Marrowby Physic Garden"), {}, 1)->setDefault(true);
-  add(tr("Look at a plaque with words on an arc and a heron traced from a photograph"), {}, 6);
+  add(tr("Look at a plaque: words on an arc, a heron traced from a photo"), {}, 6);
   add(tr("Lettering on a board"), {}, 2);
   add(tr("Art from a file…"), {}, 3);
   add(tr("Open a job…"), {}, 4);

@@ -26,6 +26,13 @@ class BlankTicket : public Ticket {
   QComboBox *species_, *grain_, *unit_;
   QLabel *about_, *readings_say_;
   NumberCard *weight_, *movement_;
+  void build_keep_outs();
+  void refresh_keep_outs();
+  void edit_keep_out(const QString& name, const std::function<void(KeepOut&)>& change);
+  QListWidget* keep_outs_;
+  QWidget* keep_out_fields_;
+  LengthField *keep_x_, *keep_y_, *keep_w_, *keep_h_;
+  bool filling_ = false;
 };
 
 class ArtworkTicket : public Ticket {

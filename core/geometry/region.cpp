@@ -319,6 +319,23 @@ double area(const Region& region) {
   return total;
 }
 
+Point centroid(const Region& region) {
+  Point sum;
+  double twice = 0;
+  const Point about = bounds(region).centre();  // near the figures, so that nothing cancels
+  for (const Island& island : region.islands) {
+    for (const Ring& ring : island.rings) {
+      for (std::size_t i = 0, j = ring.size() - 1; i < ring.size(); j = i++) {
+        const Point a = ring[j] - about, b = ring[i] - about;
+        const double k = cross(a, b);
+        twice += k;
+        sum = sum + (a + b) * (k / 3);
+      }
+    }
+  }
+  return std::abs(twice) < 1e-12 ? about : about + sum * (1 / twice);
+}
+
 bool contains(const Island& island, Point p) {
   bool inside = false;
   for (const Ring& ring : island.rings) inside ^= ring_contains(ring, p);

@@ -58,6 +58,7 @@ Box bounds(const Island& island);
 Box bounds(const Region& region);
 double signed_area(const Ring& ring);  // mm², positive when counter-clockwise
 double area(const Region& region);     // mm²
+Point centroid(const Region& region);  // of its area; the middle of its box when it has none
 bool contains(const Island& island, Point p);
 bool contains(const Region& region, Point p);
 std::size_t point_count(const Region& region);

@@ -41,18 +41,40 @@ Blank read_blank(const JsonView& v) {
   b.margin = v.number_or("margin", b.margin, 0, 1000);
   b.film = v.number_or("film", 0, 0, 5);
   b.bed_unevenness = v.number_or("bedUnevenness", b.bed_unevenness, 0, 20);
+  std::size_t i = 0;
+  for (const Json& entry : v.array("keepOuts", 500)) {
+    const JsonView k(entry, v.where() + ".keepOuts[" + std::to_string(i++) + "]");
+    using K = KeepOut::Kind;
+    KeepOut place;
+    place.kind = choice(k, "kind", K::Clamp,
+                        {{"clamp", K::Clamp},
+                         {"screw", K::Screw},
+                         {"knot", K::Knot},
+                         {"sapwood", K::Sapwood},
+                         {"crack", K::Crack},
+                         {"glueLine", K::GlueLine}});
+    place.x = k.number("x", -kFar, kFar);
+    place.y = k.number("y", -kFar, kFar);
+    place.width = k.number("width", 0.1, kFar);
+    place.height = k.number("height", 0.1, kFar);
+    b.keep_outs.push_back(place);
+  }
   return b;
 }
 
 Json write_blank(const Blank& b) {
-  return {{"width", b.width},
-          {"height", b.height},
-          {"readings", b.readings},
-          {"species", b.species},
-          {"grain", b.grain == Grain::AlongWidth ? "width" : "height"},
-          {"margin", b.margin},
-          {"film", b.film},
-          {"bedUnevenness", b.bed_unevenness}};
+  Json j{{"width", b.width},
+         {"height", b.height},
+         {"readings", b.readings},
+         {"species", b.species},
+         {"grain", b.grain == Grain::AlongWidth ? "width" : "height"},
+         {"margin", b.margin},
+         {"film", b.film},
+         {"bedUnevenness", b.bed_unevenness}};
+  for (const KeepOut& k : b.keep_outs)
+    j["keepOuts"].push_back(
+        {{"kind", to_word(k.kind)}, {"x", k.x}, {"y", k.y}, {"width", k.width}, {"height", k.height}});
+  return j;
 }
 
 Lettering read_lettering(const JsonView& v) {
@@ -413,11 +435,12 @@ constexpr const char* kFormat = "doyen-job/1";
 
 // Keys that Doyen knows but leaves out when they say nothing: their absence after saving is meant.
 const std::set<std::string>& optional_keys() {
-  static const std::set<std::string> kKeys{
-      "fitWidth",  "kept",       "floorLimit", "clearing",   "overCut", "tabs",         "pairs",
-      "arcRadius", "arcBelow",   "along",      "alongStart", "inside",  "insideMargin", "insideMarginIsShare",
-      "stroke",    "cornerForm", "points",     "inner",      "rise",    "followLines",  "hairline",
-      "traced",    "line",       "end",        "joint",      "leftOut", "depth",        "rule"};
+  static const std::set<std::string> kKeys{"keepOuts",    "fitWidth",   "kept",   "floorLimit",   "clearing",
+                                           "overCut",     "tabs",       "pairs",  "arcRadius",    "arcBelow",
+                                           "along",       "alongStart", "inside", "insideMargin", "insideMarginIsShare",
+                                           "stroke",      "cornerForm", "points", "inner",        "rise",
+                                           "followLines", "hairline",   "traced", "line",         "end",
+                                           "joint",       "leftOut",    "depth",  "rule"};
   return kKeys;
 }
 

@@ -21,6 +21,7 @@ std::string key_of(const Job& job, const Item& item, const Blank& blank, const R
   for (Item& each : one.items) each.piece.name.clear();
   one.blank = blank;
   one.blank.margin = 0;
+  one.blank.keep_outs.clear();
   one.blank.width = one.blank.height = 1;
   std::string key = write_job(one);
   Rack used;

@@ -10,6 +10,20 @@ namespace doyen {
 
 enum class Grain { AlongWidth, AlongHeight };
 
+// A place on the blank that cuts stay clear of, or that is at least looked at.
+struct KeepOut {
+  enum class Kind { Clamp, Screw, Knot, Sapwood, Crack, GlueLine };
+  Kind kind = Kind::Clamp;
+  double x = 0, y = 0, width = 40, height = 40;  // mm: its middle and its size
+  [[nodiscard]] Box box() const { return {x - width / 2, y - height / 2, x + width / 2, y + height / 2}; }
+  // Round: screws and knots. The others are rectangles.
+  [[nodiscard]] bool round() const { return kind == Kind::Screw || kind == Kind::Knot; }
+  [[nodiscard]] bool metal() const { return kind == Kind::Clamp || kind == Kind::Screw; }
+  friend bool operator==(const KeepOut&, const KeepOut&) = default;
+};
+const char* to_word(KeepOut::Kind kind);  // clamp, screw, knot, sapwood, crack, glueLine
+Region region_of(const KeepOut& place);
+
 struct Blank {
   double width = 600, height = 225;  // mm
   std::vector<double> readings{19};  // mm, thickness as measured in several places; never empty
@@ -18,6 +32,8 @@ struct Blank {
   double margin = 12;           // mm that artwork keeps from the edges
   double film = 0;              // mm, masking film on the face
   double bed_unevenness = 0.1;  // mm, how uneven the bed and the board's cupping are together
+
+  std::vector<KeepOut> keep_outs{};  // where clamps stand and faults lie
 
   [[nodiscard]] double thickest() const;
   [[nodiscard]] double thinnest() const;

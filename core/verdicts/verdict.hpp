@@ -60,6 +60,7 @@ void check_reach(const Situation&, std::vector<Verdict>&);         // what no ch
 void check_floor(const Situation&, std::vector<Verdict>&);         // floors that only the V's tip makes
 void check_through(const Situation&, std::vector<Verdict>&);       // cut-outs that do not go through, or mark the bed
 void check_tabs(const Situation&, std::vector<Verdict>&);          // cut-outs without tabs, tabs on corners
+void check_keep_outs(const Situation&, std::vector<Verdict>&);     // clamps, screws, knots, cracks in the way
 void check_bits(const Situation&, std::vector<Verdict>&);          // bits missing, of the wrong kind, without feeds
 void check_machine(const Situation&, std::vector<Verdict>&);       // the machine's travel and spindle
 

@@ -569,3 +569,19 @@ TEST_CASE("clean-up lists what is wrong with a drawing and mends it by a button"
   w.window.document().undo_stack().undo();
   CHECK(point_count(outlines_of(w.piece("heron")).region) == before);
 }
+
+TEST_CASE("a clamp in the way is a stop, drawn on the board, and shifted clear by a button") {
+  Window w;
+  w.choose(Stage::Blank, "");
+  w.find<QPushButton>("addKeepOut")->menu()->actions().first()->trigger();
+  REQUIRE(w.job().blank.keep_outs.size() == 1);
+  w.type("keepX", QString::number(w.box("motto").centre().x / 25.4, 'f', 3));
+  w.window.document().edit("test", [&](Job& job) { job.blank.keep_outs[0].y = w.box("motto").centre().y; });
+  w.settle();
+  CHECK(w.plan().has_stop());
+  w.choose(Stage::Proof, "");
+  REQUIRE(w.button("Take the clamp away") != nullptr);
+  QTest::mouseClick(w.button("Take the clamp away"), Qt::LeftButton);
+  w.settle();
+  CHECK_FALSE(w.plan().has_stop());
+}

@@ -26,6 +26,7 @@ Job full_job() {
   job.name = "Every “kind” of piece";
   job.lengths = {Unit::Inch, true, 32};
   job.blank = {500, 300, {18.1, 18.4}, "sugar-maple", Grain::AlongHeight, 9, 0.25, 0.3};
+  job.blank.keep_outs = {{KeepOut::Kind::Screw, 10, 20, 12, 12}, {KeepOut::Kind::GlueLine, 250, 150, 500, 2}};
   Lettering l;
   l.words = "Sage\n& Rue";
   l.face = {"Cabin", "Bold"};

@@ -394,3 +394,11 @@ TEST_CASE("fitness measures strokes, gaps and what a tip leaves") {
   CHECK(flat.unreached >= 119);                          // the thin bar, and a little in the other's corners
   CHECK(fitness_of(oracle::rectangle(0, 0, 60, 30), oracle::v_bit(60, 0, 12), feeds, machine).too_wide);
 }
+
+TEST_CASE("the middle by weight is the centroid") {  // any handbook of mathematics
+  const Region triangle = clean({{{0, 0}, {30, 0}, {0, 60}}});
+  CHECK(centroid(triangle).x == Approx(10).margin(1e-6));
+  CHECK(centroid(triangle).y == Approx(20).margin(1e-6));
+  const Region holed = subtract(oracle::rectangle(0, 0, 40, 20), oracle::rectangle(20, 0, 20, 20));
+  CHECK(centroid(holed).x == Approx(10).margin(1e-6));
+}

@@ -188,6 +188,11 @@ TEST_CASE("every verdict that offers a remedy is mended by it") {
   thin.items[0].cut.bit = "v60";
   thin.blank.readings = {8.5};
   add("too-little-wood-left", thin);
+  Job clamped = one_shape({kBar, 60, 10}, incised());
+  clamped.blank.keep_outs = {{KeepOut::Kind::Clamp, 170, 104, 30, 20}, {KeepOut::Kind::Knot, 60, 150, 20, 20}};
+  add("in-keep-out", clamped);
+  clamped.blank.keep_outs = {{KeepOut::Kind::Knot, 150, 100, 24, 24}};
+  add("in-keep-out", clamped);
   Job flat = one_shape({kBar, 100, 12}, incised());
   flat.items[0].cut.floor_limit = 2;
   add("floor-by-v-alone", flat);

@@ -1,0 +1,100 @@
+// Clamps, screws, knots, sapwood, cracks and glue lines that cuts come too near.
+#include <algorithm>
+#include <numbers>
+
+#include "geometry/polyline.hpp"
+#include "verdicts/verdict.hpp"
+
+namespace doyen {
+namespace {
+
+constexpr double kClear = 3;  // mm that cuts keep from metal (common practice, no source)
+
+std::string name_of(KeepOut::Kind kind) {
+  static constexpr const char* kNames[] = {"a clamp", "a screw", "a knot", "sapwood", "a crack", "a glue line"};
+  return kNames[static_cast<int>(kind)];
+}
+
+// Where the bits of a piece go: its outlines, and for cut-outs the strip beside them.
+Region cut_region(const PieceState& state, const Item& item, const Rack& rack) {
+  Region region = state.outlines->region;
+  if (!state.outlines->lines.empty()) region = unite(region, sweep(state.outlines->lines, 1));
+  const Bit* bit = rack.find(item.cut.bit);
+  if (item.cut.kind == Treatment::Kind::CutOut && bit != nullptr)
+    return subtract(grow(region, bit->true_diameter()), region);
+  return region;
+}
+
+class Placer {
+ public:
+  Placer(const Region& cuts, const Region& forbidden, const Box& room)
+      : cuts_(cuts), forbidden_(forbidden), room_(room) {}
+
+  // The nearest shift that is clear, looked for on rings that widen; nothing when there is none on the board.
+  [[nodiscard]] bool find(Point& shift) const {
+    const Box box = bounds(cuts_);
+    const double most = std::max(room_.width(), room_.height());
+    for (double r = 2; r < most; r += 2) {
+      const int looks = std::clamp(static_cast<int>(r / 2), 8, 48);
+      for (int i = 0; i < looks; ++i) {
+        const double a = 2 * std::numbers::pi * i / looks;
+        const Point by{r * std::cos(a), r * std::sin(a)};
+        if (!room_.contains({box.left + by.x, box.bottom + by.y}) ||
+            !room_.contains({box.right + by.x, box.top + by.y}))
+          continue;
+        if (!intersect(transformed(cuts_, Transform::move(by.x, by.y)), forbidden_).empty()) continue;
+        shift = by;
+        return true;
+      }
+    }
+    return false;
+  }
+
+ private:
+  const Region& cuts_;
+  const Region& forbidden_;
+  Box room_;
+};
+
+}  // namespace
+
+void check_keep_outs(const Situation& s, std::vector<Verdict>& out) {
+  if (s.job.blank.keep_outs.empty()) return;
+  Region all;
+  for (const KeepOut& place : s.job.blank.keep_outs)
+    all = unite(all, grow(region_of(place), place.metal() ? kClear : 0.01));
+  for (std::size_t i = 0; i < s.job.items.size(); ++i) {
+    const Item& item = s.job.items[i];
+    if (s.pieces[i].outlines == nullptr || item.cut.kind == Treatment::Kind::None) continue;
+    const Region cuts = cut_region(s.pieces[i], item, s.rack);
+    const Box box = bounds(cuts);
+    for (const KeepOut& place : s.job.blank.keep_outs) {
+      const Region near = grow(region_of(place), place.metal() ? kClear : 0.01);
+      if (!bounds(near).meets(box) || intersect(near, cuts).empty()) continue;
+      std::vector<Remedy> remedies;
+      Point by;
+      if (item.cut.kind != Treatment::Kind::CutOut &&
+          Placer(cuts, all, s.job.blank.box().grown(-s.job.blank.margin)).find(by)) {
+        remedies.push_back({"Shift it clear, by " + s.show(length(by)), [id = item.piece.id, by](Job& job) {
+                              if (Item* it = job.find(id)) it->piece.at = it->piece.at + by;
+                            }});
+      }
+      const bool metal = place.metal();
+      if (metal) {
+        remedies.push_back({"Take the " + std::string(to_word(place.kind)) + " away",
+                            [place](Job& job) { std::erase(job.blank.keep_outs, place); }});
+      }
+      out.push_back({metal ? Grade::Stop : Grade::Mind,
+                     "in-keep-out",
+                     item.piece.id,
+                     {place.x, place.y},
+                     "“" + item.piece.name + "” is cut where " + name_of(place.kind) + (metal ? " stands." : " lies."),
+                     metal ? "The bit would strike metal; keep " + s.show(kClear) + " clear."
+                           : "It may tear, split or take the finish unlike the rest.",
+                     std::move(remedies)});
+      break;
+    }
+  }
+}
+
+}  // namespace doyen
