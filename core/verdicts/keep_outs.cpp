@@ -34,7 +34,8 @@ class Placer {
   [[nodiscard]] bool find(Point& shift) const {
     const Box box = bounds(cuts_);
     const double most = std::max(room_.width(), room_.height());
-    for (double r = 2; r < most; r += 2) {
+    for (int ring = 1; 2 * ring < most; ++ring) {
+      const double r = 2 * ring;
       const int looks = std::clamp(static_cast<int>(r / 2), 8, 48);
       for (int i = 0; i < looks; ++i) {
         const double a = 2 * std::numbers::pi * i / looks;

@@ -57,14 +57,15 @@ inline double overlap(Sheet& a, Sheet& b) {
 
 // -1 when librsvg itself cannot read or paint the file.
 inline double overlap_with_librsvg(const std::string& path, Imported* read = nullptr) {
+  const std::string text = read_file(path);
   GError* error = nullptr;
-  RsvgHandle* handle = rsvg_handle_new_from_file(path.c_str(), &error);
+  RsvgHandle* handle = rsvg_handle_new_from_data(reinterpret_cast<const guint8*>(text.data()), text.size(), &error);
   if (handle == nullptr) {
     g_clear_error(&error);
     return -1;
   }
   rsvg_handle_set_dpi(handle, 96);
-  const Imported svg = read_svg(read_file(path), path);
+  const Imported svg = read_svg(text, path);
   if (read != nullptr) *read = svg;
   const double pw = svg.drawing.page_width, ph = svg.drawing.page_height, scale = kLongSide / std::max(pw, ph);
   const int w = std::max(1, static_cast<int>(std::ceil(pw * scale))),

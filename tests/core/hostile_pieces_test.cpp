@@ -1,0 +1,130 @@
+// Damaged jobs with every kind of piece, and pieces with figures at their limits: refused or set, never worse.
+#include <catch2/catch.hpp>
+#include <random>
+
+#include "atomic_file.hpp"
+#include "data_folder.hpp"
+#include "job/job.hpp"
+#include "oracle.hpp"
+#include "planning/plan.hpp"
+#include "problem.hpp"
+
+using namespace doyen;
+
+namespace {
+
+// Everything that may be set is set or refused; nothing that is set has a coordinate that is none.
+void set_all(const Job& job) {
+  for (const Item& item : job.items) {
+    try {
+      const Outlines o = outlines_of(item.piece, job.source());
+      for (const Island& island : o.region.islands) {
+        for (const Ring& ring : island.rings) {
+          REQUIRE(ring.size() >= 3);
+          for (const Point& p : ring) REQUIRE(std::isfinite(p.x + p.y));
+        }
+      }
+      for (const Line2& line : o.lines) {
+        for (const Point& p : line) REQUIRE(std::isfinite(p.x + p.y));
+      }
+    } catch (const Problem& problem) {
+      CHECK(std::string(problem.what()).size() > 10);
+    }
+  }
+}
+
+}  // namespace
+
+TEST_CASE("a job of made pieces with changed figures is refused or set") {
+  Json job = Json::parse(read_file(data_file("demo/heron-plaque.doyen")));
+  job["pieces"].erase(2);  // the photograph's data would drown the rest
+  for (const char* how : {"grow", "join", "takeAway", "overlap", "split", "mirror", "grid", "round", "along"})
+    job["pieces"].push_back(
+        {{"id", std::string("made-") + how}, {"madeFrom", {{"how", how}, {"from", {"plaque", "arch"}}}}});
+  for (const char* form : {"archTop", "polygon", "star", "ribbon", "line"})
+    job["pieces"].push_back({{"id", form}, {"shape", {{"form", form}, {"width", 60}, {"height", 40}}}});
+  const std::string text = job.dump();
+  set_all(read_job(text, "x"));
+  std::mt19937 random(29);
+  std::uniform_int_distribution<std::size_t> place(0, text.size() - 1);
+  int read = 0;
+  for (int round = 0; round < 70; ++round) {
+    std::string broken = text;
+    for (int k = 0; k < 2; ++k) {  // digits for digits: most of them stay JSON
+      std::size_t at = place(random);
+      for (std::size_t look = 0; look < 200 && !(broken[at] >= '0' && broken[at] <= '9'); ++look)
+        at = (at + 1) % broken.size();
+      broken[at] = static_cast<char>('0' + random() % 10);
+    }
+    try {
+      set_all(read_job(broken, "x"));
+      ++read;
+    } catch (const Problem& problem) {
+      CHECK(std::string(problem.what()).size() > 10);
+    }
+  }
+  CHECK(read > 15);
+}
+
+TEST_CASE("figures at their limits neither hang nor overflow") {
+  using How = Derived::How;
+  Job job;
+  job.items.push_back({{"s", "S", PlainShape{PlainShape::Kind::Star, 50, 50}, {100, 100}, 0}, {}});
+  const auto add = [&](How how, const std::function<void(Derived&)>& change) {
+    Derived d;
+    d.how = how;
+    d.from = {"s", "s"};
+    change(d);
+    job.items.push_back({{"d" + std::to_string(job.items.size()), "D", d, {0, 0}, 33}, {}});
+  };
+  add(How::Grow, [](Derived& d) { d.distance = -5000; });
+  add(How::Grow, [](Derived& d) {
+    d.distance = 5000;
+    d.steps = 50;
+  });
+  add(How::Grid, [](Derived& d) { d.columns = d.rows = 500; });
+  add(How::Grid, [](Derived& d) {
+    d.columns = 40;
+    d.step_x = 0;
+  });
+  add(How::Round, [](Derived& d) {
+    d.count = 300;
+    d.radius = 0;
+  });
+  add(How::Along, [](Derived& d) {
+    d.count = 0;
+    d.distance = 0;
+  });
+  add(How::Split, [](Derived& d) { d.share = 0; });
+  add(How::Mirror, [](Derived& d) { d.angle = 3600; });
+  set_all(job);
+  Piece arc = oracle::lettering("Far", "Cabin", "Bold", 10);
+  std::get<Lettering>(arc.what).arc_radius = 50'000;
+  CHECK(bounds(outlines_of(arc).region).height() < 14);
+  std::get<Lettering>(arc.what).arc_radius = 0.6;
+  set_all([&] {
+    Job j;
+    j.items.push_back({arc, {}});
+    return j;
+  }());
+}
+
+TEST_CASE("a job with a thousand pieces plans, remembers, and stops when it is told") {
+  Job job;
+  job.blank.width = 1200;
+  job.blank.height = 900;
+  for (int i = 0; i < 1000; ++i) {
+    PlainShape s{PlainShape::Kind::Ellipse, 12, 12};
+    Item item{{"p" + std::to_string(i), "P", s, {20.0 + 28 * (i % 40), 20.0 + 30 * (i / 40)}, 0}, {}};
+    item.cut.kind = Treatment::Kind::Incise;
+    job.items.push_back(item);
+  }
+  const std::string path = data_file("rack.json");
+  const Rack rack = read_rack(read_file(path), path);
+  PlanCache cache;
+  const Plan p = plan(job, rack, machine_for(job), &cache);
+  CHECK(p.runs.size() == 1);
+  CHECK(p.runs[0].operations.size() == 1000);
+  // Operations are travelled nearest next, not in the order of the list's rows from left to right each time.
+  CHECK(p.runs[0].time.travel < 1000 * 60.0);
+}
