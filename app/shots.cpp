@@ -65,9 +65,10 @@ bool take_shot(MainWindow& window, const QString& stage, const QString& file, QS
     return shot_of_dialog(window, file, [&] { dialog.exec(); });
   }
   if (stage == QStringLiteral("letter-bench")) {
+    if (window.document().job().find("name") == nullptr) window.open_demo();
     const Item* item = window.document().job().find("name");
     if (item == nullptr) {
-      *problem = QStringLiteral("The open job has no lettering called “name”.");
+      *problem = QStringLiteral("The demo has no lettering called “name”.");
       return false;
     }
     LetterBench bench(window.document().job(), *item, load_rack(), &window);

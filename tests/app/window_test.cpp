@@ -420,10 +420,11 @@ TEST_CASE("each picture of a view can be taken by name, another name is refused"
   Window w;
   QTemporaryDir folder;
   QString problem;
-  for (const QString& name : {QStringLiteral("cuts"), QStringLiteral("run")}) {
+  for (const QString& name : shot_names()) {
     const QString file = folder.filePath(name + ".png");
+    INFO(name.toStdString());
     REQUIRE(take_shot(w.window, name, file, &problem));
-    CHECK(QImage(file).size() == QSize(1280, 800));
+    CHECK(QImage(file).width() >= 500);
   }
   CHECK_FALSE(take_shot(w.window, "garden", folder.filePath("x.png"), &problem));
   CHECK(problem.contains("cuts"));
