@@ -1,6 +1,7 @@
 #include "cuts/clearing.hpp"
 
 #include <algorithm>
+#include <cmath>
 
 #include "geometry/polyline.hpp"
 
@@ -167,9 +168,19 @@ std::vector<Pass> tidy_floor_with_v(const Region& region, const Region& rest, do
                                     double ridge, const Cancel& cancel) {
   if (area(rest) < kTiny) return {};
   const double step = std::max(0.02, 2 * ridge * tan_half + 0.9 * tip);
+  const Region near_rest = grow(rest, step);
+  std::vector<Line2> lines;
+  for (const Island& part : region.islands) {
+    if (!bounds(part).meets(bounds(near_rest))) continue;
+    // Rings follow narrow floors with few lifts; in a floor hundreds of rings wide, straight rows do.
+    const Region own{{part}};
+    const bool wide = std::sqrt(area(own)) > 400 * step;
+    std::vector<Line2> found = wide ? hatch(intersect(own, near_rest), step, cancel)
+                                    : clip_lines(rings_inside_out(part, step, cancel), near_rest);
+    for (Line2& line : found) lines.push_back(std::move(line));
+  }
   std::vector<Pass> out;
-  for (const Line2& line :
-       join_neighbours(hatch(intersect(region, grow(rest, step)), step, cancel), region, 2.5 * step)) {
+  for (const Line2& line : join_neighbours(std::move(lines), region, 4 * step)) {
     Pass& pass = out.emplace_back();
     for (const Point& p : line) {
       const Point3 q{p.x, p.y, floor};
