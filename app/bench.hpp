@@ -4,23 +4,43 @@
 #include <QImage>
 #include <QPainterPath>
 #include <QWidget>
+#include <functional>
 #include <map>
+#include <memory>
+#include <optional>
 
 #include "planner.hpp"
 #include "stage_rail.hpp"
 
 namespace doyen {
 
+class BenchHand;
+class PointHand;
+class MeasureHand;
+
 class Bench : public QWidget {
   Q_OBJECT
  public:
   explicit Bench(QWidget* parent = nullptr);
+  ~Bench() override;
 
   void show_job(const Job& job);  // at once, before the plan: outlines follow
   void show_plan(const PlanPtr& plan);
   void show_stage(Stage stage);
   void select(const QString& piece);
   [[nodiscard]] QString selected() const { return selected_; }
+  [[nodiscard]] QStringList chosen() const;  // the selected piece first, then those chosen along with it (Shift)
+  void choose_all();
+  [[nodiscard]] const Job& job() const { return job_; }
+  [[nodiscard]] Stage stage() const { return stage_; }
+  [[nodiscard]] double pixels_per_mm() const { return scale_; }
+  [[nodiscard]] QRectF selection_rect() const;  // round the selected piece, px; null without one
+  // The outline point of the selected piece nearest to a place on the screen, within so many px.
+  [[nodiscard]] std::optional<Point> outline_point_near(QPointF px, double reach) const;
+  PointHand& points() { return *points_; }
+  MeasureHand& measure() { return *measure_; }
+  void show_marks(const std::vector<Point>& marks);         // small rings
+  void show_highlight(const std::vector<Region>& regions);  // parts that are pointed out
   void set_section(const SectionLine& line);
   void fit();
   void go_to(Point at);
@@ -38,6 +58,12 @@ class Bench : public QWidget {
   void tab_moved(const QString& piece, int tab, doyen::Point to);
   void section_moved(const doyen::SectionLine& line);
   void picture_changed();
+  void chosen_changed();
+  void edit_wanted(const QString& name, const std::function<void(doyen::Job&)>& change, const QString& merge) const;
+  void hand_changed();
+  void measured(doyen::Point from, doyen::Point to);
+  void keep_out_chosen(int which);
+  void clicked(const QString& piece, doyen::Point at);  // pressed and let go without a drag
   void words_wanted(const QString& piece);
 
  protected:
@@ -59,15 +85,20 @@ class Bench : public QWidget {
     Treatment::Kind kind;
     std::vector<PlacedTab> tabs;
   };
-  enum class Hand { None, Pan, Move, Size, Turn, Section, Tab };
+  enum class Hand { None, Pan, Move, Size, Turn, Section, Tab, Other };
 
   void ask_for_picture();
   [[nodiscard]] const PieceShape* shape(const QString& id) const;
   [[nodiscard]] QString piece_at(QPointF p) const;
   [[nodiscard]] int handle_at(QPointF p) const;
-  [[nodiscard]] QRectF selection_rect() const;
   [[nodiscard]] QTransform drag_transform() const;
-  [[nodiscard]] Point snapped(Point by, QString* why) const;
+  struct Snap {
+    QString why;                             // what it snaps to and how far that was away; empty for nothing
+    std::optional<double> guide_x, guide_y;  // mm, the lines snapped to
+  };
+  [[nodiscard]] Point snapped(Point by, Snap* to) const;
+  void hands_look();
+  void paint_hint(QPainter& p, const QString& text);
   void paint_board(QPainter& p);
   void paint_rulers(QPainter& p);
   void paint_keep_outs(QPainter& p);
@@ -83,6 +114,13 @@ class Bench : public QWidget {
   std::vector<PieceShape> shapes_;
   std::map<std::string, std::pair<std::vector<Piece>, PieceShape>> known_;  // with what each is made of
   QString selected_;
+  QStringList also_;
+  QPainterPath board_, waste_, highlight_;  // board coordinates
+  std::vector<Point> marks_;
+  std::vector<std::unique_ptr<BenchHand>> hands_;
+  BenchHand* held_ = nullptr;
+  PointHand* points_ = nullptr;
+  MeasureHand* measure_ = nullptr;
   Stage stage_ = Stage::Cuts;
   SectionLine section_;
   double scale_ = 1;  // pixels a mm

@@ -1,6 +1,9 @@
+#include <QFileDialog>
 #include <QLocale>
 #include <QMenu>
 
+#include "files/imported.hpp"
+#include "problem.hpp"
 #include "stock/species.hpp"
 #include "tickets.hpp"
 
@@ -111,6 +114,37 @@ void BlankTicket::refresh_keep_outs() {
   filling_ = false;
 }
 
+void BlankTicket::choose_keep_out(int which) { keep_outs_->setCurrentRow(which); }
+
+// The board's own outline from a drawing: its largest part, at the drawing's size.
+void BlankTicket::take_edge() {
+  const QString path = QFileDialog::getOpenFileName(this, tr("The board's outline"), {}, tr("Drawings (*.svg *.dxf)"));
+  if (path.isEmpty()) return refresh();
+  try {
+    const Region region = drawing_region(read_artwork(path.toStdString()).drawing);
+    const Island* largest = nullptr;
+    for (const Island& island : region.islands) {
+      if (largest == nullptr || signed_area(island.rings.front()) > signed_area(largest->rings.front()))
+        largest = &island;
+    }
+    if (largest == nullptr) throw bad_input(tr("“%1” has no closed outline.").arg(path).toStdString());
+    Path edge;
+    const Ring& ring = largest->rings.front();
+    for (std::size_t i = 0; i < ring.size(); ++i) i == 0 ? edge.move(ring[i]) : edge.line(ring[i]);
+    edge.close();
+    const doyen::Box box = bounds(ring);
+    shop_.document.edit(tr("take the board's outline from a drawing"), [&](Job& job) {
+      job.blank.form = BlankForm::Outline;
+      job.blank.edge = path_data(edge, 3);
+      job.blank.width = box.width();
+      job.blank.height = box.height();
+    });
+  } catch (const Problem& problem) {
+    readings_say_->setText(QString::fromUtf8(problem.what()));
+    refresh();
+  }
+}
+
 BlankTicket::BlankTicket(Workshop& shop) : Ticket(shop) {
   add_title(tr("The blank"));
   name_ = new QLineEdit;
@@ -122,6 +156,17 @@ BlankTicket::BlankTicket(Workshop& shop) : Ticket(shop) {
   width_ = new LengthField(5, 20'000);
   height_ = new LengthField(5, 20'000);
   width_->setObjectName(QStringLiteral("blankWidth"));
+  form_ = new QComboBox;
+  form_->setObjectName(QStringLiteral("blankForm"));
+  form_->addItems({tr("rectangle"), tr("round or oval"), tr("outline of a drawing…")});
+  add_row(tr("Form"), form_);
+  connect(form_, &QComboBox::activated, this, [this](int i) {
+    if (i == 2) return take_edge();
+    shop_.document.edit(tr("change the board's form"), [&](Job& job) {
+      job.blank.form = static_cast<BlankForm>(i);
+      job.blank.edge.clear();
+    });
+  });
   add_row(tr("Left to right"), width_);
   add_row(tr("Front to back"), height_);
   readings_ = new QLineEdit;
@@ -209,6 +254,7 @@ void BlankTicket::refresh() {
   const Blank& b = job.blank;
   if (!name_->hasFocus()) name_->setText(QString::fromStdString(job.name));
   unit_->setCurrentIndex(job.lengths.unit == Unit::Millimetre ? 0 : job.lengths.fractions ? 2 : 1);
+  form_->setCurrentIndex(static_cast<int>(b.form));
   width_->show_length(b.width, job.lengths);
   height_->show_length(b.height, job.lengths);
   margin_->show_length(b.margin, job.lengths);

@@ -14,8 +14,10 @@
 #include "atomic_file.hpp"
 #include "data_folder.hpp"
 #include "files/imported.hpp"
+#include "files/outlines_out.hpp"
 #include "files/run_sheet.hpp"
 #include "geometry/polyline.hpp"
+#include "job/layout.hpp"
 #include "letter_bench.hpp"
 #include "rack_dialog.hpp"
 #include "theme.hpp"
@@ -36,7 +38,7 @@ Rack rack_or_shipped(QString* problem) {
 
 }  // namespace
 
-MainWindow::MainWindow() : shop_{document_, rack_, nullptr, {}, {}, {}} {
+MainWindow::MainWindow() : shop_{document_, rack_, nullptr, nullptr, {}, {}, {}} {
   QString rack_problem;
   rack_ = rack_or_shipped(&rack_problem);
   setAcceptDrops(true);
@@ -52,6 +54,7 @@ MainWindow::MainWindow() : shop_{document_, rack_, nullptr, {}, {}, {}} {
 
   rail_ = new StageRail;
   bench_ = new Bench;
+  shop_.bench = bench_;
   strip_ = new SectionStrip;
   beam_ = new TimeBeam;
   tickets_ = new QStackedWidget;
@@ -100,16 +103,33 @@ MainWindow::MainWindow() : shop_{document_, rack_, nullptr, {}, {}, {}} {
   connect(bench_, &Bench::moved, this, [this](const QString& id, Point by) {
     const Item* item = document_.job().find(id.toStdString());
     if (item == nullptr) return;
-    const QString name = tr("move “%1”").arg(QString::fromStdString(item->piece.name));
-    document_.edit(name,
-                   [&](Job& job) { job.find(id.toStdString())->piece.at = job.find(id.toStdString())->piece.at + by; });
+    const QStringList all = bench_->chosen().contains(id) ? bench_->chosen() : QStringList(id);
+    const QString name = all.size() > 1 ? tr("move %1 pieces").arg(all.size())
+                                        : tr("move “%1”").arg(QString::fromStdString(item->piece.name));
+    document_.edit(name, [&](Job& job) {
+      for (const QString& one : all) {
+        // What is made from another chosen piece, or lies in shares of it, comes along with that.
+        const Item* other = job.find(one.toStdString());
+        const std::vector<std::string> from = other == nullptr ? std::vector<std::string>{} : sources_of(other->piece);
+        const bool comes_along = std::any_of(from.begin(), from.end(), [&](const std::string& source) {
+          return all.contains(QString::fromStdString(source));
+        });
+        if (!comes_along) job.shift(one.toStdString(), by);
+      }
+    });
   });
+  connect(bench_, &Bench::edit_wanted, this,
+          [this](const QString& name, const std::function<void(Job&)>& change, const QString& merge) {
+            document_.edit(name, change, merge);
+          });
+  connect(bench_, &Bench::chosen_changed, this, [this] { refresh_tickets(); });
+  connect(bench_, &Bench::keep_out_chosen, blank_, &BlankTicket::choose_keep_out);
   connect(bench_, &Bench::turned, this, [this](const QString& id, double degrees) {
     document_.edit(tr("turn a piece by %1°").arg(degrees, 0, 'f', 1), [&](Job& job) {
       Item* item = job.find(id.toStdString());
       if (item == nullptr) return;
       // About the middle of its box, wherever the piece's own origin lies.
-      const Point c = bounds(outlines_of(item->piece, document_.job().source()).region).centre();
+      const Point c = bounds(outlines_of(item->piece, document_.job().source())).centre();
       item->piece.at = Transform::turn(degrees).apply(item->piece.at - c) + c;
       item->piece.turn = std::remainder(item->piece.turn + degrees, 360);
     });
@@ -226,9 +246,44 @@ void MainWindow::make_actions() {
   add(tr("Centre the chosen piece across the board"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_C), [this] {
     const PiecePlan* piece = shop_.piece_plan();
     if (piece == nullptr) return;
-    const double by = document_.job().blank.width / 2 - bounds(piece->outlines.region).centre().x;
-    shop_.edit_item(tr("centre across"), [&](Item& item) { item.piece.at.x += by; });
+    const double by = document_.job().blank.width / 2 - bounds(piece->outlines).centre().x;
+    document_.edit(tr("centre across"), [&](Job& job) { job.shift(shop_.selected.toStdString(), {by, 0}); });
   });
+  const auto chosen = [this] {
+    std::vector<std::string> ids;
+    for (const QString& id : bench_->chosen()) ids.push_back(id.toStdString());
+    return ids;
+  };
+  add(tr("Equal margins: as large as your margin allows, in the middle"),
+      QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_M), [this] {
+        document_.edit(tr("equal margins"),
+                       [&](Job& job) { fill_board(job, shop_.selected.toStdString(), job.blank.margin); });
+      });
+  add(tr("Equal gaps between the chosen pieces, left to right"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_G),
+      [this, chosen] {
+        document_.edit(tr("equal gaps"), [&](Job& job) { space_out(job, chosen(), true, std::nullopt); });
+      });
+  add(tr("Equal gaps between the chosen pieces, front to back"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_V),
+      [this, chosen] {
+        document_.edit(tr("equal gaps"), [&](Job& job) { space_out(job, chosen(), false, std::nullopt); });
+      });
+  const struct {
+    QString words;
+    Qt::Key key;
+    LineUp how;
+  } lines[] = {{tr("Line up left edges"), Qt::Key_Left, LineUp::Left},
+               {tr("Line up right edges"), Qt::Key_Right, LineUp::Right},
+               {tr("Line up front edges"), Qt::Key_Down, LineUp::Front},
+               {tr("Line up back edges"), Qt::Key_Up, LineUp::Back},
+               {tr("Line up middles, left to right"), Qt::Key_Home, LineUp::Middle},
+               {tr("Line up middles, front to back"), Qt::Key_End, LineUp::MiddleAcross}};
+  for (const auto& line : lines) {
+    add(line.words, QKeySequence(Qt::CTRL | Qt::SHIFT | line.key), [this, chosen, line] {
+      document_.edit(line.words.toLower(), [&](Job& job) { line_up(job, chosen(), line.how); });
+    });
+  }
+  add(tr("Choose all pieces"), QKeySequence::SelectAll, [this] { bench_->choose_all(); });
+  add(tr("Save the outlines as DXF or SVG…"), {}, [this] { save_outlines(); });
   // One key mends the gravest verdict of the chosen piece, or of the job.
   add(tr("Take the first remedy"), QKeySequence(Qt::Key_F4), [this] {
     if (!shop_.plan) return;
@@ -581,7 +636,7 @@ void MainWindow::choose_and_write() {
   write_files(folder);
 }
 
-void MainWindow::add_piece(const QString& name, Piece piece, Treatment::Kind kind) {
+void MainWindow::add_piece(const QString& name, Piece piece, Treatment::Kind kind, const std::string& instead_of) {
   const std::string id = document_.job().fresh_id(kind_word(piece));
   piece.id = id;
   document_.edit(name, [&](Job& job) {
@@ -589,6 +644,7 @@ void MainWindow::add_piece(const QString& name, Piece piece, Treatment::Kind kin
     item.piece = std::move(piece);
     item.cut.kind = kind;
     job.items.push_back(std::move(item));
+    if (Item* source = job.find(instead_of)) source->cut.kind = Treatment::Kind::None;
   });
   select(QString::fromStdString(id));
 }
@@ -638,7 +694,7 @@ void MainWindow::make_from(Derived::How how) {
   d.from = {item->piece.id};
   Box box;
   try {
-    box = bounds(outlines_of(item->piece, job.source()).region);
+    box = bounds(outlines_of(item->piece, job.source()));
   } catch (const Problem&) {
   }
   if (how == H::Join || how == H::TakeAway || how == H::Overlap || how == H::Along) {
@@ -654,17 +710,26 @@ void MainWindow::make_from(Derived::How how) {
   }
   d.distance = job.lengths.unit == Unit::Inch ? kMmPerInch / 8 : 3;
   static const char* const kNames[] = {
-      QT_TR_NOOP("%1, grown"),   QT_TR_NOOP("%1, joined"),    QT_TR_NOOP("%1, cut away"),
-      QT_TR_NOOP("%1, overlap"), QT_TR_NOOP("%1, part"),      QT_TR_NOOP("%1, mirrored"),
-      QT_TR_NOOP("%1, in rows"), QT_TR_NOOP("%1, in a ring"), QT_TR_NOOP("%1, along")};
+      QT_TR_NOOP("%1, grown"), QT_TR_NOOP("%1, joined"),   QT_TR_NOOP("%1, cut away"), QT_TR_NOOP("%1, overlap"),
+      QT_TR_NOOP("%1, part"),  QT_TR_NOOP("%1, mirrored"), QT_TR_NOOP("%1, in rows"),  QT_TR_NOOP("%1, in a ring"),
+      QT_TR_NOOP("%1, along"), QT_TR_NOOP("%1, linked")};
   const QString name = tr(kNames[static_cast<int>(how)]).arg(QString::fromStdString(item->piece.name));
   const Treatment cut = item->cut;
-  add_piece(tr("make “%1”").arg(name), {{}, name.toStdString(), d, {0, 0}, 0}, cut.kind);
   // What it was made from makes way, unless both are wanted: an outline grown stands beside its source.
-  if (how != H::Grow && how != H::Mirror) {
-    document_.edit(tr("leave the source uncut"), [&](Job& j) {
-      if (Item* source = j.find(d.from.front())) source->cut.kind = Treatment::Kind::None;
-    });
+  const bool both = how == H::Grow || how == H::Mirror;
+  add_piece(tr("make “%1”").arg(name), {{}, name.toStdString(), d, {0, 0}, 0}, cut.kind,
+            both ? std::string() : d.from.front());
+}
+
+void MainWindow::save_outlines() {
+  const QString path = QFileDialog::getSaveFileName(
+      this, tr("Save the outlines"), QString::fromStdString(document_.job().name) + QStringLiteral(".dxf"),
+      tr("DXF (*.dxf);;SVG (*.svg)"));
+  if (path.isEmpty()) return;
+  try {
+    save_outlines_of(document_.job(), path.toStdString());
+  } catch (const Problem& problem) {
+    say(tr("The outlines were not saved"), QString::fromUtf8(problem.what()));
   }
 }
 
@@ -718,10 +783,7 @@ void MainWindow::freeze_piece() {
   try {
     const Outlines outlines = outlines_of(item->piece, document_.job().source());
     const Drawing drawing = frozen(outlines, item->piece.name);
-    Box box = bounds(outlines.region);
-    for (const Line2& line : outlines.lines) {
-      for (const Point& p : line) box.add(p);
-    }
+    const Box box = bounds(outlines);
     shop_.edit_item(tr("freeze “%1”").arg(QString::fromStdString(item->piece.name)), [&](Item& it) {
       it.piece.what = drawing;
       it.piece.at = box.centre();
@@ -753,7 +815,7 @@ void MainWindow::add_drawing(const QString& given) {
     }
     const Imported svg = read_artwork(path.toStdString());
     Drawing drawing = svg.drawing;
-    const Box box = bounds(outlines_of({"art", "art", drawing, {0, 0}, 0}).region);
+    const Box box = bounds(outlines_of({"art", "art", drawing, {0, 0}, 0}));
     const Blank& blank = document_.job().blank;
     QStringList notes;
     if (box.width() > blank.width || box.height() > blank.height) {

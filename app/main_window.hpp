@@ -55,7 +55,9 @@ class MainWindow : public QMainWindow {
   bool save(bool as);
   bool may_leave();
   void choose_and_write();
-  void add_piece(const QString& name, Piece piece, Treatment::Kind kind);
+  // `instead_of`: the id of a piece that is left uncut in the same step.
+  void add_piece(const QString& name, Piece piece, Treatment::Kind kind, const std::string& instead_of = {});
+  void save_outlines();
   void add_lettering();
   void add_shape(PlainShape::Kind kind);
   void make_from(Derived::How how);

@@ -123,7 +123,13 @@ void ReliefPainter::request_section(const PlanPtr& plan, const SectionLine& line
       const HeightField field = relief_of(*plan, strip, cell, cancel);
       std::vector<float> heights;
       const std::size_t n = line.along ? field.columns() : field.rows();
-      for (std::size_t i = 0; i < n; ++i) heights.push_back(line.along ? field.at(i, 0) : field.at(0, i));
+      const bool square = blank.form == BlankForm::Rectangle;
+      const Region board = square ? Region{} : region_of(blank);
+      for (std::size_t i = 0; i < n; ++i) {
+        const Point at = line.along ? Point{field.x_of(i), line.at} : Point{line.at, field.y_of(i)};
+        const bool wood = square || contains(board, at);  // beside the board's edge the section shows the bed
+        heights.push_back(!wood ? -static_cast<float>(blank.thickest()) : line.along ? field.at(i, 0) : field.at(0, i));
+      }
       QMetaObject::invokeMethod(
           this,
           [this, mine, heights] {

@@ -4,6 +4,7 @@
 #include <QScrollArea>
 #include <functional>
 
+#include "bench.hpp"
 #include "cards.hpp"
 #include "job_document.hpp"
 #include "planner.hpp"
@@ -14,11 +15,13 @@ namespace doyen {
 struct Workshop {
   JobDocument& document;
   Rack& rack;
-  PlanPtr plan;      // the newest one; may be null, and may be older than the job
+  PlanPtr plan;  // the newest one; may be null, and may be older than the job
+  Bench* bench = nullptr;
   QString selected;  // id of the selected piece; empty when none is
   std::function<void(const QString&)> select;
   std::function<void(Point)> go_to;
 
+  [[nodiscard]] QStringList chosen() const { return bench->chosen(); }  // the selected one and those with it
   [[nodiscard]] const Item* item() const { return document.job().find(selected.toStdString()); }
   [[nodiscard]] const PiecePlan* piece_plan() const { return plan ? plan->piece(selected.toStdString()) : nullptr; }
   [[nodiscard]] QString show(double mm) const {

@@ -2,15 +2,8 @@
 #pragma once
 
 #include <QButtonGroup>
-#include <QCheckBox>
-#include <QComboBox>
-#include <QListWidget>
-#include <QPlainTextEdit>
-#include <QPushButton>
-#include <QSpinBox>
 
-#include "length_field.hpp"
-#include "ticket.hpp"
+#include "artwork_sections.hpp"
 
 namespace doyen {
 
@@ -19,11 +12,13 @@ class BlankTicket : public Ticket {
  public:
   explicit BlankTicket(Workshop& shop);
   void refresh() override;
+  void choose_keep_out(int which);
 
  private:
   LengthField *width_, *height_, *margin_, *film_, *bed_;
   QLineEdit *name_, *readings_;
-  QComboBox *species_, *grain_, *unit_;
+  void take_edge();
+  QComboBox *species_, *grain_, *unit_, *form_;
   QLabel *about_, *readings_say_;
   NumberCard *weight_, *movement_;
   void build_keep_outs();
@@ -41,6 +36,8 @@ class ArtworkTicket : public Ticket {
   explicit ArtworkTicket(Workshop& shop);
   void refresh() override;
   void focus_words();
+  // Every kind of plain shape with the words that its menu shows.
+  static QList<std::pair<PlainShape::Kind, QString>> shape_names();
 
  Q_SIGNALS:
   void add_lettering();
@@ -54,40 +51,14 @@ class ArtworkTicket : public Ticket {
   void copy_piece();
 
  private:
-  void build_lettering();
-  void build_setting(QVBoxLayout* column);
-  void build_shape();
-  void build_drawing();
-  void build_derived();
-  void build_place();
-  void refresh_lettering(const Lettering& lettering);
-  void refresh_shape(const PlainShape& shape);
-  void refresh_drawing(const Drawing& drawing);
-  void refresh_derived(const Derived& derived);
-  void refresh_findings();
-  void fill_pieces(QComboBox* box, const std::string& chosen);
-  template <typename Kind>
-  void edit_kind(const QString& name, const std::function<void(Kind&)>& change, const QString& merge = {});
-  [[nodiscard]] doyen::Box box() const;
   QListWidget* list_;
-  QPushButton *made_, *retrace_;
-  QWidget *lettering_, *shape_, *drawing_, *derived_, *place_;
-  QComboBox *setting_, *way_, *pair_, *corner_form_, *lines_, *derived_corner_, *derived_other_;
-  LengthField *radius_, *margin_, *stroke_, *rise_, *hairline_, *distance_, *derived_band_, *step_x_, *step_y_,
-      *round_radius_;
-  QSpinBox *start_, *pair_by_, *points_, *inner_, *steps_, *columns_, *rows_, *count_, *split_at_;
-  QLineEdit* derived_angle_;
-  QCheckBox *derived_turned_, *derived_side_;
-  QListWidget* parts_;
-  QLabel* derived_say_;
-  QVBoxLayout* findings_;
-  bool cleaning_ = false;
-  QPlainTextEdit* words_;
-  QComboBox *family_, *style_, *align_;
-  LengthField *cap_, *fit_, *shape_w_, *shape_h_, *corner_, *band_, *left_, *front_, *wide_, *high_;
-  QSpinBox *spacing_, *line_spacing_;
-  QLineEdit *turn_, *name_;
+  QPushButton* made_;
   QLabel* notice_;
+  LetteringSection* lettering_;
+  ShapeSection* shape_;
+  DrawingSection* drawing_;
+  MadeSection* derived_;
+  PlaceSection* place_;
   bool filling_ = false;
 };
 

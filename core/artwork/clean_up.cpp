@@ -21,35 +21,37 @@ struct Laid {
 class Reporter {
  public:
   Reporter(const Piece& piece, const Box& board, const CleanUpLimits& limits,
-           const std::function<std::string(double)>& show)
-      : piece_(piece), drawing_(std::get<Drawing>(piece.what)), board_(board), limits_(limits), show_(show) {
+           const std::function<std::string(double)>& show, const FeedAlong& feed, const Cancel& cancel)
+      : piece_(piece),
+        drawing_(std::get<Drawing>(piece.what)),
+        board_(board),
+        limits_(limits),
+        show_(show),
+        feed_(feed),
+        cancel_(cancel) {
     lay();
   }
 
   std::vector<Finding> run() {
-    open_ends();
-    doubled();
-    hidden();
-    off_board();
-    small_parts();
-    crossings();
-    needless_points();
+    using Look = void (Reporter::*)();
+    for (const Look look :
+         {&Reporter::open_ends, &Reporter::doubled, &Reporter::hidden, &Reporter::nesting, &Reporter::off_board,
+          &Reporter::small_parts, &Reporter::crossings, &Reporter::needless_points}) {
+      cancel_.check();
+      (this->*look)();
+    }
     return std::move(found_);
   }
 
  private:
   // Lays every wanted part on the board, as outlines_of() does: about the middle of the whole drawing.
   void lay() {
-    const Point middle = page_box(drawing_).centre();
-    const double sx = drawing_.mirrored ? -drawing_.scale : drawing_.scale;
-    place_ = Transform::move(-middle.x, -middle.y)
-                 .then(Transform::scale(sx, -drawing_.scale))
-                 .then(Transform::turn(piece_.turn))
-                 .then(Transform::move(piece_.at.x, piece_.at.y));
+    place_ = drawing_place(piece_);
     for (std::size_t i = 0; i < drawing_.parts.size(); ++i) {
       const Drawing::Part& part = drawing_.parts[i];
       if (part.left_out) continue;
       Laid laid{i, {}, {}, {}};
+      cancel_.check();
       const Flat flat = flatten(transformed(parse_path(part.data), place_), kFlatness, !part.line);
       points_ += part.line ? 0 : count(flat.closed);
       if (part.line) {
@@ -69,23 +71,10 @@ class Reporter {
     for (const Ring& ring : rings) n += ring.size();
     return n;
   }
-  static Box page_box(const Drawing& d) {
-    Box box;
-    for (const Drawing::Part& part : d.parts) {
-      const Flat flat = flatten(parse_path(part.data), kFlatness, !part.line);
-      const double half = part.line && !d.follow_lines ? std::max(part.stroke, 0.0) / 2 : 0;
-      for (const Line2& line : flat.open) {
-        for (const Point& p : line) box.add(Box{p.x - half, p.y - half, p.x + half, p.y + half});
-      }
-      for (const Ring& ring : flat.closed) box.add(bounds(ring).grown(half));
-    }
-    return box;
-  }
-
   void add(const char* code, std::string text, std::vector<Point> at, std::string remedy,
            std::function<void(Drawing&)> mend) {
     if (at.size() > kMostPlaces) at.resize(kMostPlaces);
-    found_.push_back({code, std::move(text), std::move(at), std::move(remedy), std::move(mend)});
+    found_.push_back({code, std::move(text), std::move(at), {{std::move(remedy), std::move(mend)}}});
   }
   static std::string times(std::size_t n, const char* one, const char* many) {
     return n == 1 ? std::string("One ") + one : std::to_string(n) + " " + many;
@@ -226,11 +215,79 @@ class Reporter {
         break;
       }
     }
-    if (!under.empty())
-      add("hidden",
-          times(under.size(), "part lies", "parts lie") +
-              " wholly inside another filled part and change nothing in the wood.",
-          at, "Leave them out", leave_out(under));
+    if (under.empty()) return;
+    add("hidden",
+        times(under.size(), "part lies", "parts lie") +
+            " wholly inside another filled part and change nothing in the wood.",
+        at, "Leave them out", leave_out(under));
+    found_.back().mends.push_back({"Make holes of them", [under](Drawing& d) { make_holes(d, under); }});
+  }
+
+  // Parts drawn one on another as ink and paper: each of `inner` joins the smallest filled part round it, under the
+  // even-odd rule.
+  static void make_holes(Drawing& d, const std::set<std::size_t>& inner) {
+    std::vector<Region> regions;
+    for (const Drawing::Part& part : d.parts) {
+      const Flat flat = part.line ? Flat{} : flatten(parse_path(part.data), kFlatness, true);
+      regions.push_back(clean(flat.closed, part.even_odd ? Fill::EvenOdd : Fill::NonZero));
+    }
+    for (const std::size_t i : inner) {
+      if (i >= d.parts.size()) continue;
+      std::size_t round = d.parts.size();
+      for (std::size_t k = 0; k < d.parts.size(); ++k) {
+        if (k == i || inner.contains(k) || regions[k].empty() || d.parts[k].left_out) continue;
+        if (!subtract(regions[i], regions[k]).empty()) continue;
+        if (round == d.parts.size() || area(regions[k]) < area(regions[round])) round = k;
+      }
+      if (round == d.parts.size()) continue;
+      d.parts[round].data = ring_data(subtract(regions[round], regions[i]));
+      d.parts[round].even_odd = true;
+      regions[round] = subtract(regions[round], regions[i]);
+      d.parts[i].left_out = true;
+    }
+  }
+  static std::string ring_data(const Region& region) {
+    Path path;
+    for (const Island& island : region.islands) {
+      for (const Ring& ring : island.rings) {
+        for (std::size_t i = 0; i < ring.size(); ++i) i == 0 ? path.move(ring[0]) : path.line(ring[i]);
+        path.close();
+      }
+    }
+    return path_data(path, 5);
+  }
+
+  // Inner outlines that run the same way as the one round them: under the non-zero rule what should be a hole is
+  // filled.
+  void nesting() {
+    std::set<std::size_t> wrong;
+    std::vector<Point> at;
+    for (const Laid& laid : laid_) {
+      const Drawing::Part& part = drawing_.parts[laid.index];
+      if (part.line || part.even_odd || laid.region.empty()) continue;
+      const std::vector<Ring> rings = flatten(transformed(parse_path(part.data), place_), kFlatness, true).closed;
+      if (rings.size() < 2 || rings.size() > 3000) continue;
+      const Region holes = subtract(laid.region, clean(rings, Fill::EvenOdd));
+      bool whole = false;  // one of the part's own outlines, not only where outlines cross
+      for (const Island& hole : holes.islands) {
+        whole = std::any_of(rings.begin(), rings.end(), [&](const Ring& ring) {
+          const double own = std::abs(signed_area(ring));
+          return std::abs(own - signed_area(hole.rings.front())) < 0.01 * own;
+        });
+        if (!whole) continue;
+        wrong.insert(laid.index);
+        at.push_back(bounds(hole).centre());
+      }
+    }
+    if (wrong.empty()) return;
+    add("nesting",
+        times(at.size(), "inner outline runs", "inner outlines run") +
+            " the same way as the one round it, so that its inside is carved and not left standing.",
+        at, "Make them holes", [wrong](Drawing& d) {
+          for (const std::size_t i : wrong) {
+            if (i < d.parts.size()) d.parts[i].even_odd = true;
+          }
+        });
   }
 
   void off_board() {
@@ -296,15 +353,10 @@ class Reporter {
           }
           int number = 1;
           for (const Island& island : joined.islands) {
-            Path path;
-            for (const Ring& ring : island.rings) {
-              for (std::size_t i = 0; i < ring.size(); ++i) i == 0 ? path.move(ring[0]) : path.line(ring[i]);
-              path.close();
-            }
             Drawing::Part part;
             part.id = "joined-" + std::to_string(number++);
             part.even_odd = true;
-            part.data = path_data(path, 5);
+            part.data = ring_data(Region{{island}});
             parts.push_back(std::move(part));
           }
           d.parts = std::move(parts);
@@ -313,14 +365,26 @@ class Reporter {
 
   void needless_points() {
     std::size_t after = 0;
+    Region as_is, thin;
     for (const Laid& laid : laid_) {
-      if (!laid.region.empty()) after += point_count(thinned(laid.region, limits_.thin));
+      if (laid.region.empty()) continue;
+      const Region less = thinned(laid.region, limits_.thin);
+      after += point_count(less);
+      as_is.islands.insert(as_is.islands.end(), laid.region.islands.begin(), laid.region.islands.end());
+      thin.islands.insert(thin.islands.end(), less.islands.begin(), less.islands.end());
     }
     if (points_ < 200 || after > points_ * 3 / 4) return;
+    std::string feeds = ", and the machine could keep its feed";
+    if (feed_) {
+      const ReachedFeed was = feed_(as_is), now = feed_(thin);
+      feeds = ", and the feed along them would rise from " + std::to_string(std::lround(was.reached)) + " to " +
+              std::to_string(std::lround(now.reached)) + " of the " + std::to_string(std::lround(now.asked)) +
+              " mm/min asked for";
+    }
     const double page = limits_.thin / drawing_.scale;
     add("needless-points",
         std::to_string(points_) + " points; thinned within " + show_(limits_.thin) + " there would be " +
-            std::to_string(after) + ", and the machine could keep its feed.",
+            std::to_string(after) + feeds + ".",
         {piece_.at}, "Thin them", [page](Drawing& d) {
           for (Drawing::Part& part : d.parts) {
             if (part.line || part.left_out) continue;
@@ -342,6 +406,8 @@ class Reporter {
   const Box& board_;
   const CleanUpLimits& limits_;
   const std::function<std::string(double)>& show_;
+  const FeedAlong& feed_;
+  const Cancel& cancel_;
   Transform place_;
   std::vector<Laid> laid_;
   std::size_t points_ = 0;
@@ -351,10 +417,9 @@ class Reporter {
 }  // namespace
 
 std::vector<Finding> clean_up_report(const Piece& piece, const Box& board, const CleanUpLimits& limits,
-                                     const std::function<std::string(double)>& show) {
-  if (!std::holds_alternative<Drawing>(piece.what))
-    throw bad_input("Only drawings and traced pictures are cleaned up.");
-  return Reporter(piece, board, limits, show).run();
+                                     const std::function<std::string(double)>& show, const FeedAlong& feed,
+                                     const Cancel& cancel) {
+  return Reporter(piece, board, limits, show, feed, cancel).run();
 }
 
 }  // namespace doyen

@@ -22,15 +22,8 @@ Outlines moved(const Outlines& o, const Transform& by) {
     mark.box.add(a);
     mark.box.add(b);
   }
+  for (Derived::Bridge& bridge : out.bridges) bridge = {by.apply(bridge.from), by.apply(bridge.to)};
   return out;
-}
-
-Box box_of(const Outlines& o) {
-  Box box = bounds(o.region);
-  for (const Line2& line : o.lines) {
-    for (const Point& p : line) box.add(p);
-  }
-  return box;
 }
 
 void add(Outlines& to, const Outlines& more) {
@@ -66,7 +59,7 @@ Outlines grown(const Derived& d, const Outlines& source) {
 
 // What lies on the line's left (or right), the line crossing the box at `share` of its extent square to it.
 Outlines split(const Derived& d, const Outlines& source) {
-  const Box box = box_of(source);
+  const Box box = bounds(source);
   const Point along{std::cos(d.angle * std::numbers::pi / 180), std::sin(d.angle * std::numbers::pi / 180)},
       left{-along.y, along.x};
   double low = 1e300, high = -1e300;
@@ -101,7 +94,7 @@ Outlines along_a_way(const Derived& d, const Outlines& source, const Outlines& w
   for (std::size_t i = 1; i < line.size(); ++i) whole += distance(line[i - 1], line[i]);
   int n = d.count > 0 ? d.count : static_cast<int>(whole / std::max(0.1, std::abs(d.distance))) + (closed ? 0 : 1);
   n = std::clamp(n, 1, kMostCopies);
-  const Point middle = box_of(source).centre();
+  const Point middle = bounds(source).centre();
   Outlines out;
   std::size_t i = 1;
   double run = 0;
@@ -126,7 +119,7 @@ Outlines along_a_way(const Derived& d, const Outlines& source, const Outlines& w
 }
 
 Outlines round_a_centre(const Derived& d, const Outlines& source) {
-  const Point middle = box_of(source).centre();
+  const Point middle = bounds(source).centre();
   Outlines out;
   const int n = std::clamp(d.count, 1, kMostCopies);
   // The source is the copy at the top; the centre lies `radius` below it.
@@ -185,7 +178,7 @@ Outlines derived_outlines(const Derived& d, const Piece& piece, const Ask& ask) 
       out = split(d, first);
       break;
     case How::Mirror:
-      out = moved(first, mirroring(box_of(first).centre(), d.angle));
+      out = moved(first, mirroring(bounds(first).centre(), d.angle));
       break;
     case How::Grid:
       out = in_a_grid(d, first);
@@ -193,12 +186,15 @@ Outlines derived_outlines(const Derived& d, const Piece& piece, const Ask& ask) 
     case How::Round:
       out = round_a_centre(d, first);
       break;
+    case How::Link:
+      out = linked(first, d);
+      break;
     case How::Along:
       if (d.from.size() < 2) throw bad_input("“" + piece.name + "” needs a second piece to be repeated along.");
       out = along_a_way(d, first, ask(d.from[1]));
       break;
   }
-  const Box box = box_of(out);
+  const Box box = bounds(out);
   if (box.empty()) return out;
   const Point c = box.centre();
   const Transform own = Transform::move(-c.x, -c.y)

@@ -262,7 +262,9 @@ Outlines lettering_outlines(const Lettering& l, const Transform& turn, Point at,
   } else {
     set = words_or_kept(l, ask);
   }
+  if (!(l.thicken >= 0 && l.thicken < 1000)) throw bad_input("The strokes' thickening cannot be right.");
   Outlines out = placed(set, turn, shift, l.stroke);
+  if (l.thicken > 0) out.region = grow(out.region, l.thicken);
   out.missing = std::move(set.missing);
   out.notice = std::move(set.notice);
   return out;

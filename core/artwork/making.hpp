@@ -26,7 +26,13 @@ struct SetWords {
 SetWords set_words(const Lettering& lettering, const Ask& ask);
 Outlines lettering_outlines(const Lettering& lettering, const Transform& turn, Point at, const Ask& ask);
 
+// The shape with its shares multiplied by this length.
+PlainShape of_share(PlainShape shape, double mm);
+
 Outlines shape_outlines(const PlainShape& shape, const Transform& place);
+
+// Bridges until all of it is one connected part (linking.cpp).
+Outlines linked(const Outlines& source, const Derived& derived);
 
 Outlines derived_outlines(const Derived& derived, const Piece& piece, const Ask& ask);
 

@@ -43,14 +43,6 @@ Outlines parts_outlines(const Drawing& drawing, const Transform& place, double s
   return out;
 }
 
-Box box_of(const Outlines& outlines) {
-  Box box = bounds(outlines.region);
-  for (const Line2& line : outlines.lines) {
-    for (const Point& p : line) box.add(p);
-  }
-  return box;
-}
-
 Box drawing_box(const Drawing& drawing) {
   static std::mutex lock;
   static std::map<std::string, Box> known;  // by the parts' data: boxes are asked for at every move
@@ -66,20 +58,26 @@ Box drawing_box(const Drawing& drawing) {
   }
   Drawing whole = drawing;  // left-out parts count: leaving one out must not move the others
   for (Drawing::Part& part : whole.parts) part.left_out = false;
-  const Box box = box_of(parts_outlines(whole, {}, 1));
+  const Box box = bounds(parts_outlines(whole, {}, 1));
   const std::scoped_lock hold(lock);
   if (known.size() > 64) known.clear();
   return known.emplace(std::move(key), box).first->second;
 }
 
-Outlines outlines_of_drawing(const Drawing& drawing, const Transform& place) {
+// From the page to the drawing's own origin, unturned.
+Transform own_place(const Drawing& drawing) {
   if (!(drawing.scale > 1e-6 && drawing.scale < 1e6)) throw bad_input("The drawing's scale cannot be right.");
   const Box box = drawing_box(drawing);
   if (box.empty()) throw bad_input("The drawing “" + drawing.name + "” has no outlines.");
   const Point middle = box.centre();
   const double sx = drawing.mirrored ? -drawing.scale : drawing.scale;
-  const Transform own = Transform::move(-middle.x, -middle.y).then(Transform::scale(sx, -drawing.scale));
-  return parts_outlines(drawing, own.then(place), drawing.scale);
+  return Transform::move(-middle.x, -middle.y).then(Transform::scale(sx, -drawing.scale));
+}
+
+Outlines outlines_of_drawing(const Drawing& drawing, const Transform& place) {
+  Outlines out = parts_outlines(drawing, own_place(drawing).then(place), drawing.scale);
+  if (drawing.thicken > 0) out.region = grow(out.region, drawing.thicken);
+  return out;
 }
 
 // Follows pieces to their sources, and stops where they lead back.
@@ -97,7 +95,16 @@ class Maker {
     const making::Ask ask = [&](const std::string& id) { return ask_for(id, piece); };
     if (const auto* lettering = std::get_if<Lettering>(&piece.what))
       return making::lettering_outlines(*lettering, turn, at, ask);
-    if (const auto* shape = std::get_if<PlainShape>(&piece.what)) return making::shape_outlines(*shape, place);
+    if (const auto* shape = std::get_if<PlainShape>(&piece.what)) {
+      if (shape->shares_of.empty()) return making::shape_outlines(*shape, place);
+      const Box base = bounds(ask(shape->shares_of));
+      if (base.empty()) throw bad_input("“" + piece.name + "” is a share of a piece that has no size.");
+      const double h = base.height();
+      const Point corner{base.left, base.bottom};
+      return making::shape_outlines(
+          making::of_share(*shape, h),
+          turn.then(Transform::move(snap_to_grid(corner.x + piece.at.x * h), snap_to_grid(corner.y + piece.at.y * h))));
+    }
     if (const auto* drawing = std::get_if<Drawing>(&piece.what)) return outlines_of_drawing(*drawing, place);
     return making::derived_outlines(std::get<Derived>(piece.what), piece, ask);
   }
@@ -124,6 +131,12 @@ class Maker {
 
 namespace making {
 
+PlainShape of_share(PlainShape shape, double mm) {
+  for (double* length : {&shape.width, &shape.height, &shape.corner_radius, &shape.band, &shape.rise}) *length *= mm;
+  shape.shares_of.clear();
+  return shape;
+}
+
 void check_size(double mm, const char* what) {
   if (!(mm >= 0.1 && mm <= 20'000.0)) {
     throw bad_input(std::string(what) + " must lie between 0.1 mm and 20 m, not " + format_number(mm, 3) + " mm.");
@@ -134,9 +147,74 @@ void check_size(double mm, const char* what) {
 
 Outlines outlines_of(const Piece& piece, const PieceSource& source) { return Maker(source).make(piece); }
 
+Box bounds(const Outlines& outlines) {
+  Box box = bounds(outlines.region);
+  for (const Line2& line : outlines.lines) {
+    for (const Point& p : line) box.add(p);
+  }
+  return box;
+}
+
+Transform drawing_place(const Piece& piece) {
+  return own_place(std::get<Drawing>(piece.what))
+      .then(Transform::turn(piece.turn))
+      .then(Transform::move(snap_to_grid(piece.at.x), snap_to_grid(piece.at.y)));
+}
+
+void edit_parts(Piece& piece, const std::function<void(Drawing&)>& change) {
+  auto* drawing = std::get_if<Drawing>(&piece.what);
+  if (drawing == nullptr) return;
+  const Transform before = drawing_place(piece);
+  const std::vector<Drawing::Part> parts = drawing->parts;
+  change(*drawing);
+  const auto as_drawn = [](Drawing::Part part) {
+    part.left_out = false;
+    return part;
+  };
+  if (drawing->original.empty() &&
+      !std::equal(parts.begin(), parts.end(), drawing->parts.begin(), drawing->parts.end(),
+                  [&](const Drawing::Part& a, const Drawing::Part& b) { return as_drawn(a) == as_drawn(b); }))
+    drawing->original = parts;
+  if (drawing_box(*drawing).empty()) return;
+  piece.at = piece.at + (before.apply({0, 0}) - drawing_place(piece).apply({0, 0}));
+}
+
+void set_shares(Piece& piece, const std::string& of, const PieceSource& source) {
+  auto* shape = std::get_if<PlainShape>(&piece.what);
+  if (shape == nullptr || shape->shares_of == of) return;
+  const auto base = [&](const std::string& id) {
+    const Piece* other = source ? source(id) : nullptr;
+    if (other == nullptr) throw bad_input("The piece “" + id + "” is not there any more.");
+    const Box box = bounds(outlines_of(*other, source));
+    if (box.height() <= 0) throw bad_input("“" + other->name + "” has no height to take shares of.");
+    return box;
+  };
+  if (!shape->shares_of.empty()) {
+    const Box was = base(shape->shares_of);
+    *shape = making::of_share(*shape, was.height());
+    piece.at = Point{was.left, was.bottom} + piece.at * was.height();
+  }
+  if (of.empty()) return;
+  const Box now = base(of);
+  *shape = making::of_share(*shape, 1 / now.height());
+  piece.at = (piece.at - Point{now.left, now.bottom}) * (1 / now.height());
+  shape->shares_of = of;
+  outlines_of(piece, source);  // says so when pieces would be made from each other
+}
+
+void shift_piece(Piece& piece, Point by, const PieceSource& source) {
+  const auto* shape = std::get_if<PlainShape>(&piece.what);
+  const Piece* base = shape == nullptr || shape->shares_of.empty() || !source ? nullptr : source(shape->shares_of);
+  const double height = base == nullptr ? 1 : bounds(outlines_of(*base, source)).height();
+  if (height > 0) piece.at = piece.at + by * (1 / height);
+}
+
 std::vector<std::string> sources_of(const Piece& piece) {
   if (const auto* d = std::get_if<Derived>(&piece.what)) return d->from;
   std::vector<std::string> ids;
+  if (const auto* s = std::get_if<PlainShape>(&piece.what)) {
+    if (!s->shares_of.empty()) ids.push_back(s->shares_of);
+  }
   if (const auto* l = std::get_if<Lettering>(&piece.what)) {
     if (!l->along.empty()) ids.push_back(l->along);
     if (!l->inside.empty()) ids.push_back(l->inside);
@@ -165,7 +243,7 @@ void size_piece(Piece& piece, double across, double along) {
 Drawing frozen(const Outlines& outlines, const std::string& name) {
   Drawing d;
   d.name = name;
-  const Box box = box_of(outlines);
+  const Box box = bounds(outlines);
   d.page_width = box.width();
   d.page_height = box.height();
   const Transform to_page{1, 0, 0, -1, -box.left, box.top};

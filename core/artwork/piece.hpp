@@ -39,6 +39,7 @@ struct Lettering {
   double inside_margin = 5;          // mm, or per cent of the height that the words come to
   bool inside_margin_share = false;  // the margin is per cent
   double stroke = 0;                 // mm, faces of single lines: the width to carve; 0 lets the bit follow the line
+  double thicken = 0;                // mm added on every side of every stroke, so that a bit reaches thin ones
   // What the words last looked like, so that a face missing on another machine changes nothing until they are edited.
   struct Kept {
     std::string key;   // lettering_key() of the words these outlines belong to
@@ -59,6 +60,9 @@ struct PlainShape {
   int points = 6;      // of polygons and stars
   double inner = 0.5;  // of stars: the inner points' distance as a share of the outer ones'
   double rise = 20;    // mm, how high the arch of an arch top rises
+  // When set, every length above and the piece's place are shares of that other piece's height, the place counted from
+  // its left front corner: a layout stated in proportions follows its one dimension.
+  std::string shares_of{};
   friend bool operator==(const PlainShape&, const PlainShape&) = default;
 };
 
@@ -89,14 +93,16 @@ struct Drawing {
   bool mirrored = false;
   bool follow_lines = false;  // stroke lines are followed by the bit, instead of carved as wide as they are painted
   double hairline = 0.5;      // mm on the board: the width carved for lines that state none
+  double thicken = 0;         // mm on the board, added on every side of filled parts
   std::optional<TracedFrom> traced;
+  std::vector<Part> original;  // the parts as they came, once mending or point editing changed them; else empty
   friend bool operator==(const Drawing&, const Drawing&) = default;
 };
 
 // Made from other pieces and following them. Its place is a shift from where its sources put it, its turn is about the
 // middle of the result.
 struct Derived {
-  enum class How { Grow, Join, TakeAway, Overlap, Split, Mirror, Grid, Round, Along };
+  enum class How { Grow, Join, TakeAway, Overlap, Split, Mirror, Grid, Round, Along, Link };
   How how = How::Grow;
   std::vector<std::string>
       from;             // ids; TakeAway keeps the first less the others; Along repeats the first on the second
@@ -112,6 +118,14 @@ struct Derived {
   double angle = 90;                // degrees: the line of Mirror and Split, through the middle
   double share = 0.5;               // of Split: where the line crosses the width of what is split
   bool first_side = true;           // of Split: the part on the line's left
+  double bridge = 4;                // mm, of Link: how wide the bridges are
+  // Of Link: bridges set by hand, mm from the middle of the source's box. Where they leave it in several parts, Doyen
+  // adds the shortest that are missing.
+  struct Bridge {
+    Point from, to;
+    friend bool operator==(const Bridge&, const Bridge&) = default;
+  };
+  std::vector<Bridge> bridges;
   friend bool operator==(const Derived&, const Derived&) = default;
 };
 
@@ -137,9 +151,11 @@ struct Outlines {
   Region region;             // on the board
   std::vector<Line2> lines;  // stroke lines to be followed, on the board; closed ones end where they begin
   std::vector<LetterMark> letters;
-  std::vector<std::string> missing;  // characters the face lacks
-  std::string notice;                // why kept outlines were used; empty when all is well
+  std::vector<std::string> missing;      // characters the face lacks
+  std::string notice;                    // why kept outlines were used; empty when all is well
+  std::vector<Derived::Bridge> bridges;  // of linked pieces, on the board
 };
+Box bounds(const Outlines& outlines);  // of region and lines
 
 // The piece's outlines on the board, clean, on the grid; repeated letters come out as equal islands.
 // Throws Problem{BadInput} when a face is missing and nothing was kept, or a figure cannot be.
@@ -147,6 +163,16 @@ Outlines outlines_of(const Piece& piece, const PieceSource& source = {});
 
 // The pieces that this one is directly made from or set along.
 std::vector<std::string> sources_of(const Piece& piece);
+
+// Turns a plain shape's lengths and place into shares of another piece's height, or (empty id) back into lengths; it
+// stays where and as it is. Throws Problem{BadInput} when that piece is not there or hangs on this one.
+void set_shares(Piece& piece, const std::string& of, const PieceSource& source);
+
+// Moves a piece by so much on the board, whatever its place is counted in.
+void shift_piece(Piece& piece, Point by, const PieceSource& source);
+
+// Sets a linked piece's bridges by hand, given on the board.
+void set_bridges(Piece& piece, const std::vector<Derived::Bridge>& on_board, const PieceSource& source);
 
 // A drawing's parts as one clean region in mm, y up, about the middle of its own box, unscaled.
 Region drawing_region(const Drawing& drawing);
@@ -156,6 +182,12 @@ Region drawing_region_as_drawn(const Drawing& drawing);
 // Larger or smaller by these factors about its own origin, as far as its kind can: lettering and drawings keep their
 // proportions (the factor across is taken), plain shapes take both, derived pieces follow their sources and stay.
 void size_piece(Piece& piece, double across, double along);
+
+// Everything a change of the parts moves stays where it is on the board: a drawing's origin is the middle of its parts.
+void edit_parts(Piece& piece, const std::function<void(Drawing&)>& change);
+
+// From a drawing's page to the board, as outlines_of() lays it.
+Transform drawing_place(const Piece& piece);
 
 // The outlines as they are now, as a drawing of their own that follows nothing.
 Drawing frozen(const Outlines& outlines, const std::string& name);

@@ -36,6 +36,16 @@ Blank read_blank(const JsonView& v) {
     b.readings.push_back(reading.get<double>());
   }
   if (b.readings.empty()) throw v.wrong("readings", "at least one thickness in mm was expected");
+  b.form = choice(v, "form", b.form,
+                  {{"rectangle", BlankForm::Rectangle}, {"oval", BlankForm::Oval}, {"outline", BlankForm::Outline}});
+  if (b.form == BlankForm::Outline) {
+    b.edge = v.text("edge");
+    try {
+      if (region_of(b).empty()) throw bad_input("it encloses nothing.");
+    } catch (const Problem& problem) {
+      throw bad_input(v.where() + ".edge: " + problem.what());
+    }
+  }
   b.species = v.text_or("species", b.species);
   b.grain = choice(v, "grain", Grain::AlongWidth, {{"width", Grain::AlongWidth}, {"height", Grain::AlongHeight}});
   b.margin = v.number_or("margin", b.margin, 0, 1000);
@@ -71,6 +81,11 @@ Json write_blank(const Blank& b) {
          {"margin", b.margin},
          {"film", b.film},
          {"bedUnevenness", b.bed_unevenness}};
+  if (b.form == BlankForm::Oval) j["form"] = "oval";
+  if (b.form == BlankForm::Outline) {
+    j["form"] = "outline";
+    j["edge"] = b.edge;
+  }
   for (const KeepOut& k : b.keep_outs)
     j["keepOuts"].push_back(
         {{"kind", to_word(k.kind)}, {"x", k.x}, {"y", k.y}, {"width", k.width}, {"height", k.height}});
@@ -102,6 +117,7 @@ Lettering read_lettering(const JsonView& v) {
   l.inside_margin = v.number_or("insideMargin", l.inside_margin, 0, 5000);
   l.inside_margin_share = v.flag_or("insideMarginIsShare", false);
   l.stroke = v.number_or("stroke", 0, 0, 1000);
+  l.thicken = v.number_or("thicken", 0, 0, 1000);
   if (v.has("kept")) {
     const JsonView kept = v.object("kept");
     l.kept = {kept.text("key"), kept.text("outlines")};
@@ -132,6 +148,7 @@ Json write_lettering(const Lettering& l) {
     j["insideMarginIsShare"] = l.inside_margin_share;
   }
   if (l.stroke > 0) j["stroke"] = l.stroke;
+  if (l.thicken > 0) j["thicken"] = l.thicken;
   if (!l.kept.data.empty()) j["kept"] = {{"key", l.kept.key}, {"outlines", l.kept.data}};
   return j;
 }
@@ -151,9 +168,9 @@ constexpr std::initializer_list<std::pair<const char*, CornerForm>> kCornerForms
                                                                                  {"arched", CornerForm::Arched}};
 using How = Derived::How;
 constexpr std::initializer_list<std::pair<const char*, How>> kHows{
-    {"grow", How::Grow},       {"join", How::Join},   {"takeAway", How::TakeAway},
-    {"overlap", How::Overlap}, {"split", How::Split}, {"mirror", How::Mirror},
-    {"grid", How::Grid},       {"round", How::Round}, {"along", How::Along}};
+    {"grow", How::Grow},   {"join", How::Join},     {"takeAway", How::TakeAway}, {"overlap", How::Overlap},
+    {"split", How::Split}, {"mirror", How::Mirror}, {"grid", How::Grid},         {"round", How::Round},
+    {"along", How::Along}, {"link", How::Link}};
 constexpr std::initializer_list<std::pair<const char*, Corner>> kCorners{
     {"round", Corner::Round}, {"sharp", Corner::Sharp}, {"flat", Corner::Flat}};
 constexpr std::initializer_list<std::pair<const char*, StrokeEnd>> kEnds{
@@ -172,14 +189,16 @@ const char* word_of(Enum value, std::initializer_list<std::pair<const char*, Enu
 PlainShape read_shape(const JsonView& v) {
   PlainShape s;
   s.kind = choice(v, "form", s.kind, kShapes);
-  s.width = v.number("width", 0.1, 20'000);
-  s.height = v.number_or("height", s.height, 0.1, 20'000);
+  s.shares_of = v.text_or("sharesOf", "");
+  const double least = s.shares_of.empty() ? 0.1 : 1e-6;
+  s.width = v.number("width", least, 20'000);
+  s.height = v.number_or("height", s.height, least, 20'000);
   s.corner_radius = v.number_or("cornerRadius", 0, 0, 20'000);
   s.band = v.number_or("band", 0, 0, 10'000);
   s.corner_form = choice(v, "cornerForm", s.corner_form, kCornerForms);
   s.points = static_cast<int>(v.number_or("points", s.points, 3, 200));
   s.inner = v.number_or("inner", s.inner, 0.05, 0.98);
-  s.rise = v.number_or("rise", s.rise, 0.05, 20'000);
+  s.rise = v.number_or("rise", s.rise, s.shares_of.empty() ? 0.05 : 1e-6, 20'000);
   return s;
 }
 
@@ -193,6 +212,7 @@ Json write_shape(const PlainShape& s) {
   if (s.kind == ShapeKind::Polygon || s.kind == ShapeKind::Star) j["points"] = s.points;
   if (s.kind == ShapeKind::Star) j["inner"] = s.inner;
   if (s.kind == ShapeKind::ArchTop) j["rise"] = s.rise;
+  if (!s.shares_of.empty()) j["sharesOf"] = s.shares_of;
   return j;
 }
 
@@ -217,26 +237,39 @@ Derived read_derived(const JsonView& v) {
   d.angle = v.number_or("angle", d.angle, -3600, 3600);
   d.share = v.number_or("share", d.share, 0, 1);
   d.first_side = v.flag_or("firstSide", d.first_side);
+  d.bridge = v.number_or("bridge", d.bridge, 0.1, 1000);
+  for (const Json& entry : v.array("bridges", 2000)) {
+    const JsonView b(entry, v.where() + ".bridges");
+    d.bridges.push_back({{b.number("fromX", -kFar, kFar), b.number("fromY", -kFar, kFar)},
+                         {b.number("toX", -kFar, kFar), b.number("toY", -kFar, kFar)}});
+  }
   return d;
 }
 
 Json write_derived(const Derived& d) {
-  return {{"how", word_of(d.how, kHows)},
-          {"from", d.from},
-          {"distance", d.distance},
-          {"corner", word_of(d.corner, kCorners)},
-          {"steps", d.steps},
-          {"band", d.band},
-          {"columns", d.columns},
-          {"rows", d.rows},
-          {"stepX", d.step_x},
-          {"stepY", d.step_y},
-          {"count", d.count},
-          {"radius", d.radius},
-          {"turned", d.turned},
-          {"angle", d.angle},
-          {"share", d.share},
-          {"firstSide", d.first_side}};
+  Json j{{"how", word_of(d.how, kHows)},
+         {"from", d.from},
+         {"distance", d.distance},
+         {"corner", word_of(d.corner, kCorners)},
+         {"steps", d.steps},
+         {"band", d.band},
+         {"columns", d.columns},
+         {"rows", d.rows},
+         {"stepX", d.step_x},
+         {"stepY", d.step_y},
+         {"count", d.count},
+         {"radius", d.radius},
+         {"turned", d.turned},
+         {"angle", d.angle},
+         {"share", d.share},
+         {"firstSide", d.first_side}};
+  if (d.how == How::Link) {
+    j["bridge"] = d.bridge;
+    j["bridges"] = Json::array();
+    for (const Derived::Bridge& b : d.bridges)
+      j["bridges"].push_back({{"fromX", b.from.x}, {"fromY", b.from.y}, {"toX", b.to.x}, {"toY", b.to.y}});
+  }
+  return j;
 }
 
 TracedFrom read_traced(const JsonView& v) {
@@ -278,19 +311,11 @@ Json write_traced(const TracedFrom& t) {
           {"cropBottom", s.crop_bottom}, {"png", t.png}};
 }
 
-Drawing read_drawing(const JsonView& v) {
-  Drawing d;
-  d.name = v.text_or("name", "drawing");
-  d.page_width = v.number_or("pageWidth", 0, 0, kFar);
-  d.page_height = v.number_or("pageHeight", 0, 0, kFar);
-  d.scale = v.number_or("scale", 1, 1e-6, 1e6);
-  d.mirrored = v.flag_or("mirrored", false);
-  d.follow_lines = v.flag_or("followLines", false);
-  d.hairline = v.number_or("hairline", d.hairline, 0.01, 1000);
-  if (v.has("traced")) d.traced = read_traced(v.object("traced"));
+std::vector<Drawing::Part> read_parts(const JsonView& v, const char* key) {
+  std::vector<Drawing::Part> parts;
   std::size_t i = 0;
-  for (const Json& entry : v.array("parts", 200'000)) {
-    const JsonView p(entry, v.where() + ".parts[" + std::to_string(i++) + "]");
+  for (const Json& entry : v.array(key, 200'000)) {
+    const JsonView p(entry, v.where() + "." + key + "[" + std::to_string(i++) + "]");
     Drawing::Part part;
     part.id = p.text_or("id", "");
     part.group = p.text_or("group", "");
@@ -310,15 +335,31 @@ Drawing read_drawing(const JsonView& v) {
     } catch (const Problem& problem) {
       throw bad_input(p.where() + ".d: " + problem.what());
     }
-    d.parts.push_back(std::move(part));
+    parts.push_back(std::move(part));
   }
+  return parts;
+}
+
+Drawing read_drawing(const JsonView& v) {
+  Drawing d;
+  d.name = v.text_or("name", "drawing");
+  d.page_width = v.number_or("pageWidth", 0, 0, kFar);
+  d.page_height = v.number_or("pageHeight", 0, 0, kFar);
+  d.scale = v.number_or("scale", 1, 1e-6, 1e6);
+  d.mirrored = v.flag_or("mirrored", false);
+  d.follow_lines = v.flag_or("followLines", false);
+  d.hairline = v.number_or("hairline", d.hairline, 0.01, 1000);
+  if (v.has("traced")) d.traced = read_traced(v.object("traced"));
+  d.thicken = v.number_or("thicken", 0, 0, 1000);
+  d.parts = read_parts(v, "parts");
+  d.original = read_parts(v, "original");
   if (d.parts.empty()) throw v.wrong("parts", "at least one part was expected");
   return d;
 }
 
-Json write_drawing(const Drawing& d) {
+Json write_parts(const std::vector<Drawing::Part>& list) {
   Json parts = Json::array();
-  for (const Drawing::Part& p : d.parts) {
+  for (const Drawing::Part& p : list) {
     Json part{{"id", p.id}, {"group", p.group}};
     if (p.line) {
       part["line"] = true;
@@ -332,6 +373,11 @@ Json write_drawing(const Drawing& d) {
     part["d"] = p.data;
     parts.push_back(std::move(part));
   }
+  return parts;
+}
+
+Json write_drawing(const Drawing& d) {
+  Json parts = write_parts(d.parts);
   Json j{{"name", d.name},
          {"pageWidth", d.page_width},
          {"pageHeight", d.page_height},
@@ -342,7 +388,9 @@ Json write_drawing(const Drawing& d) {
     j["hairline"] = d.hairline;
   }
   j["parts"] = std::move(parts);
+  if (d.thicken > 0) j["thicken"] = d.thicken;
   if (d.traced) j["traced"] = write_traced(*d.traced);
+  if (!d.original.empty()) j["original"] = write_parts(d.original);
   return j;
 }
 
@@ -435,12 +483,15 @@ constexpr const char* kFormat = "doyen-job/1";
 
 // Keys that Doyen knows but leaves out when they say nothing: their absence after saving is meant.
 const std::set<std::string>& optional_keys() {
-  static const std::set<std::string> kKeys{"keepOuts",    "fitWidth",   "kept",   "floorLimit",   "clearing",
-                                           "overCut",     "tabs",       "pairs",  "arcRadius",    "arcBelow",
-                                           "along",       "alongStart", "inside", "insideMargin", "insideMarginIsShare",
-                                           "stroke",      "cornerForm", "points", "inner",        "rise",
-                                           "followLines", "hairline",   "traced", "line",         "end",
-                                           "joint",       "leftOut",    "depth",  "rule"};
+  static const std::set<std::string> kKeys{
+      "keepOuts",    "fitWidth",   "kept",    "floorLimit",   "clearing",
+      "overCut",     "tabs",       "pairs",   "arcRadius",    "arcBelow",
+      "along",       "alongStart", "inside",  "insideMargin", "insideMarginIsShare",
+      "stroke",      "cornerForm", "points",  "inner",        "rise",
+      "followLines", "hairline",   "traced",  "line",         "end",
+      "joint",       "leftOut",    "depth",   "rule",         "thicken",
+      "original",    "bridge",     "bridges", "form",         "edge",
+      "sharesOf"};
   return kKeys;
 }
 
@@ -507,6 +558,10 @@ Json job_json(const Job& job) {
   return j;
 }
 }  // namespace
+
+void Job::shift(const std::string& id, Point by) {
+  if (Item* item = find(id)) shift_piece(item->piece, by, source());
+}
 
 const Item* Job::find(const std::string& id) const {
   const auto it = std::find_if(items.begin(), items.end(), [&](const Item& i) { return i.piece.id == id; });

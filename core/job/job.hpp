@@ -47,6 +47,8 @@ struct Job {
   // The piece and everything that it is made from, itself first.
   [[nodiscard]] std::vector<const Piece*> with_sources(const Piece& piece) const;
   [[nodiscard]] bool is_source(const std::string& id) const;  // something else is made from it
+  // Moves a piece by so much on the board, whatever its place is counted in; nothing when there is none of that id.
+  void shift(const std::string& id, Point by);
   [[nodiscard]] std::string fresh_id(const std::string& stem) const;
   friend bool operator==(const Job&, const Job&) = default;
 };

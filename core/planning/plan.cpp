@@ -18,11 +18,18 @@ std::string key_of(const Job& job, const Item& item, const Blank& blank, const R
   for (const Piece* piece : job.with_sources(item.piece)) {
     if (piece != &item.piece) one.items.push_back({*piece, {}});
   }
-  for (Item& each : one.items) each.piece.name.clear();
+  for (Item& each : one.items) {
+    each.piece.name.clear();
+    if (auto* drawing = std::get_if<Drawing>(&each.piece.what)) {  // neither changes what is cut
+      drawing->original.clear();
+      drawing->traced.reset();
+    }
+  }
   one.blank = blank;
   one.blank.margin = 0;
   one.blank.keep_outs.clear();
   one.blank.width = one.blank.height = 1;
+  one.blank.form = BlankForm::Rectangle;
   std::string key = write_job(one);
   Rack used;
   for (const std::string& id : item.cut.clearing) {

@@ -154,11 +154,13 @@ Sum weight_sum(const Blank& blank) {
   if (s == nullptr) return {};
   double mean = 0;
   for (const double r : blank.readings) mean += r / static_cast<double>(blank.readings.size());
-  const double litres = blank.width * blank.height * mean / 1e6;
+  const bool whole = blank.form == BlankForm::Rectangle;
+  const double face = whole ? blank.width * blank.height : area(region_of(blank)), litres = face * mean / 1e6;
   Sum sum;
   sum.title = "Weight of the blank";
-  sum.lines.push_back(n(blank.width, 1) + " × " + n(blank.height, 1) + " × " + n(mean, 2) + " mm = " + n(litres, 2) +
-                      " litres");
+  sum.lines.push_back(whole ? n(blank.width, 1) + " × " + n(blank.height, 1) + " × " + n(mean, 2) +
+                                  " mm = " + n(litres, 2) + " litres"
+                            : n(face / 100, 1) + " cm² of face × " + n(mean, 2) + " mm = " + n(litres, 2) + " litres");
   sum.lines.push_back("× " + n(s->density, 0) + " kg/m³ (" + s->source + ")");
   sum.result = "= " + n(litres * s->density / 1000, 2) + " kg";
   return sum;

@@ -172,11 +172,45 @@ Look look_of(const Blank& blank) {
   look.grain = blank.grain;
   look.thickness = blank.thickest();
   look.board = blank.box();
+  if (blank.form != BlankForm::Rectangle) look.edge = region_of(blank);
   return look;
 }
 
+namespace {
+
+// Which cells lie on the board: by the crossings of each row's middle line with the board's edge.
+std::vector<bool> cells_inside(const HeightField& field, const Region& edge) {
+  std::vector<bool> inside(field.columns() * field.rows(), false);
+  std::vector<std::vector<double>> crossings(field.rows());
+  for (const Island& island : edge.islands) {
+    for (const Ring& ring : island.rings) {
+      for (std::size_t i = 0, j = ring.size() - 1; i < ring.size(); j = i++) {
+        const Point &a = ring[j].y < ring[i].y ? ring[j] : ring[i], &b = ring[j].y < ring[i].y ? ring[i] : ring[j];
+        for (std::size_t r = 0; r < field.rows(); ++r) {
+          const double y = field.y_of(r);
+          if (y < a.y) continue;
+          if (y >= b.y) break;
+          crossings[r].push_back(a.x + (b.x - a.x) * (y - a.y) / (b.y - a.y));
+        }
+      }
+    }
+  }
+  for (std::size_t r = 0; r < field.rows(); ++r) {
+    std::sort(crossings[r].begin(), crossings[r].end());
+    std::size_t passed = 0;
+    for (std::size_t c = 0; c < field.columns(); ++c) {
+      while (passed < crossings[r].size() && crossings[r][passed] <= field.x_of(c)) ++passed;
+      inside[r * field.columns() + c] = passed % 2 == 1;
+    }
+  }
+  return inside;
+}
+
+}  // namespace
+
 Picture lit_picture(const HeightField& field, const Look& look, std::size_t shrink, const Cancel& cancel) {
   const Lighter lighter(field, look);
+  const std::vector<bool> on_board = look.edge.empty() ? std::vector<bool>{} : cells_inside(field, look.edge);
   Picture picture;
   picture.width = std::max<std::size_t>(1, field.columns() / shrink);
   picture.height = std::max<std::size_t>(1, field.rows() / shrink);
@@ -192,6 +226,7 @@ Picture lit_picture(const HeightField& field, const Look& look, std::size_t shri
           const std::size_t up = std::min(py * shrink + k / shrink, field.rows() - 1);
           const std::size_t r = field.rows() - 1 - up;
           if (!look.board.contains({field.x_of(c), field.y_of(r)})) continue;
+          if (!on_board.empty() && !on_board[r * field.columns() + c]) continue;
           const Rgb one = lighter.shade(c, r);
           sum = {sum.r + one.r, sum.g + one.g, sum.b + one.b};
           ++inside;

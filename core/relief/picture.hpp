@@ -22,6 +22,7 @@ struct Look {
   Grain grain = Grain::AlongWidth;
   double thickness = 19;  // mm; cells lower than this show the bed
   Box board;              // cells outside are transparent
+  Region edge;            // of boards that are no rectangle: so are cells outside this
 };
 
 // One pixel from every `shrink` × `shrink` cells, averaged.

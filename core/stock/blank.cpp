@@ -4,6 +4,8 @@
 #include <cmath>
 #include <numbers>
 
+#include "geometry/path.hpp"
+
 namespace doyen {
 
 double Blank::thickest() const { return *std::max_element(readings.begin(), readings.end()); }
@@ -12,6 +14,29 @@ double Blank::thinnest() const { return *std::min_element(readings.begin(), read
 const char* to_word(KeepOut::Kind kind) {
   static constexpr const char* kWords[] = {"clamp", "screw", "knot", "sapwood", "crack", "glueLine"};
   return kWords[static_cast<int>(kind)];
+}
+
+Region region_of(const Blank& blank) {
+  if (blank.form == BlankForm::Outline) {
+    std::vector<Ring> rings = flatten(parse_path(blank.edge), kFlatness / 10, true).closed;
+    Box box;
+    for (const Ring& ring : rings) box.add(bounds(ring));
+    if (box.width() <= 0 || box.height() <= 0) return {};
+    const double kx = blank.width / box.width(), ky = blank.height / box.height();
+    for (Ring& ring : rings) {
+      for (Point& p : ring) p = {(p.x - box.left) * kx, (p.y - box.bottom) * ky};
+    }
+    return clean(rings);
+  }
+  const double w = blank.width, h = blank.height;
+  if (blank.form == BlankForm::Rectangle) return clean({{{0, 0}, {w, 0}, {w, h}, {0, h}}});
+  Ring ring;
+  const int parts = std::clamp(static_cast<int>(std::sqrt(std::max(w, h)) * 16), 72, 1440);
+  for (int i = 0; i < parts; ++i) {
+    const double a = 2 * std::numbers::pi * i / parts;
+    ring.push_back({w / 2 * (1 + std::cos(a)), h / 2 * (1 + std::sin(a))});
+  }
+  return clean({ring});
 }
 
 Region region_of(const KeepOut& place) {

@@ -24,6 +24,8 @@ struct KeepOut {
 const char* to_word(KeepOut::Kind kind);  // clamp, screw, knot, sapwood, crack, glueLine
 Region region_of(const KeepOut& place);
 
+enum class BlankForm { Rectangle, Oval, Outline };
+
 struct Blank {
   double width = 600, height = 225;  // mm
   std::vector<double> readings{19};  // mm, thickness as measured in several places; never empty
@@ -34,11 +36,16 @@ struct Blank {
   double bed_unevenness = 0.1;  // mm, how uneven the bed and the board's cupping are together
 
   std::vector<KeepOut> keep_outs{};  // where clamps stand and faults lie
+  BlankForm form = BlankForm::Rectangle;
+  std::string edge{};  // of Outline: SVG path data, y up, any size: it is stretched over width × height
 
   [[nodiscard]] double thickest() const;
   [[nodiscard]] double thinnest() const;
   [[nodiscard]] Box box() const { return {0, 0, width, height}; }
   friend bool operator==(const Blank&, const Blank&) = default;
 };
+
+// The board's own outline on the board. Throws Problem{BadInput} when `edge` is no path.
+Region region_of(const Blank& blank);
 
 }  // namespace doyen

@@ -7,10 +7,6 @@
 namespace doyen {
 namespace {
 
-Region board_of(const Box& box) {
-  return clean({{{box.left, box.bottom}, {box.right, box.bottom}, {box.right, box.top}, {box.left, box.top}}});
-}
-
 bool is_frame(const Item& item) {
   const auto* shape = std::get_if<PlainShape>(&item.piece.what);
   return shape != nullptr && shape->band > 0;
@@ -38,9 +34,7 @@ std::pair<double, Point> nearest(const Region& region, const Region& other) {
   return {best, at};
 }
 
-void move_piece(Job& job, const std::string& id, Point by) {
-  if (Item* item = job.find(id)) item->piece.at = item->piece.at + by;
-}
+void move_piece(Job& job, const std::string& id, Point by) { job.shift(id, by); }
 
 // Smaller about the middle of where it stands, whatever kind of piece it is.
 void scale_piece(Job& job, const std::string& id, double by, Point middle) {
@@ -77,6 +71,18 @@ class EdgeCheck {
     const Piece& piece = s_.job.items[i].piece;
     const double over =
         std::max({board.left - need.left, need.right - board.right, board.bottom - need.bottom, need.top - board.top});
+    const bool past_edge = over <= 1e-6 && s_.job.blank.form != BlankForm::Rectangle &&
+                           !subtract(region(i), grow(region_of(s_.job.blank), 0.01)).empty();
+    if (past_edge) {
+      out_.push_back({Grade::Stop,
+                      "outside-board",
+                      piece.id,
+                      need.centre(),
+                      "“" + piece.name + "” reaches past the board's edge.",
+                      "The piece would come out incomplete.",
+                      {{"Centre it on the board",
+                        [id = piece.id, by = board.centre() - need.centre()](Job& job) { move_piece(job, id, by); }}}});
+    }
     if (over > 1e-6) {
       out_.push_back({Grade::Stop,
                       "outside-board",
@@ -96,7 +102,7 @@ class EdgeCheck {
       if (k == i || s_.pieces[k].outlines == nullptr || s_.job.items[k].cut.kind != Treatment::Kind::CutOut) continue;
       if (contains(region(k), middle)) return {region(k), "the cut edge"};
     }
-    return {board_of(s_.job.blank.box()), "the board's edge"};
+    return {region_of(s_.job.blank), "the board's edge"};
   }
 
   void check_inside(std::size_t i) {
@@ -204,7 +210,7 @@ class EdgeCheck {
     const Point way = kWays[side];
     std::vector<Remedy> remedies;
     const double by = least_move(own, way, margin - (overlaps ? 0 : gap) + 0.02, clear);
-    const Box room = bounds(board_of(s_.job.blank.box())).grown(0.001);
+    const Box room = s_.job.blank.box().grown(0.001);
     const bool stays = by > 0 && room.contains({box.left + way.x * by, box.bottom + way.y * by}) &&
                        room.contains({box.right + way.x * by, box.top + way.y * by});
     if (stays) {

@@ -3,6 +3,7 @@
 #include <numbers>
 
 #include "geometry/polyline.hpp"
+#include "job/layout.hpp"
 #include "verdicts/verdict.hpp"
 
 namespace doyen {
@@ -57,6 +58,27 @@ class Placer {
   Box room_;
 };
 
+// The whole layout clear of everything, its arrangement kept: shifted, or turned half round and shifted.
+void add_layout_remedies(const Situation& s, const Region& layout, const Region& forbidden,
+                         std::vector<Remedy>& remedies) {
+  const Box room = s.job.blank.box();
+  Point by;
+  if (Placer(layout, forbidden, room).find(by)) {
+    remedies.push_back({"Shift the whole layout, by " + s.show(length(by)), [by](Job& job) { shift_layout(job, by); }});
+  } else if (may_turn_layout(s.job)) {
+    const Point middle = bounds(layout).centre();
+    const Region turned = transformed(
+        layout,
+        Transform::move(-middle.x, -middle.y).then(Transform::turn(180)).then(Transform::move(middle.x, middle.y)));
+    by = {};
+    if (!intersect(turned, forbidden).empty() && !Placer(turned, forbidden, room).find(by)) return;
+    remedies.push_back({"Turn the whole layout half round", [by, middle](Job& job) {
+                          turn_layout(job, 180, middle);
+                          shift_layout(job, by);
+                        }});
+  }
+}
+
 }  // namespace
 
 void check_keep_outs(const Situation& s, std::vector<Verdict>& out) {
@@ -64,6 +86,11 @@ void check_keep_outs(const Situation& s, std::vector<Verdict>& out) {
   Region all;
   for (const KeepOut& place : s.job.blank.keep_outs)
     all = unite(all, grow(region_of(place), place.metal() ? kClear : 0.01));
+  Region layout;  // everything that is cut, and where it may lie
+  for (std::size_t i = 0; i < s.job.items.size(); ++i) {
+    if (s.pieces[i].outlines != nullptr && s.job.items[i].cut.kind != Treatment::Kind::None)
+      layout = unite(layout, cut_region(s.pieces[i], s.job.items[i], s.rack));
+  }
   for (std::size_t i = 0; i < s.job.items.size(); ++i) {
     const Item& item = s.job.items[i];
     if (s.pieces[i].outlines == nullptr || item.cut.kind == Treatment::Kind::None) continue;
@@ -76,10 +103,10 @@ void check_keep_outs(const Situation& s, std::vector<Verdict>& out) {
       Point by;
       if (item.cut.kind != Treatment::Kind::CutOut &&
           Placer(cuts, all, s.job.blank.box().grown(-s.job.blank.margin)).find(by)) {
-        remedies.push_back({"Shift it clear, by " + s.show(length(by)), [id = item.piece.id, by](Job& job) {
-                              if (Item* it = job.find(id)) it->piece.at = it->piece.at + by;
-                            }});
+        remedies.push_back(
+            {"Shift it clear, by " + s.show(length(by)), [id = item.piece.id, by](Job& job) { job.shift(id, by); }});
       }
+      if (s.job.items.size() > 1) add_layout_remedies(s, layout, all, remedies);
       const bool metal = place.metal();
       if (metal) {
         remedies.push_back({"Take the " + std::string(to_word(place.kind)) + " away",

@@ -64,4 +64,6 @@ void check_keep_outs(const Situation&, std::vector<Verdict>&);     // clamps, sc
 void check_bits(const Situation&, std::vector<Verdict>&);          // bits missing, of the wrong kind, without feeds
 void check_machine(const Situation&, std::vector<Verdict>&);       // the machine's travel and spindle
 
+void check_blank_size(const Situation&, std::vector<Verdict>&);  // what would come out of a smaller blank
+
 }  // namespace doyen

@@ -1,0 +1,172 @@
+#include "job/layout.hpp"
+
+#include <algorithm>
+#include <numbers>
+
+namespace doyen {
+namespace {
+
+// Its place is its own: it does not hang on another piece's.
+bool stands_alone(const Piece& piece) { return sources_of(piece).empty(); }
+
+Box box_of(const Job& job, const std::string& id) {
+  const Item* item = job.find(id);
+  if (item == nullptr) return {};
+  try {
+    return bounds(outlines_of(item->piece, job.source()));
+  } catch (const Problem&) {
+    return {};
+  }
+}
+
+// Andrew's monotone chain (A. M. Andrew, 1979): the convex hull, counter-clockwise.
+std::vector<Point> hull_of(std::vector<Point> points) {
+  std::sort(points.begin(), points.end(), [](Point a, Point b) { return a.x < b.x || (a.x == b.x && a.y < b.y); });
+  points.erase(std::unique(points.begin(), points.end()), points.end());
+  if (points.size() < 3) return points;
+  std::vector<Point> hull(2 * points.size());
+  std::size_t n = 0;
+  const auto add = [&](Point p, std::size_t least) {
+    while (n >= least && cross(hull[n - 1] - hull[n - 2], p - hull[n - 2]) <= 0) --n;
+    hull[n++] = p;
+  };
+  for (const Point& p : points) add(p, 2);
+  const std::size_t lower = n + 1;
+  for (std::size_t i = points.size() - 1; i-- > 0;) add(points[i], lower);
+  hull.resize(n - 1);
+  return hull;
+}
+
+}  // namespace
+
+void shift_layout(Job& job, Point by) {
+  for (Item& item : job.items) {
+    if (stands_alone(item.piece)) item.piece.at = item.piece.at + by;
+  }
+}
+
+bool may_turn_layout(const Job& job) {
+  using How = Derived::How;
+  return std::all_of(job.items.begin(), job.items.end(), [](const Item& item) {
+    if (const auto* d = std::get_if<Derived>(&item.piece.what))
+      return d->how == How::Grow || d->how == How::Join || d->how == How::TakeAway || d->how == How::Overlap;
+    const auto* l = std::get_if<Lettering>(&item.piece.what);
+    return stands_alone(item.piece) || (l != nullptr && !l->along.empty());
+  });
+}
+
+void turn_layout(Job& job, double degrees, Point about) {
+  const Transform turn = Transform::turn(degrees);
+  for (Item& item : job.items) {
+    Piece& piece = item.piece;
+    if (!stands_alone(piece)) {  // its place is a shift from where its sources put it
+      piece.at = turn.apply(piece.at);
+      continue;
+    }
+    piece.at = turn.apply(piece.at - about) + about;
+    piece.turn = std::remainder(piece.turn + degrees, 360);
+  }
+}
+
+void line_up(Job& job, const std::vector<std::string>& ids, LineUp how) {
+  if (ids.empty()) return;
+  const Box to = box_of(job, ids.front());
+  if (to.empty()) return;
+  for (std::size_t i = 1; i < ids.size(); ++i) {
+    const Box own = box_of(job, ids[i]);
+    if (own.empty()) continue;
+    const Point by[] = {{to.left - own.left, 0},     {to.centre().x - own.centre().x, 0}, {to.right - own.right, 0},
+                        {0, to.bottom - own.bottom}, {0, to.centre().y - own.centre().y}, {0, to.top - own.top}};
+    job.shift(ids[i], by[static_cast<int>(how)]);
+  }
+}
+
+void space_out(Job& job, const std::vector<std::string>& ids, bool across, std::optional<double> gap) {
+  struct Placed {
+    std::string id;
+    double low, high;
+  };
+  std::vector<Placed> row;
+  for (const std::string& id : ids) {
+    const Box b = box_of(job, id);
+    if (!b.empty()) row.push_back({id, across ? b.left : b.bottom, across ? b.right : b.top});
+  }
+  std::stable_sort(row.begin(), row.end(),
+                   [](const Placed& a, const Placed& b) { return a.low + a.high < b.low + b.high; });
+  if (row.size() < 2 || (row.size() < 3 && !gap)) return;
+  double filled = 0;
+  for (const Placed& p : row) filled += p.high - p.low;
+  const double each = gap ? *gap : (row.back().high - row.front().low - filled) / static_cast<double>(row.size() - 1);
+  double at = row.front().low;
+  for (const Placed& p : row) {
+    const double by = at - p.low;
+    job.shift(p.id, across ? Point{by, 0} : Point{0, by});
+    at += p.high - p.low + each;
+  }
+}
+
+void scale_layout(Job& job, const std::vector<std::string>& ids, double factor, Point about) {
+  if (!(factor > 1e-3 && factor < 1e3)) return;
+  for (const std::string& id : ids) {
+    Item* item = job.find(id);
+    if (item == nullptr) continue;
+    if (auto* d = std::get_if<Derived>(&item->piece.what)) {  // what it is made from is scaled for itself
+      for (double* length : {&d->distance, &d->band, &d->step_x, &d->step_y, &d->radius, &d->bridge}) *length *= factor;
+      for (Derived::Bridge& b : d->bridges) b = {b.from * factor, b.to * factor};
+      item->piece.at = item->piece.at * factor;
+      continue;
+    }
+    if (const auto* s = std::get_if<PlainShape>(&item->piece.what)) {
+      if (!s->shares_of.empty()) continue;  // follows its base
+    }
+    item->piece.at = about + (item->piece.at - about) * factor;
+    size_piece(item->piece, factor, factor);
+    if (auto* s = std::get_if<PlainShape>(&item->piece.what)) s->band *= factor;
+    if (auto* l = std::get_if<Lettering>(&item->piece.what)) l->thicken *= factor;
+    if (auto* d = std::get_if<Drawing>(&item->piece.what)) d->thicken *= factor;
+  }
+}
+
+void fill_board(Job& job, const std::string& id, double margin) {
+  Item* item = job.find(id);
+  const Box box = box_of(job, id), room = job.blank.box().grown(-margin);
+  if (item == nullptr || box.empty() || room.width() <= 0 || room.height() <= 0) return;
+  auto* shape = std::get_if<PlainShape>(&item->piece.what);
+  const bool free = shape != nullptr && shape->kind != PlainShape::Kind::Line && shape->shares_of.empty() &&
+                    std::abs(std::remainder(item->piece.turn, 90)) < 1e-9;
+  double kx = room.width() / box.width(), ky = box.height() > 0 ? room.height() / box.height() : kx;
+  if (!free) kx = ky = std::min(kx, ky);
+  const bool sideways = std::abs(std::remainder(item->piece.turn, 180)) > 45;
+  if (stands_alone(item->piece)) size_piece(item->piece, sideways ? ky : kx, sideways ? kx : ky);
+  const Box now = box_of(job, id);
+  if (!now.empty()) job.shift(id, room.centre() - now.centre());
+}
+
+// One side of the smallest rectangle round a convex outline lies along one of its sides (H. Freeman and R. Shapira,
+// 1975), so every side of the hull is tried.
+SmallestBox smallest_box(const Outlines& outlines) {
+  std::vector<Point> points;
+  for (const Island& island : outlines.region.islands)
+    points.insert(points.end(), island.rings.front().begin(), island.rings.front().end());
+  for (const Line2& line : outlines.lines) points.insert(points.end(), line.begin(), line.end());
+  const std::vector<Point> hull = hull_of(std::move(points));
+  SmallestBox best;
+  double least = 1e300;
+  for (std::size_t i = 0; i < hull.size(); ++i) {
+    const Point side = hull[(i + 1) % hull.size()] - hull[i];
+    if (length(side) < 1e-9) continue;
+    const double turn = -std::atan2(side.y, side.x) * 180 / std::numbers::pi;
+    Box box;
+    for (const Point& p : hull) box.add(Transform::turn(turn).apply(p));
+    const double area = box.width() * box.height();
+    if (area >= least - 1e-9) continue;
+    least = area;
+    double into = std::fmod(turn, 90);
+    if (into < 0) into += 90;
+    const bool swapped = std::lround((turn - into) / 90) % 2 != 0;
+    best = {into, swapped ? box.height() : box.width(), swapped ? box.width() : box.height()};
+  }
+  return best;
+}
+
+}  // namespace doyen
