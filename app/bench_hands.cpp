@@ -289,7 +289,7 @@ std::optional<QPointF> ArcHand::grip() const {
   if (l == nullptr || !l->along.empty() || !l->inside.empty() || bench_.stage() != Stage::Artwork) return std::nullopt;
   const QRectF r = bench_.selection_rect();
   if (r.isNull()) return std::nullopt;
-  return QPointF(r.center().x(), r.bottom() + 18);
+  return QPointF(r.center().x() + 36, r.top() - 20);  // beside the handle that turns
 }
 
 void ArcHand::paint(QPainter& p) {

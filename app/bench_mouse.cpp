@@ -128,7 +128,7 @@ void Bench::mousePressEvent(QMouseEvent* event) {
   marked_ = false;
   const QPointF d = section_handle() - pressed_;
   held_ = nullptr;
-  if (event->button() == Qt::LeftButton) {
+  if (event->button() == Qt::LeftButton && !(modifiers_ & Qt::ShiftModifier)) {
     for (const auto& hand : hands_) {
       if (!hand->press(pressed_)) continue;
       held_ = hand.get();

@@ -78,13 +78,16 @@ LetterBench::LetterBench(const Job& job, const Item& item, const Rack& rack, QWi
   smaller_ = make_label({}, "plain");
   open_ = new QPushButton;
   open_->setProperty("role", QStringLiteral("remedy"));
+  thicken_ = new QPushButton;
+  thicken_->setObjectName(QStringLiteral("thickenFace"));
+  thicken_->setProperty("role", QStringLiteral("remedy"));
   take_ = new QPushButton(tr("Take this face"));
   take_->setObjectName(QStringLiteral("takeFace"));
   take_->setProperty("role", QStringLiteral("main"));
   take_->setDefault(true);
   for (QWidget* w : {static_cast<QWidget*>(title_), static_cast<QWidget*>(summary_), static_cast<QWidget*>(make_line()),
                      static_cast<QWidget*>(figures_), static_cast<QWidget*>(make_line()),
-                     static_cast<QWidget*>(smaller_), static_cast<QWidget*>(open_)})
+                     static_cast<QWidget*>(smaller_), static_cast<QWidget*>(open_), static_cast<QWidget*>(thicken_)})
     right->addWidget(w);
   right->addStretch();
   right->addWidget(take_);
@@ -99,8 +102,14 @@ LetterBench::LetterBench(const Job& job, const Item& item, const Rack& rack, QWi
     spacing_ = open_->property("spacing").toDouble();
     take();
   });
+  connect(thicken_, &QPushButton::clicked, this, [this] {
+    thickened_ = thicken_->property("thicken").toDouble();
+    take();
+  });
+  auto* no = new QPushButton(tr("Back, face unchanged"));
+  right->addWidget(no);
+  connect(no, &QPushButton::clicked, this, &QDialog::reject);
   pool_.setMaxThreadCount(2);
-  resize(parent == nullptr ? QSize(1240, 760) : parent->size() - QSize(40, 40));
   start();
 }
 
@@ -153,7 +162,6 @@ void LetterBench::judge(const FaceName& face, bool good) {
       if (!outlines.region.empty()) j.picture = carved_strip(outlines.region, bit, source_job.blank, cancel);
       const double gap = least_gap(wood_class_of(source_job.blank));
       const auto shown = [&](double mm) { return QString::fromStdString(format_length(mm, source_job.lengths)); };
-      const double hairline = 1.0;  // mm: thinner strokes hardly cast a shadow (common practice, no source)
       if (!outlines.missing.empty()) {
         j.grade = 2;
         j.says = LetterBench::tr("has no “%1”").arg(QString::fromStdString(outlines.missing.front()));
@@ -166,7 +174,7 @@ void LetterBench::judge(const FaceName& face, bool good) {
       } else if (j.fit.gap > 0 && j.fit.gap < gap) {
         j.grade = 1;
         j.says = LetterBench::tr("gaps of %1 may crumble").arg(shown(j.fit.gap));
-      } else if (j.fit.thinnest < hairline) {
+      } else if (j.fit.thinnest < least_stroke(bit) - 1e-3) {
         j.grade = 1;
         j.says = LetterBench::tr("hairlines of %1 stay shallow").arg(shown(j.fit.thinnest));
       } else if (j.fit.too_wide) {
@@ -221,6 +229,7 @@ void LetterBench::show_chosen() {
   const int row = cards_->currentRow();
   take_->setEnabled(row >= 0);
   open_->setVisible(false);
+  thicken_->setVisible(false);
   if (row < 0 || row >= judged_.size()) return;
   const Judged& j = judged_[row];
   const Fitness& f = j.fit;
@@ -251,12 +260,25 @@ void LetterBench::show_chosen() {
   const double gap = least_gap(wood_class_of(job_.blank));
   const auto* l = std::get_if<Lettering>(&piece_.what);
   const double cap = l == nullptr ? 0 : l->cap_height;
-  if (f.gap > gap)
-    smaller_->setText(tr("If it were smaller: under caps of %1 the gap of %2 falls below %3 and may crumble.")
-                          .arg(length(cap * gap / f.gap), length(f.gap), length(gap)));
-  else
-    smaller_->setText(tr("From caps of %1 up every gap is at least %2 wide.")
-                          .arg(length(f.gap > 0 ? cap * gap / f.gap : cap), length(gap)));
+  const double stroke = least_stroke(bit_);
+  const QString gaps = f.gap > gap
+                           ? tr("If it were smaller: under caps of %1 the gap of %2 falls below %3 and may crumble.")
+                                 .arg(length(cap * gap / f.gap), length(f.gap), length(gap))
+                           : tr("From caps of %1 up every gap is at least %2 wide.")
+                                 .arg(length(f.gap > 0 ? cap * gap / f.gap : cap), length(gap));
+  const QString strokes = f.thinnest > stroke
+                              ? tr("Under caps of %1 the thinnest stroke falls below %2 and stays shallow.")
+                                    .arg(length(cap * stroke / f.thinnest), length(stroke))
+                              : tr("From caps of %1 up every stroke is at least %2 wide.")
+                                    .arg(length(f.thinnest > 0 ? cap * stroke / f.thinnest : cap), length(stroke));
+  smaller_->setText(gaps + QLatin1Char(' ') + strokes);
+  // The least that the bit needs, on both sides of every stroke; rounded up to a hundredth.
+  const double thin = f.thinnest > 0 ? std::ceil(std::max(0.0, stroke - f.thinnest) / 2 * 100) / 100 : 0;
+  if (l != nullptr && thin > 0) {
+    thicken_->setText(tr("Take it, thin strokes thickened to %1").arg(length(f.thinnest + 2 * thin)));
+    thicken_->setProperty("thicken", l->thicken + thin);
+    thicken_->setVisible(true);
+  }
   if (l != nullptr && f.gap > 0 && f.gap < gap && f.parts > 1) {
     const double more = l->letter_spacing + std::ceil((gap - f.gap) / cap * 100);
     open_->setText(tr("Take it, gaps opened to %1").arg(length(gap)));

@@ -22,6 +22,7 @@ class LetterBench : public QDialog {
   ~LetterBench() override;
   [[nodiscard]] std::optional<FaceName> taken() const { return taken_; }
   [[nodiscard]] std::optional<double> spacing() const { return spacing_; }  // per cent, when opening gaps was asked for
+  [[nodiscard]] std::optional<double> thickened() const { return thickened_; }  // mm a side, when it was asked for
   [[nodiscard]] bool finished() const { return waiting_ == 0; }
 
  private:
@@ -49,9 +50,9 @@ class LetterBench : public QDialog {
   QList<Judged> judged_;
   QListWidget* cards_;
   QLabel *title_, *summary_, *figures_, *smaller_;
-  QPushButton *take_, *open_;
+  QPushButton *take_, *open_, *thicken_;
   std::optional<FaceName> taken_;
-  std::optional<double> spacing_;
+  std::optional<double> spacing_, thickened_;
   Cancel cancel_;
   QThreadPool pool_;
   int waiting_ = 0;

@@ -12,6 +12,7 @@
 #include <QStandardPaths>
 
 #include "atomic_file.hpp"
+#include "bench_hand.hpp"
 #include "data_folder.hpp"
 #include "files/imported.hpp"
 #include "files/outlines_out.hpp"
@@ -70,7 +71,9 @@ MainWindow::MainWindow() : shop_{document_, rack_, nullptr, nullptr, {}, {}, {}}
   whole->setContentsMargins(0, 0, 0, 0);
   whole->setSpacing(0);
   whole->addWidget(rail_);
-  auto* middle = new QHBoxLayout;
+  auto* page = new QWidget;
+  auto* middle = new QHBoxLayout(page);
+  middle->setContentsMargins(0, 0, 0, 0);
   middle->setSpacing(0);
   auto* left = new QVBoxLayout;
   left->setSpacing(0);
@@ -83,7 +86,9 @@ MainWindow::MainWindow() : shop_{document_, rack_, nullptr, nullptr, {}, {}, {}}
   inside->setContentsMargins(0, 0, 0, 0);
   inside->addWidget(tickets_);
   middle->addWidget(sheet);
-  whole->addLayout(middle, 1);
+  pages_ = new QStackedWidget;
+  pages_->addWidget(page);
+  whole->addWidget(pages_, 1);
   whole->addWidget(beam_);
   setCentralWidget(centre);
 
@@ -242,7 +247,9 @@ void MainWindow::make_actions() {
   add(tr("Remove the chosen piece"), {}, [this] { remove_piece(); });
   auto* remove = new QShortcut(QKeySequence::Delete, bench_);
   remove->setContext(Qt::WidgetShortcut);
-  connect(remove, &QShortcut::activated, this, &MainWindow::remove_piece);
+  connect(remove, &QShortcut::activated, this, [this] {
+    if (!bench_->points().key(Qt::Key_Delete)) remove_piece();  // a chosen point goes before the piece
+  });
   add(tr("Centre the chosen piece across the board"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_C), [this] {
     const PiecePlan* piece = shop_.piece_plan();
     if (piece == nullptr) return;
@@ -430,6 +437,7 @@ void MainWindow::refresh_rail() {
 }
 
 void MainWindow::go_to_stage(Stage stage) {
+  leave_guest();
   rail_->set_current(stage);
   tickets_->setCurrentIndex(static_cast<int>(stage));
   bench_->show_stage(stage);
@@ -736,31 +744,62 @@ void MainWindow::save_outlines() {
 void MainWindow::open_letter_bench() {
   const Item* item = shop_.item();
   if (item == nullptr || !std::holds_alternative<Lettering>(item->piece.what)) return;
-  LetterBench bench(document_.job(), *item, rack_, this);
-  if (bench.exec() != QDialog::Accepted || !bench.taken()) return;
-  const FaceName face = *bench.taken();
-  shop_.edit_item(tr("take the face %1").arg(QString::fromStdString(face.family)), [&](Item& it) {
-    if (auto* l = std::get_if<Lettering>(&it.piece.what)) {
+  auto* bench = new LetterBench(document_.job(), *item, rack_, this);
+  show_in_place(bench, [this, bench, id = item->piece.id] {
+    if (!bench->taken()) return;
+    const FaceName face = *bench->taken();
+    document_.edit(tr("take the face %1").arg(QString::fromStdString(face.family)), [&](Job& job) {
+      Item* it = job.find(id);
+      auto* l = it == nullptr ? nullptr : std::get_if<Lettering>(&it->piece.what);
+      if (l == nullptr) return;
       l->face = face;
-      if (bench.spacing()) l->letter_spacing = *bench.spacing();
-    }
+      if (bench->spacing()) l->letter_spacing = *bench->spacing();
+      if (bench->thickened()) l->thicken = *bench->thickened();
+    });
   });
 }
 
-std::optional<Drawing> MainWindow::trace_picture(TracePicture picture, const TraceSettings& settings,
-                                                 const QString& name, double width) {
+// Larger work takes the place of bench and ticket; rail and time beam stay. Going elsewhere along the rail leaves it.
+void MainWindow::show_in_place(QDialog* guest, const std::function<void()>& accepted) {
+  leave_guest();
+  guest->setParent(pages_, Qt::Widget);
+  pages_->addWidget(guest);
+  pages_->setCurrentWidget(guest);
+  connect(guest, &QDialog::finished, this, [this, guest, accepted](int result) {
+    pages_->setCurrentIndex(0);
+    pages_->removeWidget(guest);
+    guest->deleteLater();
+    bench_->setFocus();
+    if (result == QDialog::Accepted) accepted();
+  });
+  guest->setFocus();
+}
+
+void MainWindow::leave_guest() {
+  if (auto* guest = qobject_cast<QDialog*>(pages_->currentWidget())) guest->reject();
+}
+
+void MainWindow::trace_picture(TracePicture picture, const TraceSettings& settings, const QString& name, double width,
+                               const std::function<void(Drawing)>& take) {
   const Item* item = shop_.item();
   const Bit* bit = item == nullptr ? nullptr : rack_.find(item->cut.bit);
   if (bit == nullptr) bit = rack_.find("v60");
   if (bit == nullptr && !rack_.bits.empty()) bit = &rack_.bits.front();
-  if (bit == nullptr) return std::nullopt;
-  TraceDialog dialog(std::move(picture), settings, width, *bit, bit->feeds_in(wood_class_of(document_.job().blank)),
-                     machine_for(document_.job()), document_.job().lengths, this);
-  if (dialog.exec() != QDialog::Accepted || !dialog.traced_fine()) return std::nullopt;
-  Drawing drawing = traced_drawing(dialog.picture(), dialog.settings(), name.toStdString()).drawing;
-  const double now = bounds(drawing_region(drawing)).width();
-  if (now > 0) drawing.scale = dialog.width_wanted() / now;
-  return drawing;
+  if (bit == nullptr) return say(tr("Nothing to trace for"), tr("The rack has no bit; put one in first."));
+  auto* dialog =
+      new TraceDialog(std::move(picture), settings, width, *bit, bit->feeds_in(wood_class_of(document_.job().blank)),
+                      machine_for(document_.job()), document_.job().lengths, this);
+  show_in_place(dialog, [this, dialog, name, take] {
+    if (!dialog->traced_fine()) return;
+    try {
+      Drawing drawing = traced_drawing(dialog->picture(), dialog->settings(), name.toStdString()).drawing;
+      const double now = bounds(drawing_region(drawing)).width();
+      if (now > 0) drawing.scale = dialog->width_wanted() / now;
+      take(std::move(drawing));
+    } catch (const Problem& problem) {
+      say(tr("The picture cannot be traced"), QString::fromUtf8(problem.what()));
+    }
+  });
 }
 
 void MainWindow::trace_again() {
@@ -769,9 +808,12 @@ void MainWindow::trace_again() {
   if (d == nullptr || !d->traced) return;
   try {
     const double width = bounds(drawing_region(*d)).width();
-    const auto again = trace_picture(TracePicture::read(from_base64(d->traced->png), d->name), d->traced->settings,
-                                     QString::fromStdString(d->name), width);
-    if (again) shop_.edit_item(tr("trace the picture again"), [&](Item& it) { it.piece.what = *again; });
+    trace_picture(TracePicture::read(from_base64(d->traced->png), d->name), d->traced->settings,
+                  QString::fromStdString(d->name), width, [this, id = item->piece.id](const Drawing& again) {
+                    document_.edit(tr("trace the picture again"), [&](Job& job) {
+                      if (Item* it = job.find(id)) it->piece.what = again;
+                    });
+                  });
   } catch (const Problem& problem) {
     say(tr("The picture cannot be traced again"), QString::fromUtf8(problem.what()));
   }
@@ -807,10 +849,10 @@ void MainWindow::add_drawing(const QString& given) {
       TracePicture picture = TracePicture::read(read_file(path.toStdString(), 256u << 20), path.toStdString());
       const double width = 0.5 * std::min(board.width, board.height * picture.width() / picture.height());
       const QString name = QFileInfo(path).completeBaseName();
-      const auto traced = trace_picture(std::move(picture), {}, name, width);
-      if (traced)
-        add_piece(tr("trace a picture"), {{}, name.toStdString(), *traced, board.box().centre(), 0},
+      trace_picture(std::move(picture), {}, name, width, [this, name](const Drawing& traced) {
+        add_piece(tr("trace a picture"), {{}, name.toStdString(), traced, document_.job().blank.box().centre(), 0},
                   Treatment::Kind::Incise);
+      });
       return;
     }
     const Imported svg = read_artwork(path.toStdString());

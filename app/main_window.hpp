@@ -33,6 +33,8 @@ class MainWindow : public QMainWindow {
   void go_to_stage(Stage stage);
   void select(const QString& piece);
   void open_sums();
+  void open_letter_bench();
+  void trace_file(const QString& path) { add_drawing(path); }
   // Plans anew if need be and writes everything; returns what was said about it.
   QString write_files(const QString& folder, bool anyway = false);
 
@@ -62,11 +64,12 @@ class MainWindow : public QMainWindow {
   void add_shape(PlainShape::Kind kind);
   void make_from(Derived::How how);
   void freeze_piece();
-  void open_letter_bench();
   void trace_again();
-  // Shows the picture with its trace; empty when it was not taken.
-  std::optional<Drawing> trace_picture(TracePicture picture, const TraceSettings& settings, const QString& name,
-                                       double width);
+  // Shows the picture with its trace; `take` gets the drawing when it is taken.
+  void trace_picture(TracePicture picture, const TraceSettings& settings, const QString& name, double width,
+                     const std::function<void(Drawing)>& take);
+  void show_in_place(QDialog* guest, const std::function<void()>& accepted);
+  void leave_guest();
   void add_drawing(const QString& path = {});
   void remove_piece();
   void copy_piece();
@@ -82,6 +85,7 @@ class MainWindow : public QMainWindow {
   Bench* bench_;
   SectionStrip* strip_;
   TimeBeam* beam_;
+  QStackedWidget* pages_;  // the bench with its ticket, or a guest such as the letter bench
   QStackedWidget* tickets_;
   BlankTicket* blank_;
   ArtworkTicket* artwork_;

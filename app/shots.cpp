@@ -52,6 +52,18 @@ bool shot_of_dialog(MainWindow& window, const QString& file, const std::function
   return saved;
 }
 
+// Larger work that stands in the window's own place.
+bool shot_of_guest(MainWindow& window, const QString& file, const std::function<bool()>& ready) {
+  wait_until_settled(window);
+  QElapsedTimer clock;
+  clock.start();
+  while (!ready() && clock.elapsed() < 60'000) QApplication::processEvents(QEventLoop::AllEvents, 20);
+  QApplication::processEvents(QEventLoop::AllEvents, 50);
+  const bool saved = window.grab().save(file);
+  window.go_to_stage(Stage::Artwork);
+  return saved;
+}
+
 }  // namespace
 
 bool take_shot(MainWindow& window, const QString& stage, const QString& file, QString* problem) {
@@ -66,29 +78,21 @@ bool take_shot(MainWindow& window, const QString& stage, const QString& file, QS
   }
   if (stage == QStringLiteral("letter-bench")) {
     if (window.document().job().find("name") == nullptr) window.open_demo();
-    const Item* item = window.document().job().find("name");
-    if (item == nullptr) {
+    window.go_to_stage(Stage::Artwork);
+    window.select(QStringLiteral("name"));
+    window.open_letter_bench();
+    const auto* bench = window.findChild<LetterBench*>();
+    if (bench == nullptr) {
       *problem = QStringLiteral("The demo has no lettering called “name”.");
       return false;
     }
-    LetterBench bench(window.document().job(), *item, load_rack(), &window);
-    bench.show();
-    QElapsedTimer clock;
-    clock.start();
-    while (!bench.finished() && clock.elapsed() < 60'000) QApplication::processEvents(QEventLoop::AllEvents, 20);
-    return bench.grab().save(file);
+    return shot_of_guest(window, file, [bench] { return bench->finished(); });
   }
   if (stage == QStringLiteral("tracing")) {
-    const Rack rack = load_rack();
-    const std::string path = data_file("demo/heron-ink.jpg");
-    TraceDialog dialog(TracePicture::read(read_file(path), path), {}, 95, *rack.find("v60"),
-                       rack.find("v60")->feeds_in("hard"), machine_for(window.document().job()),
-                       window.document().job().lengths, &window);
-    dialog.show();
-    QElapsedTimer clock;
-    clock.start();
-    while (dialog.busy() && clock.elapsed() < 60'000) QApplication::processEvents(QEventLoop::AllEvents, 20);
-    return dialog.grab().save(file);
+    window.open_demo(QStringLiteral("heron-plaque"));
+    window.trace_file(QString::fromStdString(data_file("demo/heron-ink.jpg")));
+    const auto* dialog = window.findChild<TraceDialog*>();
+    return dialog != nullptr && shot_of_guest(window, file, [dialog] { return !dialog->busy(); });
   }
   if (stage == QStringLiteral("plaque") || stage == QStringLiteral("clean-up")) {
     window.open_demo(QStringLiteral("heron-plaque"));

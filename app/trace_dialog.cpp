@@ -59,8 +59,23 @@ QImage straightened(const QImage& picture, const TraceSettings& s) {
 struct Outcome {
   Traced traced;
   Fitness fit;
+  QPainterPath lost;
   QString problem;
 };
+
+// The board's millimetres back to the picture's pixels.
+QPainterPath on_picture(const Region& region, double mm_per_pixel) {
+  QPainterPath path;
+  for (const Island& island : region.islands) {
+    for (const Ring& ring : island.rings) {
+      QPolygonF polygon;
+      for (const Point& p : ring) polygon.append(QPointF(p.x / mm_per_pixel, -p.y / mm_per_pixel));
+      path.addPolygon(polygon);
+      path.closeSubpath();
+    }
+  }
+  return path;
+}
 
 }  // namespace
 
@@ -72,8 +87,9 @@ void TracePreview::show_picture(const QImage& picture) {
   picture_ = picture;
   update();
 }
-void TracePreview::show_traced(const QImage& ink) {
+void TracePreview::show_traced(const QImage& ink, const QPainterPath& lost) {
   ink_ = ink;
+  lost_ = lost;
   update();
 }
 void TracePreview::paintEvent(QPaintEvent*) {
@@ -86,6 +102,13 @@ void TracePreview::paintEvent(QPaintEvent*) {
   p.drawImage(where, picture_);
   p.fillRect(where, QColor(255, 255, 255, 110));  // the picture steps back behind what is traced
   if (!ink_.isNull()) p.drawImage(where, ink_);
+  if (!lost_.isEmpty() && !ink_.isNull()) {
+    const double k = where.width() / ink_.width();
+    p.setRenderHint(QPainter::Antialiasing);
+    p.setPen(QPen(theme::kBrick, 1.6));
+    p.setBrush(theme::kBrick);
+    p.drawPath(QTransform(k, 0, 0, k, where.left(), where.top()).map(lost_));
+  }
   p.setPen(theme::kHairline);
   p.drawRect(where);
 }
@@ -102,7 +125,6 @@ TraceDialog::TraceDialog(TracePicture picture, const TraceSettings& settings, do
       lengths_(lengths) {
   setWindowTitle(tr("Trace a picture"));
   setObjectName(QStringLiteral("traceDialog"));
-  resize(1180, 740);
   build();
   pool_.setMaxThreadCount(1);
   soon_.setSingleShot(true);
@@ -291,6 +313,7 @@ void TraceDialog::run() {
           rings.insert(rings.end(), island.rings.begin(), island.rings.end());
       }
       outcome->fit = fitness_of(clean(rings), bit, feeds, machine, cancel);
+      outcome->lost = on_picture(outcome->fit.lost, k);
     } catch (const Problem& problem) {
       if (problem.kind() == Problem::Kind::Cancelled) return;
       outcome->problem = QString::fromUtf8(problem.what());
@@ -306,7 +329,7 @@ void TraceDialog::run() {
           take_->setEnabled(fine_);
           larger_->hide();
           show_palette(outcome->traced.palette);
-          preview_->show_traced(outcome->traced.ink.empty() ? QImage() : ink_image(outcome->traced));
+          preview_->show_traced(outcome->traced.ink.empty() ? QImage() : ink_image(outcome->traced), outcome->lost);
           if (!fine_) return say_->setText(outcome->problem);
           const Fitness& f = outcome->fit;
           const bool inch = lengths_.unit == Unit::Inch;
@@ -322,7 +345,7 @@ void TraceDialog::run() {
                             .arg(inch ? tr("in/min") : tr("mm/min"))
                             .arg(f.needed_scale <= 1.0001
                                      ? tr("The %1 reaches all of it.").arg(QString::fromStdString(bit_.name))
-                                     : tr("The %1 leaves %2 mm² unreached.")
+                                     : tr("The %1 leaves %2 mm² unreached, red in the picture.")
                                            .arg(QString::fromStdString(bit_.name))
                                            .arg(f.unreached, 0, 'f', 1)));
           if (f.needed_scale > 1.0001) {

@@ -5,6 +5,7 @@
 #include <QComboBox>
 #include <QDialog>
 #include <QLabel>
+#include <QPainterPath>
 #include <QPushButton>
 #include <QSlider>
 #include <QThreadPool>
@@ -24,13 +25,16 @@ class TracePreview : public QWidget {
  public:
   explicit TracePreview(QWidget* parent = nullptr);
   void show_picture(const QImage& picture);
-  void show_traced(const QImage& ink);
+  [[nodiscard]] bool shows_lost() const { return !lost_.isEmpty(); }
+  // `lost` in pixels of the picture: what no bit would reach at the wanted size.
+  void show_traced(const QImage& ink, const QPainterPath& lost);
 
  protected:
   void paintEvent(QPaintEvent*) override;
 
  private:
   QImage picture_, ink_;
+  QPainterPath lost_;
 };
 
 class TraceDialog : public QDialog {
@@ -45,6 +49,7 @@ class TraceDialog : public QDialog {
   [[nodiscard]] const TracePicture& picture() const { return *picture_; }
   [[nodiscard]] bool traced_fine() const { return fine_; }
   [[nodiscard]] bool busy() const { return busy_; }
+  [[nodiscard]] bool shows_lost() const { return preview_->shows_lost(); }
 
  private:
   void build();

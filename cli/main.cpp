@@ -8,6 +8,7 @@
 #include "artwork/single_line_faces.hpp"
 #include "atomic_file.hpp"
 #include "files/imported.hpp"
+#include "files/outlines_out.hpp"
 #include "files/png_write.hpp"
 #include "files/run_sheet.hpp"
 #include "files/svg_read.hpp"
@@ -235,8 +236,11 @@ int run_text(const std::string& words, const std::string& font, const std::strin
   return kFine;
 }
 
-int run_outlines(const std::string& job_path, const std::string& svg, bool as_drawn) {
+int run_outlines(const std::string& job_path, const std::string& svg, const std::string& dxf, bool as_drawn) {
+  if (svg.empty() && dxf.empty()) throw Usage("outlines needs --svg FILE or --dxf FILE.");
   const Job job = load_job(job_path);
+  if (!dxf.empty()) save_outlines_of(job, dxf);
+  if (svg.empty()) return kFine;
   std::vector<NamedRegion> regions;
   double width = job.blank.width, height = job.blank.height;
   for (const Item& item : job.items) {
@@ -269,7 +273,7 @@ int main(int argc, char** argv) {
   CLI::App app{"Doyen without a window: plan a job, check it, carve it in the computer, read files back."};
   app.require_subcommand(1);
   int code = kFine;
-  std::string job, out, unit, png, height, svg, file, width, words, font, cap, plan_path, cell = "0.2mm";
+  std::string job, out, unit, png, height, svg, dxf, file, width, words, font, cap, plan_path, cell = "0.2mm";
   bool one_file = false, anyway = false, as_json = false, as_drawn = false;
   std::vector<std::string> files;
   CutOptions cut;
@@ -309,11 +313,12 @@ int main(int argc, char** argv) {
   c->add_option("--out", out, "The job file")->required();
   c->callback([&] { code = run_text(words, font, cap, cut, out); });
 
-  c = app.add_subcommand("outlines", "Every piece's outlines as filled SVG paths in mm");
+  c = app.add_subcommand("outlines", "Every piece's outlines in mm, as filled SVG paths or as DXF");
   c->add_option("JOB", job)->required();
-  c->add_option("--svg", svg)->required();
+  c->add_option("--svg", svg);
+  c->add_option("--dxf", dxf, "Closed polylines in mm, a layer for each piece");
   c->add_flag("--as-drawn", as_drawn, "On the drawing's own page");
-  c->callback([&] { code = run_outlines(job, svg, as_drawn); });
+  c->callback([&] { code = run_outlines(job, svg, dxf, as_drawn); });
 
   c = app.add_subcommand("backplot", "Read G-code back and carve it");
   c->add_option("FILES", files)->required();

@@ -377,9 +377,11 @@ class Reporter {
     std::string feeds = ", and the machine could keep its feed";
     if (feed_) {
       const ReachedFeed was = feed_(as_is), now = feed_(thin);
-      feeds = ", and the feed along them would rise from " + std::to_string(std::lround(was.reached)) + " to " +
-              std::to_string(std::lround(now.reached)) + " of the " + std::to_string(std::lround(now.asked)) +
-              " mm/min asked for";
+      const auto number = [](double v) { return std::to_string(std::lround(v)); };
+      const std::string of = " of the " + number(now.asked) + " mm/min asked for";
+      feeds = now.reached > 1.02 * was.reached ? ", and the feed along them would rise from " + number(was.reached) +
+                                                     " to " + number(now.reached) + of
+                                               : "; the feed along them stays at " + number(was.reached) + of;
     }
     const double page = limits_.thin / drawing_.scale;
     add("needless-points",

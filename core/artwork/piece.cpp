@@ -228,6 +228,7 @@ void size_piece(Piece& piece, double across, double along) {
     l->width *= across;
     l->arc_radius *= across;
     l->stroke *= across;
+    l->thicken *= across;
   } else if (auto* s = std::get_if<PlainShape>(&piece.what)) {
     s->width *= across;
     s->height *= along;
@@ -237,6 +238,7 @@ void size_piece(Piece& piece, double across, double along) {
     }
   } else if (auto* d = std::get_if<Drawing>(&piece.what)) {
     d->scale *= across;
+    d->thicken *= across;
   }
 }
 

@@ -125,7 +125,7 @@ struct Derived {
     Point from, to;
     friend bool operator==(const Bridge&, const Bridge&) = default;
   };
-  std::vector<Bridge> bridges;
+  std::vector<Bridge> bridges{};
   friend bool operator==(const Derived&, const Derived&) = default;
 };
 

@@ -190,7 +190,7 @@ class Inciser {
     out.deepest_at = out.groove->widest_at();
     if (out.groove->has_floor()) make_floor(v, shape, out);
     add_groove_operation(v, shape, out);
-    if (shape.tip > 0) out.unreached = unreached_of(without_dust(subtract(region_, opening(region_, shape.tip / 2))));
+    if (shape.tip > 0) out.unreached = unreached_of(without_dust(lost_in_opening(region_, shape.tip / 2)));
   }
 
  private:

@@ -408,6 +408,14 @@ Region opening(const Region& region, double radius, double arc_error) {
   return intersect(grow(grow(region, -radius, Corner::Round, arc_error), radius, Corner::Round, arc_error), region);
 }
 
+// The opening is grown a little more than it was shrunk: outlines that run along each other to the last micrometre cost
+// Clipper minutes.
+Region lost_in_opening(const Region& region, double radius, double arc_error) {
+  constexpr double kMore = 0.003;  // mm
+  return subtract(region,
+                  grow(grow(region, -radius, Corner::Round, arc_error), radius + kMore, Corner::Round, arc_error));
+}
+
 Transform Transform::then(const Transform& next) const {
   return {next.a * a + next.c * b, next.b * a + next.d * b,          next.a * c + next.c * d,
           next.b * c + next.d * d, next.a * e + next.c * f + next.e, next.b * e + next.d * f + next.f};

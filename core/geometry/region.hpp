@@ -77,6 +77,8 @@ Region grow(const Region& region, double mm, Corner corner = Corner::Round, doub
 
 // What a disc of this radius can sweep without leaving the region: erode, then dilate.
 Region opening(const Region& region, double radius, double arc_error = 0.002);
+// What such a disc does not reach, less what lies within 3 µm of where it does.
+Region lost_in_opening(const Region& region, double radius, double arc_error = 0.002);
 
 // Affine change of place: x' = a x + c y + e, y' = b x + d y + f. A mirroring turns the rings the right way round
 // again.

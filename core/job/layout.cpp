@@ -122,8 +122,6 @@ void scale_layout(Job& job, const std::vector<std::string>& ids, double factor, 
     item->piece.at = about + (item->piece.at - about) * factor;
     size_piece(item->piece, factor, factor);
     if (auto* s = std::get_if<PlainShape>(&item->piece.what)) s->band *= factor;
-    if (auto* l = std::get_if<Lettering>(&item->piece.what)) l->thicken *= factor;
-    if (auto* d = std::get_if<Drawing>(&item->piece.what)) d->thicken *= factor;
   }
 }
 

@@ -7,6 +7,10 @@
 namespace doyen {
 namespace {
 
+// A groove narrower than this closes with the first coat of paint, however sharp the V (common practice, no source),
+// mm.
+constexpr double kHair = 0.25;
+
 double outline_length(const Region& region) {
   double total = 0;
   for (const Island& island : region.islands) {
@@ -58,9 +62,15 @@ Fitness fitness_of(const Region& region, const Bit& bit, const Feeds& feeds, con
   f.points_per_cm = length > 0 ? static_cast<double>(f.points) / (length / 10) : 0;
   f.parts = static_cast<int>(region.islands.size());
   for (const Island& island : region.islands) f.loose_counters += static_cast<int>(island.rings.size()) - 1;
-  const double least = v ? bit.tip : bit.true_diameter();
+  const double least = v ? std::max(bit.tip, kHair) : bit.true_diameter();
   if (least > 0) {
-    f.unreached = std::max(0.0, area(region) - area(opening(region, least / 2)));
+    f.lost = lost_in_opening(region, least / 2);
+    std::erase_if(f.lost.islands, [&](const Island& i) {
+      // A V runs up into its corners: only what is long and thin is lost to it.
+      const Box b = bounds(i);
+      return area(Region{{i}}) < 1e-3 || (v && std::max(b.width(), b.height()) < 4 * least);
+    });
+    f.unreached = area(f.lost);
     if (f.thinnest > 0) f.needed_scale = std::max(1.0, least / f.thinnest);
   }
   if (feeds.known() && v) {
@@ -70,6 +80,10 @@ Fitness fitness_of(const Region& region, const Bit& bit, const Feeds& feeds, con
     f.feed = t.reached_feed();
   }
   return f;
+}
+
+double least_stroke(const Bit& bit) {
+  return bit.kind == BitKind::V ? std::max(1.0, bit.tip + 2 * 0.5 * bit.tan_half()) : bit.true_diameter();
 }
 
 double least_gap(const std::string& wood_class) { return wood_class == "soft" ? 1.5 : 1.0; }

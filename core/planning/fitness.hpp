@@ -19,7 +19,8 @@ struct Fitness {
   double points_per_cm = 0;
   int parts = 0;                    // connected parts
   int loose_counters = 0;           // insides that would fall out if it were cut right through
-  double unreached = 0;             // mm², narrower than the bit's tip (V) or body (flat)
+  Region lost;                      // what is narrower than the bit's tip (at least a hair) or body
+  double unreached = 0;             // mm², its area; narrower than the bit's tip (V) or body (flat)
   double seconds = 0;               // at the machine, grooves only
   double feed = 0, feed_asked = 0;  // mm/min, reached and asked for
   // By how much the art must grow for the bit to reach all of it; 1 when it does already.
@@ -33,5 +34,9 @@ Fitness fitness_of(const Region& region, const Bit& bit, const Feeds& feeds, con
 // Wood narrower than this crumbles between two grooves: 1 mm in hard wood and sheet, 1.5 mm in soft wood
 // (common practice, no source).
 double least_gap(const std::string& wood_class);
+
+// The narrowest stroke that a bit still makes a line of that can be seen and painted, mm: with a V half a millimetre
+// deep and nowhere under 1 mm wide (common practice, no source), with a flat bit its own diameter.
+double least_stroke(const Bit& bit);
 
 }  // namespace doyen

@@ -357,7 +357,7 @@ TEST_CASE("clean-up finds what is wrong, and its remedies mend it") {
     CHECK(finding->text.size() > 15);
     CHECK_FALSE(finding->at.empty());
     Drawing mended = std::get<Drawing>(piece.what);
-    finding->mend(mended);
+    finding->mends.front().apply(mended);
     piece.what = mended;
     CHECK_FALSE(find(code));
     piece.what = d;  // each by itself, from the original
@@ -366,7 +366,7 @@ TEST_CASE("clean-up finds what is wrong, and its remedies mend it") {
   for (int round = 0; round < 12 && !report().empty(); ++round) {
     const auto found = report();
     all = std::get<Drawing>(piece.what);
-    found.front().mend(all);
+    found.front().mends.front().apply(all);
     piece.what = all;
   }
   CHECK(report().empty());

@@ -323,7 +323,7 @@ TEST_CASE("the rack holds the bits a sign shop needs and survives writing") {
 
 TEST_CASE("hostile artwork is planned or refused with a sentence, and never gouges or hangs") {
   std::vector<Job> jobs;
-  for (const PlainShape shape :
+  for (const PlainShape& shape :
        {PlainShape{kBar, 0.1, 0.1}, PlainShape{kBar, 19000, 0.1}, PlainShape{PlainShape::Kind::Ellipse, 200, 0.2},
         PlainShape{kBar, 100, 100, 1e4}, PlainShape{kBar, 100, 100, 0, 5e3}, PlainShape{kBar, NAN, 5}}) {
     jobs.push_back(one_shape(shape, incised()));

@@ -7,6 +7,7 @@
 #include <fstream>
 
 #include "atomic_file.hpp"
+#include "files/outlines_out.hpp"
 #include "problem.hpp"
 
 using namespace doyen;
@@ -105,6 +106,34 @@ TEST_CASE("an extrusion from below mirrors") {  // published: DXF reference, obj
                               "t.dxf");
   const Box box = bounds(region_of(d));
   CHECK(box.width() == Approx(21).margin(0.01));  // from −20 to 1
+}
+
+TEST_CASE("what Doyen writes as DXF, ezdxf reads: layers, units, places and areas; and Doyen itself") {
+  Job job;
+  job.items.push_back({{"ring one", "Ring", PlainShape{PlainShape::Kind::Ellipse, 80, 80}, {100, 60}, 0}, {}});
+  std::get<PlainShape>(job.items[0].piece.what).band = 10;
+  job.items.push_back({{"line", "Line", PlainShape{PlainShape::Kind::Line, 50, 1}, {100, 120}, 0}, {}});
+  const fs::path file = fs::temp_directory_path() / ("doyen-out-" + std::to_string(getpid()) + ".dxf");
+  save_outlines_of(job, file.string());
+  const std::string found =
+      ezdxf("d=ezdxf.readfile('" + file.string() +
+            "')\nm=d.modelspace()\nf=open(out,'w')\n"
+            "a=d.audit()\nf.write('errors %d units %d\\n'%(len(a.errors), d.header['$INSUNITS']))\n"
+            "for e in m:\n"
+            "  p=[(v[0],v[1]) for v in e.get_points()]\n"
+            "  s=abs(sum(p[i-1][0]*p[i][1]-p[i][0]*p[i-1][1] for i in range(len(p))))/2\n"
+            "  f.write('%s %s %.1f %.1f\\n'%(e.dxf.layer,e.closed,s,max(x for x,y in p)))\nf.close()\n");
+  CHECK(found.find("errors 0 units 4") != std::string::npos);
+  CHECK(found.find("ring_one True 5026") != std::string::npos);  // π 40² = 5026.5, inscribed by chords
+  CHECK(found.find("ring_one True 2827") != std::string::npos);  // π 30² = 2827.4
+  CHECK(found.find("line False 0.0 125.0") != std::string::npos);
+  // And back by Doyen's own reader: the same wood.
+  const Imported back = read_dxf(read_file(file.string()), "out.dxf");
+  CHECK(back.sized);
+  CHECK(area(region_of(back)) - 0.5 * 50 == Approx(M_PI * (1600 - 900)).epsilon(1e-3));  // less the hairline
+  CHECK_THROWS_AS(save_outlines_of(job, "/nowhere/at/all.dxf"), Problem);
+  CHECK_THROWS_AS(save_outlines_of(job, file.string() + ".txt"), Problem);
+  fs::remove(file);
 }
 
 TEST_CASE("hostile DXF files are refused with a sentence") {

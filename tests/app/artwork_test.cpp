@@ -1,0 +1,372 @@
+// Artwork by hand on the bench and in its ticket: points, bridges, arcs, known lengths, several pieces at once, parts.
+#include <QComboBox>
+#include <QDragEnterEvent>
+#include <QLineEdit>
+#include <QListWidget>
+#include <QMenu>
+#include <QMimeData>
+
+#include "atomic_file.hpp"
+#include "bench_hand.hpp"
+#include "data_folder.hpp"
+#include "files/outlines_out.hpp"
+#include "letter_bench.hpp"
+#include "trace_dialog.hpp"
+#include "window_probe.hpp"
+
+using namespace probe;
+
+namespace {
+
+QPointF px(Window& w, Point p) { return w.window.bench().to_screen(p); }
+
+Window& at_artwork(Window& w, const char* piece) {
+  w.choose(Stage::Artwork, piece);
+  return w;
+}
+
+}  // namespace
+
+TEST_CASE("the letter bench judges the words in many faces, and one key takes a face") {
+  Window w;
+  w.choose(Stage::Artwork, "name");
+  const auto open = [&] {
+    QTest::qWait(20);
+    QTest::mouseClick(w.find<QPushButton>("letterBench"), Qt::LeftButton);
+    auto* bench = w.find<LetterBench>("letterBenchDialog");
+    CHECK(bench->isVisible());
+    CHECK_FALSE(w.window.bench().isVisible());  // it stands in the bench's place
+    for (int i = 0; i < 600 && !bench->finished(); ++i) QTest::qWait(20);
+    return bench;
+  };
+  LetterBench* bench = open();
+  auto* faces = bench->findChild<QListWidget*>("faces");
+  CHECK(faces->count() >= 6);
+  const auto choose_face = [&](const char* name) {
+    for (int i = 0; i < faces->count(); ++i) {
+      if (faces->item(i)->text().startsWith(name)) faces->setCurrentRow(i);
+    }
+  };
+  choose_face("Vollkorn Bold ");
+  QTest::mouseClick(bench->findChild<QPushButton*>("takeFace"), Qt::LeftButton);
+  CHECK(std::get<Lettering>(w.piece("name").what).face.family == "Vollkorn");
+  CHECK(w.window.bench().isVisible());
+  // Small and light: thickened by the least the bit needs, which the plan then finds.
+  w.window.document().edit("test", [](Job& job) { std::get<Lettering>(job.find("name")->piece.what).cap_height = 12; });
+  QTest::qWait(20);
+  bench = open();
+  faces = bench->findChild<QListWidget*>("faces");
+  choose_face("EB Garamond Regular ");
+  auto* thicken = bench->findChild<QPushButton*>("thickenFace");
+  REQUIRE(thicken->isVisible());
+  QTest::mouseClick(thicken, Qt::LeftButton);
+  CHECK(std::get<Lettering>(w.piece("name").what).thicken > 0);
+  const Rack rack = load_rack();
+  const Bit* bit = rack.find("v60");
+  const Fitness fit = fitness_of(outlines_of(w.piece("name")).region, *bit, {}, machine_for(w.job()));
+  CHECK(fit.thinnest >= least_stroke(*bit) - 0.02);
+  CHECK(fit.thinnest < least_stroke(*bit) + 0.1);
+  // Another stage along the rail leaves it, and takes nothing.
+  open();
+  w.window.go_to_stage(Stage::Proof);
+  CHECK(w.window.bench().isVisible());
+}
+
+TEST_CASE("a photographed ink drawing becomes a carvable piece, and can be traced again") {
+  Window w;
+  const auto trace_by = [&](int how) {
+    auto* d = w.find<TraceDialog>("traceDialog");
+    const auto wait = [d] {
+      QTest::qWait(120);
+      for (int i = 0; i < 400 && d->busy(); ++i) QTest::qWait(20);
+    };
+    auto* cut = d->findChild<QComboBox*>("cutBy");
+    cut->setCurrentIndex(how);
+    Q_EMIT cut->activated(how);
+    wait();
+    CHECK(d->traced_fine());
+    CHECK(d->findChild<QLabel*>("traceSays")->text().contains("thinnest stroke"));
+    QTest::mouseClick(d->findChild<QPushButton*>("takeTrace"), Qt::LeftButton);
+    QTest::qWait(10);
+  };
+  const std::size_t before = w.job().items.size();
+  QMimeData data;
+  data.setUrls({QUrl::fromLocalFile(QString::fromStdString(data_file("demo/heron-ink.jpg")))});
+  QDragEnterEvent enter({200, 200}, Qt::CopyAction, &data, Qt::LeftButton, Qt::NoModifier);
+  QApplication::sendEvent(&w.window, &enter);
+  QDropEvent event({200, 200}, Qt::CopyAction, &data, Qt::LeftButton, Qt::NoModifier);
+  QApplication::sendEvent(&w.window, &event);
+  trace_by(1);
+  REQUIRE(w.job().items.size() == before + 1);
+  const std::string id = w.job().items.back().piece.id;
+  w.settle();
+  CHECK(w.plan().piece(id)->cuts.groove->places.size() >= 4);
+  const double width = w.box(id.c_str()).width();
+  w.choose(Stage::Artwork, id.c_str());
+  QTest::mouseClick(w.find<QPushButton>("traceAgain"), Qt::LeftButton);
+  trace_by(0);
+  CHECK(w.box(id.c_str()).width() == Approx(width).epsilon(0.02));
+  CHECK_FALSE(std::get<Drawing>(w.piece(id.c_str()).what).traced->settings.uneven);
+  QTest::qWait(20);
+  // Far too small for the bit: what would be lost is shown in the picture, and a size is offered that loses nothing.
+  QTest::mouseClick(w.find<QPushButton>("traceAgain"), Qt::LeftButton);
+  auto* d = w.find<TraceDialog>("traceDialog");
+  w.type("traceWidth", QStringLiteral("5 mm"));
+  QTest::qWait(150);
+  for (int i = 0; i < 400 && d->busy(); ++i) QTest::qWait(20);
+  CHECK(d->shows_lost());
+  CHECK(d->findChild<QLabel*>("traceSays")->text().contains("unreached"));
+  d->reject();
+  CHECK(w.box(id.c_str()).width() == Approx(width).epsilon(0.02));
+}
+
+TEST_CASE("clean-up lists what is wrong with a drawing and mends it by a button") {
+  Window w;
+  w.window.open_demo("heron-plaque");
+  w.settle();
+  w.choose(Stage::Artwork, "heron");
+  QTest::mouseClick(w.find<QPushButton>("cleanUp"), Qt::LeftButton);
+  for (int i = 0; i < 200 && w.button("Thin them") == nullptr; ++i) QTest::qWait(20);
+  REQUIRE(w.button("Thin them") != nullptr);
+  const std::size_t before = point_count(outlines_of(w.piece("heron")).region);
+  QTest::mouseClick(w.button("Thin them"), Qt::LeftButton);
+  CHECK(point_count(outlines_of(w.piece("heron")).region) < before / 2);
+  // The job keeps the drawing as it came, apart from undo.
+  QTest::mouseClick(w.find<QPushButton>("original"), Qt::LeftButton);
+  CHECK(point_count(outlines_of(w.piece("heron")).region) == before);
+  w.window.document().undo_stack().undo();
+  w.window.document().undo_stack().undo();
+  CHECK(point_count(outlines_of(w.piece("heron")).region) == before);
+}
+
+TEST_CASE("points of a drawing are dragged, added, removed and smoothed on the bench, and carved at once") {
+  Window w;
+  at_artwork(w, "sprig");
+  QTest::mouseClick(w.find<QPushButton>("editPoints"), Qt::LeftButton);
+  PointHand& hand = w.window.bench().points();
+  REQUIRE(hand.active());
+  const std::size_t before = hand.points().size();
+  REQUIRE(before > 10);
+  const Point first = hand.points().front().point.at;
+  // The farthest point on the left, pulled 10 mm out: the piece grows there and nowhere else.
+  Point left = first;
+  for (const BoardPoint& p : hand.points()) {
+    if (p.point.at.x < left.x) left = p.point.at;
+  }
+  const Box was = w.box("sprig");
+  const int steps = w.window.document().undo_stack().count();
+  w.drag(px(w, left), px(w, left + Point{-10, 0}), Qt::AltModifier);
+  CHECK(w.box("sprig").left < was.left - 5);
+  CHECK(w.box("sprig").right == Approx(was.right).margin(0.02));
+  CHECK(w.window.document().undo_stack().count() == steps + 1);  // one drag, one step
+  w.settle();
+  CHECK(bounds(w.plan().piece("sprig")->outlines.region).left < was.left - 5);  // and it is carved
+  // The chosen point goes, a double click brings one.
+  QTest::keyClick(&w.window.bench(), Qt::Key_Delete);
+  CHECK(hand.points().size() < before);
+  w.window.document().undo_stack().undo();
+  CHECK(hand.points().size() == before);
+  const BoardPoint a = hand.points()[0], b = hand.points()[1];
+  Point middle = (a.point.at + b.point.at) * 0.5;
+  if (a.point.out)
+    middle = a.point.at * 0.125 + *a.point.out * 0.375 + b.point.in.value_or(b.point.at) * 0.375 + b.point.at * 0.125;
+  QTest::mouseDClick(&w.window.bench(), Qt::LeftButton, {}, px(w, middle).toPoint());
+  CHECK(hand.points().size() == before + 1);
+  QTest::keyClick(&w.window.bench(), Qt::Key_S);
+  QTest::keyClick(&w.window.bench(), Qt::Key_C);
+  CHECK(w.job().find("sprig") != nullptr);
+  QTest::keyClick(&w.window.bench(), Qt::Key_Escape);
+  CHECK_FALSE(hand.active());
+  CHECK_FALSE(w.find<QPushButton>("editPoints")->isChecked());
+  CHECK(w.find<QPushButton>("original")->isVisible());
+}
+
+TEST_CASE("a word is linked into one part, and a bridge follows the hand") {
+  Window w;
+  at_artwork(w, "name");
+  for (QAction* action : w.find<QPushButton>("madeFrom")->menu()->actions()) {
+    if (action->text().contains("one part")) action->trigger();
+  }
+  const std::string id = w.job().items.back().piece.id;
+  REQUIRE(std::holds_alternative<Derived>(w.job().items.back().piece.what));
+  const auto outlines = [&] { return outlines_of(w.piece(id.c_str()), w.job().source()); };
+  CHECK(outlines().region.islands.size() == 1);
+  CHECK(w.job().find("name")->cut.kind == Treatment::Kind::None);  // the source makes way
+  w.window.document().undo_stack().undo();                         // in the same step
+  CHECK(w.job().find("name")->cut.kind == Treatment::Kind::Incise);
+  w.window.document().undo_stack().redo();
+  w.choose(Stage::Artwork, id.c_str());
+  const Derived::Bridge bridge = outlines().bridges.front();
+  const Point middle = (bridge.from + bridge.to) * 0.5;
+  w.drag(px(w, middle), px(w, middle + Point{0, 8}));
+  const Derived::Bridge now = outlines().bridges.front();
+  CHECK(now.from.y == Approx(bridge.from.y + 8).margin(1));
+  CHECK(outlines().region.islands.size() == 1);
+  w.type("bridge", QStringLiteral("5 mm"));
+  CHECK(std::get<Derived>(w.piece(id.c_str()).what).bridge == Approx(5));
+  QTest::mouseClick(w.find<QPushButton>("bridgesAnew"), Qt::LeftButton);
+  CHECK(distance(outlines().bridges.front().from, bridge.from) < 1e-3);
+}
+
+TEST_CASE("straight words are pulled into an arch and down into a bowl") {
+  Window w;
+  at_artwork(w, "garden");
+  const QRectF r = w.window.bench().selection_rect();
+  const QPointF grip(r.center().x() + 36, r.top() - 20);
+  const auto& l = std::get<Lettering>(w.piece("garden").what);
+  w.drag(grip, grip - QPointF(0, 20));
+  CHECK(l.arc_radius > 0);
+  CHECK_FALSE(l.arc_below);
+  // The rise over half the words' width gives the radius: (c² + s²) / 2 s, any handbook of mathematics.
+  const double half = r.adjusted(5, 5, -5, -5).width() / 2 / w.window.bench().pixels_per_mm(),
+               rise = 20 / w.window.bench().pixels_per_mm();
+  CHECK(l.arc_radius == Approx((half * half + rise * rise) / (2 * rise)).epsilon(0.02));
+  const QRectF now = w.window.bench().selection_rect();
+  const QPointF again(now.center().x() + 36, now.top() - 20);
+  w.drag(again, again + QPointF(0, 45));
+  CHECK(l.arc_below);
+  w.window.document().undo_stack().undo();
+  w.window.document().undo_stack().undo();
+  CHECK(l.arc_radius == 0);
+}
+
+TEST_CASE("a piece is sized by one length that is known") {
+  Window w;
+  at_artwork(w, "sprig");
+  const Box was = w.box("sprig");
+  QTest::mouseClick(w.find<QPushButton>("measure"), Qt::LeftButton);
+  // From the lowest to the highest point of its outline; the hand catches the points themselves.
+  Point low{0, 1e9}, high{0, -1e9};
+  for (const Island& island : outlines_of(w.piece("sprig")).region.islands) {
+    for (const Point& p : island.rings.front()) {
+      if (p.y < low.y) low = p;
+      if (p.y > high.y) high = p;
+    }
+  }
+  w.drag(px(w, low), px(w, high));
+  REQUIRE(w.find<QLineEdit>("realLength")->isVisible());
+  w.type("realLength", QStringLiteral("100 mm"));
+  const double k = 100 / distance(low, high);
+  CHECK(w.box("sprig").height() == Approx(was.height() * k).epsilon(2e-3));
+  CHECK(w.box("sprig").bottom == Approx(was.bottom).margin(0.1));  // the first point stays
+  CHECK_FALSE(w.window.bench().measure().active());
+}
+
+TEST_CASE("several pieces are chosen, moved, lined up and spaced together") {
+  Window w;
+  at_artwork(w, "name");
+  Bench& bench = w.window.bench();
+  const Point motto = w.box("motto").centre(), subtitle = w.box("garden").centre();
+  QTest::mouseClick(&bench, Qt::LeftButton, Qt::ShiftModifier, px(w, motto).toPoint());
+  QTest::mouseClick(&bench, Qt::LeftButton, Qt::ShiftModifier, px(w, subtitle).toPoint());
+  REQUIRE(bench.chosen().size() == 3);
+  QTest::qWait(30);
+  REQUIRE(w.button("Middles ↕") != nullptr);
+  QTest::mouseClick(w.button("Left edges"), Qt::LeftButton);
+  CHECK(w.box("motto").left == Approx(w.box("name").left).margin(1e-3));
+  QTest::mouseClick(w.button("Equal gaps ↑"), Qt::LeftButton);
+  const double low = w.box("garden").bottom - w.box("motto").top, up = w.box("name").bottom - w.box("garden").top;
+  CHECK(low == Approx(up).margin(1e-3));
+  w.type("gap", QStringLiteral("9 mm"));
+  QTest::mouseClick(w.button("Equal gaps ↑"), Qt::LeftButton);
+  CHECK(w.box("garden").bottom - w.box("motto").top == Approx(9).margin(1e-3));
+  CHECK(w.box("name").bottom - w.box("garden").top == Approx(9).margin(1e-3));
+  // All move together.
+  const Point before = w.box("motto").centre();
+  QTest::keyClick(&bench, Qt::Key_Up);
+  CHECK(w.box("motto").centre().y > before.y + 1);
+  CHECK(w.box("garden").bottom - w.box("motto").top == Approx(9).margin(1e-3));
+  // And grow together: proportions stay.
+  const double ratio = w.box("name").width() / w.box("motto").width();
+  w.type("allWide", QStringLiteral("200 mm"));
+  CHECK(w.box("name").width() / w.box("motto").width() == Approx(ratio).epsilon(1e-3));
+  CHECK(w.box("name").width() == Approx(200).epsilon(0.01));
+  QTest::keyClick(&bench, Qt::Key_Escape);
+  CHECK(bench.chosen().isEmpty());
+  QTest::keyClick(&w.window, Qt::Key_A, Qt::ControlModifier);
+  CHECK(bench.chosen().size() == static_cast<qsizetype>(w.job().items.size()));
+}
+
+TEST_CASE("a clamp is dragged on the bench while the blank is worked on") {
+  Window w;
+  w.choose(Stage::Blank, "");
+  w.window.document().edit("test", [](Job& job) { job.blank.keep_outs = {{KeepOut::Kind::Clamp, 50, 60, 30, 30}}; });
+  w.drag(px(w, {50, 60}), px(w, {90, 75}));
+  CHECK(w.job().blank.keep_outs[0].x == Approx(90).margin(1));
+  CHECK(w.job().blank.keep_outs[0].y == Approx(75).margin(1));
+  w.choose(Stage::Cuts, "");
+  w.drag(px(w, {90, 75}), px(w, {50, 60}));
+  CHECK(w.job().blank.keep_outs[0].x == Approx(90).margin(1));  // elsewhere it stays
+}
+
+TEST_CASE("parts of a drawing become pieces of their own where they are") {
+  Window w;
+  w.window.document().edit("test", [](Job& job) {
+    Drawing d;
+    d.name = "two";
+    d.page_width = d.page_height = 100;
+    d.parts = {{"a", "leaves", "M0 0 L40 0 L40 20 L0 20 Z"}, {"b", "stem", "M60 60 L90 60 L90 90 L60 90 Z"}};
+    job.items.push_back({{"two", "Two", d, {300, 110}, 0}, {}});
+  });
+  at_artwork(w, "two");
+  auto* parts = w.find<QListWidget>("parts");
+  REQUIRE(parts->count() == 2);
+  const Box all = w.box("two");
+  // A click on the part takes its row; a press on the button makes a piece of it.
+  w.window.bench().setFocus();
+  QTest::mouseClick(&w.window.bench(), Qt::LeftButton, {}, px(w, {all.left + 20, all.top - 10}).toPoint());
+  QTest::qWait(20);
+  REQUIRE(parts->selectedItems().size() == 1);
+  QTest::mouseClick(w.find<QPushButton>("partsApart"), Qt::LeftButton);
+  REQUIRE(w.job().items.back().piece.id != "two");
+  const std::string made = w.job().items.back().piece.id;
+  CHECK(w.box(made.c_str()).left == Approx(all.left).margin(1e-3));
+  CHECK(w.box(made.c_str()).top == Approx(all.top).margin(1e-3));
+  CHECK(w.box("two").right == Approx(all.right).margin(1e-3));
+  CHECK(w.box("two").width() == Approx(30).margin(1e-3));
+  w.window.document().undo_stack().undo();
+  QTest::mouseClick(w.find<QPushButton>("pieceEach"), Qt::LeftButton);
+  CHECK(w.job().items.size() == 8);
+}
+
+TEST_CASE("a shape is counted in shares of another and follows its height") {
+  Window w;
+  w.window.document().edit("test", [](Job& job) {
+    job.items.push_back({{"base", "Base", PlainShape{PlainShape::Kind::Rectangle, 100, 50}, {300, 100}, 0}, {}});
+    job.items.push_back({{"part", "Part", PlainShape{PlainShape::Kind::Rectangle, 25, 10}, {280, 95}, 0}, {}});
+  });
+  at_artwork(w, "part");
+  const Box was = w.box("part");
+  auto* counted = w.find<QComboBox>("counted");
+  counted->setCurrentIndex(counted->findData("base"));
+  Q_EMIT counted->activated(counted->currentIndex());
+  CHECK(w.box("part").left == Approx(was.left).margin(1e-3));
+  CHECK(w.find<QLineEdit>("share0")->text() == "0.5");
+  w.type("share0", QStringLiteral("3/5"));
+  CHECK(w.box("part").width() == Approx(30).margin(1e-3));
+  w.choose(Stage::Artwork, "base");
+  w.window.document().edit("test", [](Job& job) { std::get<PlainShape>(job.find("base")->piece.what).height = 100; });
+  CHECK(w.box("part").width() == Approx(60).margin(1e-3));
+}
+
+TEST_CASE("the blank may be oval; a picture of it shows no wood outside") {
+  Window w;
+  w.choose(Stage::Blank, "");
+  auto* form = w.find<QComboBox>("blankForm");
+  form->setCurrentIndex(1);
+  Q_EMIT form->activated(1);
+  w.settle();
+  CHECK(w.job().blank.form == BlankForm::Oval);
+  const QImage picture = w.window.grab().toImage();
+  const QPoint corner = w.window.bench().mapTo(&w.window, px(w, {3, 3}).toPoint()),
+               middle = w.window.bench().mapTo(&w.window, px(w, {300, 100}).toPoint());
+  CHECK(picture.pixelColor(corner).lightnessF() > picture.pixelColor(middle).lightnessF() + 0.1);
+}
+
+TEST_CASE("outlines are saved as DXF from the call box's command") {
+  Window w;
+  const QString path = QDir::temp().filePath(QStringLiteral("doyen-window-test.dxf"));
+  save_outlines_of(w.job(), path.toStdString());
+  CHECK(read_file(path.toStdString()).find("POLYLINE") != std::string::npos);
+  QFile::remove(path);
+}
