@@ -106,6 +106,7 @@ void Bench::show_job(const Job& job) {
   known_ = std::move(kept);
   marks_.clear();
   highlight_ = {};
+  layer_key_.clear();
   board_ = {};
   if (job.blank.form == BlankForm::Rectangle)
     board_.addRect(QRectF(0, 0, job.blank.width, job.blank.height));

@@ -3,6 +3,7 @@
 
 #include <QImage>
 #include <QPainterPath>
+#include <QPixmap>
 #include <QWidget>
 #include <functional>
 #include <map>
@@ -117,6 +118,10 @@ class Bench : public QWidget {
   QStringList also_;
   QPainterPath board_, waste_, highlight_;  // board coordinates
   std::vector<Point> marks_;
+  QPixmap layer_;  // the outlines that stand still, as last painted: of which pieces, and where the board lay
+  QStringList layer_key_;
+  double layer_scale_ = 0;
+  QPointF layer_origin_;
   std::vector<std::unique_ptr<BenchHand>> hands_;
   BenchHand* held_ = nullptr;
   PointHand* points_ = nullptr;

@@ -109,24 +109,48 @@ void Bench::paint_keep_outs(QPainter& p) {
   }
 }
 
+// Outlines that stay as they are while something is dragged or the board is pushed about are painted once, on a layer
+// of their own: a board with tens of thousands of points moves as lightly as an empty one.
 void Bench::paint_outlines(QPainter& p) {
   const QTransform to_px(scale_, 0, 0, -scale_, origin_.x(), origin_.y());
   const bool dragging = hand_ == Hand::Move || hand_ == Hand::Size || hand_ == Hand::Turn;
-  for (const PieceShape& s : shapes_) {
+  const auto held = [&](const PieceShape& s) { return dragging && (s.id == selected_ || also_.contains(s.id)); };
+  const auto wanted = [&](const PieceShape& s) {
     const bool chosen = s.id == selected_ || also_.contains(s.id);
     const bool stale = plan_ == nullptr || plan_->piece(s.id.toStdString()) == nullptr;
-    if (chosen && dragging) {
-      p.setPen(QPen(theme::kPlum, 1.4));
-      p.setBrush(QColor(91, 74, 111, 40));
-      p.drawPath(to_px.map(drag_transform().map(s.path)));
-      p.setBrush(Qt::NoBrush);
-      p.drawPath(to_px.map(drag_transform().map(s.lines)));
-    } else if ((stage_ == Stage::Artwork && chosen) || stale || s.kind == Treatment::Kind::None) {
-      p.setPen(QPen(theme::kPlum, 1));
-      p.setBrush(Qt::NoBrush);
-      p.drawPath(to_px.map(s.path));
-      p.drawPath(to_px.map(s.lines));
+    return !held(s) && ((stage_ == Stage::Artwork && chosen) || stale || s.kind == Treatment::Kind::None);
+  };
+  QStringList key;
+  for (const PieceShape& s : shapes_) {
+    if (wanted(s)) key << s.id;
+  }
+  const bool moves = hand_ == Hand::Pan || dragging;
+  const bool kept =
+      moves && layer_key_ == key && layer_scale_ == scale_ && layer_.size() == size() * devicePixelRatioF();
+  if (!kept && !key.isEmpty()) {
+    layer_ = QPixmap(size() * devicePixelRatioF());
+    layer_.setDevicePixelRatio(devicePixelRatioF());
+    layer_.fill(Qt::transparent);
+    QPainter on_layer(&layer_);
+    on_layer.setRenderHint(QPainter::Antialiasing);
+    on_layer.setPen(QPen(theme::kPlum, 1));
+    for (const PieceShape& s : shapes_) {
+      if (!wanted(s)) continue;
+      on_layer.drawPath(to_px.map(s.path));
+      on_layer.drawPath(to_px.map(s.lines));
     }
+    layer_key_ = key;
+    layer_scale_ = scale_;
+    layer_origin_ = origin_;
+  }
+  if (!key.isEmpty()) p.drawPixmap(origin_ - layer_origin_, layer_);
+  for (const PieceShape& s : shapes_) {
+    if (!held(s)) continue;
+    p.setPen(QPen(theme::kPlum, 1.4));
+    p.setBrush(QColor(91, 74, 111, 40));
+    p.drawPath(to_px.map(drag_transform().map(s.path)));
+    p.setBrush(Qt::NoBrush);
+    p.drawPath(to_px.map(drag_transform().map(s.lines)));
   }
   if (!highlight_.isEmpty()) {
     p.setPen(QPen(theme::kAmber, 1.4));

@@ -52,8 +52,8 @@ Job crowded() {
     std::string data = "M";
     for (int k = 0; k < 500; ++k) {
       const double a = 2 * M_PI * k / 500, r = 30 + 6 * std::sin(9 * a) + 2 * std::sin(41 * a);
-      data += format_number(40 + r * std::cos(a), 4) + " " + format_number(40 + r * std::sin(a), 4) +
-              (k == 0 ? "L" : " ");
+      data +=
+          format_number(40 + r * std::cos(a), 4) + " " + format_number(40 + r * std::sin(a), 4) + (k == 0 ? "L" : " ");
     }
     Drawing d;
     d.name = "leaf";
@@ -102,6 +102,12 @@ void frames_of_a_crowded_board(benchmark::State& state) {
   state.counters["worst_ms"] = worst * 1000;
   state.counters["of_a_60th"] = worst * 60;
 }
-BENCHMARK(frames_of_a_crowded_board)->ArgName("pan0_drag1_zoom2")->Arg(0)->Arg(1)->Arg(2)->Unit(benchmark::kMillisecond)->Iterations(200);
+BENCHMARK(frames_of_a_crowded_board)
+    ->ArgName("pan0_drag1_zoom2")
+    ->Arg(0)
+    ->Arg(1)
+    ->Arg(2)
+    ->Unit(benchmark::kMillisecond)
+    ->Iterations(200);
 
 }  // namespace
