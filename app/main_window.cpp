@@ -151,8 +151,9 @@ MainWindow::MainWindow() : shop_{document_, rack_, nullptr, nullptr, {}, {}, {}}
   });
   connect(bench_, &Bench::tab_moved, this, [this](const QString& id, int which, Point to) {
     const PiecePlan* piece = shop_.plan ? shop_.plan->piece(id.toStdString()) : nullptr;
-    if (piece == nullptr || !piece->cuts.cut_out || which < 0 ||
-        which >= static_cast<int>(piece->cuts.cut_out->tabs.size()))
+    const Item* own = document_.job().find(id.toStdString());
+    if (piece == nullptr || own == nullptr || own->cut.kind != Treatment::Kind::CutOut || !piece->cuts.cut_out ||
+        which < 0 || which >= static_cast<int>(piece->cuts.cut_out->tabs.size()))
       return;
     std::vector<TabPlace> places;
     for (const PlacedTab& tab : piece->cuts.cut_out->tabs) places.push_back(tab.place);

@@ -127,8 +127,9 @@ struct CutOptions {
   void add_to(CLI::App& app) {
     app.add_option("--blank", blank, "Width x height x thickness, such as 200x90x19mm or 24x9x3/4in")->required();
     app.add_option("--species", species, "A wood from the table, such as sugar-maple");
-    app.add_option("--treatment", treatment, "incise, cutout or line");
-    app.add_option("--depth", depth, "Of lines; the same as --limit for incised work");
+    app.add_option("--treatment", treatment, "incise, raise, recess, pierce, cutout, bevel, line, drill or plane");
+    app.add_option("--depth", depth,
+                   "Below the ground, of everything that is asked a depth; the same as --limit for incised work");
     app.add_option("--limit", limit, "Floor limit: wide strokes end flat at this depth");
     app.add_option("--bits", bits, "Bit ids with commas, such as v60,flat-1/8in");
   }
@@ -140,20 +141,31 @@ struct CutOptions {
       t.kind = Treatment::Kind::CutOut;
     else if (treatment == "line")
       t.kind = Treatment::Kind::Line;
-    else if (treatment == "raise" || treatment == "recess" || treatment == "pierce")
-      throw Usage("--treatment " + treatment + " is not built yet; incise, cutout and line are.");
-    else
-      throw Usage("--treatment: incise, cutout or line was expected, not “" + treatment + "”.");
-    if (t.kind == Treatment::Kind::Line && !depth.empty()) {
+    else {
+      const std::pair<const char*, Treatment::Kind> others[] = {
+          {"raise", Treatment::Kind::Raise}, {"recess", Treatment::Kind::Recess}, {"pierce", Treatment::Kind::Pierce},
+          {"bevel", Treatment::Kind::Bevel}, {"drill", Treatment::Kind::Drill},   {"plane", Treatment::Kind::Plane}};
+      for (const auto& [word, kind] : others) {
+        if (treatment == word) t.kind = kind;
+      }
+      if (t.kind == Treatment::Kind::None)
+        throw Usage(
+            "--treatment: incise, raise, recess, pierce, cutout, bevel, line, drill or plane was expected, not “" +
+            treatment + "”.");
+    }
+    const bool asked = t.kind != Treatment::Kind::Incise && !goes_through(t.kind);
+    if (asked && !depth.empty()) {
       t.depth = parse_length(depth, Unit::Millimetre);
       if (!(t.depth > 0.005)) throw bad_input("--depth: a depth above zero was expected.");
     }
-    if (t.kind == Treatment::Kind::CutOut) t.bit = "flat-1/4in";
+    if (goes_through(t.kind)) t.bit = "flat-1/4in";
+    if (t.kind == Treatment::Kind::Drill) t.bit = "flat-1/8in";
     const std::string limit_text = limit.empty() ? depth : limit;
     if (t.kind == Treatment::Kind::Incise && !limit_text.empty()) {
       t.floor_limit = parse_length(limit_text, Unit::Millimetre);
       if (!(*t.floor_limit > 0.005)) throw bad_input("--limit: a depth above zero was expected.");
     }
+    bool any_v = false;
     std::stringstream list(bits);
     for (std::string id; std::getline(list, id, ',');) {
       const Bit* bit = rack.find(id);
@@ -162,15 +174,20 @@ struct CutOptions {
         for (const Bit& b : rack.bits) known += (known.empty() ? "" : ", ") + b.id;
         throw bad_input("--bits: “" + id + "” is not in the rack; there are " + known + ".");
       }
-      const bool main =
-          t.kind == Treatment::Kind::Line || (t.kind == Treatment::Kind::Incise) == (bit->kind == BitKind::V);
+      const WantedBit wanted = wanted_bit(t);
+      const bool main = wanted == WantedBit::Any || (wanted == WantedBit::V && bit->kind == BitKind::V) ||
+                        (wanted == WantedBit::Flat && bit->kind == BitKind::Flat);
+      const bool clears = bit->kind == BitKind::Flat && (t.kind == Treatment::Kind::Incise || makes_ground(t.kind));
       if (main)
         t.bit = id;
-      else if (t.kind == Treatment::Kind::Incise && bit->kind == BitKind::Flat)
+      else if (clears) {
         t.clearing.push_back(id);
-      else
+      } else
         throw bad_input("--bits: the " + bit->name + " cannot be used for this treatment.");
+      any_v = any_v || bit->kind == BitKind::V;
     }
+    // Flat bits alone raise with upright flanks.
+    if (t.kind == Treatment::Kind::Raise && !t.clearing.empty() && !any_v) t.sloped = false;
     return t;
   }
   [[nodiscard]] Job start(const std::string& name) const {

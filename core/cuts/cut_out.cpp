@@ -210,8 +210,8 @@ CutOut plan_cut_out(const Region& region, const CutOutShape& shape, const Cancel
     const OnRing on = on_ring(region.islands[static_cast<std::size_t>(place.island)].rings.front(), place.along);
     out.tabs.push_back({place, on.at, on.along});
   }
-  const Region centres = grow(region, shape.diameter / 2);
-  for (std::size_t i = 0; i < region.islands.size(); ++i) {
+  const Region centres = grow(region, shape.inside ? -shape.diameter / 2 : shape.diameter / 2);
+  for (std::size_t i = 0; i < region.islands.size() && !shape.inside; ++i) {
     std::size_t holes = region.islands[i].rings.size() - 1;
     if (holes == 0) continue;
     const Region own = grow(Region{{region.islands[i]}}, shape.diameter / 2);
@@ -223,14 +223,17 @@ CutOut plan_cut_out(const Region& region, const CutOutShape& shape, const Cancel
     // Holes before the outer line, so that the piece is still held; the waste on the bit's left cuts cleaner (climb).
     for (std::size_t r = island.rings.size(); r-- > 0;) {
       Ring ring = island.rings[r];
-      std::reverse(ring.begin(), ring.end());
+      if (!shape.inside) std::reverse(ring.begin(), ring.end());
       std::vector<double> tab_at;
       if (r == 0) {
         for (const PlacedTab& tab : out.tabs) {
           const Ring& outer = region.islands[static_cast<std::size_t>(tab.place.island)].rings.front();
-          if (!contains(Island{{island.rings[0]}}, outer.front())) continue;
+          const bool own = shape.inside ? contains(Island{{outer}}, island.rings[0].front())
+                                        : contains(Island{{island.rings[0]}}, outer.front());
+          if (!own) continue;
           const Point outward{tab.along.y, -tab.along.x};
-          tab_at.push_back(share_nearest(ring, tab.at + outward * (shape.diameter / 2)) * ring_length(ring));
+          const double aside = shape.inside ? -shape.diameter / 2 : shape.diameter / 2;
+          tab_at.push_back(share_nearest(ring, tab.at + outward * aside) * ring_length(ring));
         }
       }
       // Begin away from tabs and corners: in the middle of the longest straight stretch.

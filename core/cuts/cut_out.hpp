@@ -14,6 +14,7 @@ struct CutOutShape {
   double depth_per_pass = 3;  // mm
   double ramp_slope = 0.1;    // mm down a mm along
   Tabs tabs;
+  bool inside = false;  // along the inner side of the line: the waste inside falls out whole
 };
 
 // A tab on the board: its middle on the outline, for drawing and dragging.

@@ -9,8 +9,8 @@
 namespace doyen {
 
 struct Operation {
-  // In the order in which a piece's operations must happen.
-  enum class Kind { Clear, Groove, Profile };
+  // In the order in which a piece's operations must happen, and in which a bit does those of all pieces.
+  enum class Kind { Plane, Clear, Groove, Bevel, Drill, Pierce, Profile };
   Kind kind = Kind::Groove;
   std::string piece;      // id
   std::string bit;        // id

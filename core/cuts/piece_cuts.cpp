@@ -4,6 +4,7 @@
 #include <unordered_map>
 
 #include "cuts/clearing.hpp"
+#include "cuts/cutting.hpp"
 #include "stock/species.hpp"
 
 namespace doyen {
@@ -105,30 +106,6 @@ class RingSplicer {
   std::unordered_multimap<std::int64_t, Key> cells_;
 };
 
-Region without_dust(Region region) {
-  std::erase_if(region.islands, [](const Island& i) { return area(Region{{i}}) < 1e-3; });
-  return region;
-}
-
-Unreached unreached_of(const Region& lost) {
-  Unreached out;
-  double largest = 0;
-  for (const Island& island : lost.islands) {
-    double a = 0, edge = 0;
-    for (const Ring& ring : island.rings) {
-      a += signed_area(ring);
-      for (std::size_t i = 0; i < ring.size(); ++i) edge += distance(ring[i], ring[(i + 1) % ring.size()]);
-    }
-    out.area += a;
-    if (a > largest) {
-      largest = a;
-      out.at = bounds(island).centre();
-      out.width = edge > 0 ? 2 * a / edge : 0;
-    }
-  }
-  return out;
-}
-
 // The island's axis passes with, where there is a floor, its edge ring spliced in; nearest next.
 std::vector<Pass> island_passes(const Groove& groove, const Groove::Place& place, const Region& floor_edge,
                                 double ground) {
@@ -147,76 +124,51 @@ std::vector<Pass> island_passes(const Groove& groove, const Groove::Place& place
   return all;
 }
 
-std::vector<const Bit*> flat_bits_large_first(const std::vector<std::string>& ids, const Rack& rack) {
-  std::vector<const Bit*> bits;
-  for (const std::string& id : ids) {
-    const Bit* bit = rack.find(id);
-    if (bit != nullptr && bit->kind == BitKind::Flat) bits.push_back(bit);
-  }
-  std::sort(bits.begin(), bits.end(),
-            [](const Bit* a, const Bit* b) { return a->true_diameter() > b->true_diameter(); });
-  return bits;
-}
-
+// Grooves, and raised shapes with sloped flanks: the ground round them is a groove with a floor.
 class Inciser {
  public:
-  Inciser(const std::string& id, const Outlines& outlines, const Treatment& treatment, const Blank& blank,
-          const Rack& rack, const Cancel& cancel)
-      : id_(id),
-        region_(outlines.region),
-        treatment_(treatment),
-        rack_(rack),
-        cancel_(cancel),
-        wood_(wood_class_of(blank)) {}
+  // `region` is what is carved away; `limit` its floor's depth below the ground, infinite for none.
+  Inciser(const cutting::Piece& piece, const Region& region, double limit)
+      : piece_(piece), region_(region), limit_(limit), z_(-piece.around.ground.below) {}
 
   void run(const Bit& v, PieceCuts& out) {
-    GrooveShape shape{v.tan_half(), v.tip, treatment_.floor_limit.value_or(std::numeric_limits<double>::infinity())};
+    GrooveShape shape{v.tan_half(), v.tip, limit_};
     if (v.body_depth() < shape.limit) {
       // Never let the shank scrape: the body's own depth is the limit when nothing shallower was asked for.
       const GrooveShape open{shape.tan_half, shape.tip};
-      out.groove = plan_groove(region_, open, Threads::All, cancel_);
+      out.groove = plan_groove(region_, open, Threads::All, piece_.cancel);
       if (out.groove->deepest() > v.body_depth() + 1e-6) {
         shape.limit = v.body_depth();
         out.limited_by_body = true;
-        out.groove = plan_groove(region_, shape, Threads::All, cancel_);
+        out.groove = plan_groove(region_, shape, Threads::All, piece_.cancel);
       } else if (std::isfinite(shape.limit)) {
-        out.groove = plan_groove(region_, shape, Threads::All, cancel_);
+        out.groove = plan_groove(region_, shape, Threads::All, piece_.cancel);
       }
     } else {
-      out.groove = plan_groove(region_, shape, Threads::All, cancel_);
+      out.groove = plan_groove(region_, shape, Threads::All, piece_.cancel);
     }
     out.limit = shape.limit;
-    out.deepest = out.groove->deepest();
+    out.deepest = piece_.around.ground.below + out.groove->deepest();
     out.deepest_at = out.groove->widest_at();
     if (out.groove->has_floor()) make_floor(v, shape, out);
     add_groove_operation(v, shape, out);
-    if (shape.tip > 0) out.unreached = unreached_of(without_dust(lost_in_opening(region_, shape.tip / 2)));
+    if (shape.tip > 0) cutting::note_lost(out, lost_in_opening(region_, shape.tip / 2));
   }
 
  private:
   void make_floor(const Bit& v, const GrooveShape& shape, PieceCuts& out) {
-    floor_ = grow(region_, -shape.limit_radius());
-    out.floor = floor_;
-    Region cleared;
-    for (const Bit* bit : flat_bits_large_first(treatment_.clearing, rack_)) {
-      ClearingShape clearing;
-      clearing.diameter = bit->true_diameter();
-      clearing.floor = -shape.limit;
-      clearing.depth_per_pass = bit->depth_per_pass(wood_);
-      std::vector<Pass> passes = clear_floor(floor_, cleared, clearing, cancel_);
-      cleared = cleared.empty() ? opening(floor_, clearing.diameter / 2)
-                                : unite(cleared, opening(floor_, clearing.diameter / 2));
-      if (passes.empty()) continue;
-      out.operations.push_back({Operation::Kind::Clear, id_, bit->id, "incise", 0, shape.limit, std::move(passes)});
-    }
-    const Region rest = without_dust(cleared.empty() ? floor_ : subtract(floor_, grow(cleared, 0.002)));
+    const Region floor = grow(region_, -shape.limit_radius());
+    out.floor = floor;
+    const bool propose = piece_.cut.kind == Treatment::Kind::Raise;
+    const Region cleared = cutting::clear_with(piece_, floor, shape.limit, propose, out);
+    const Region rest = cutting::without_dust(cleared.empty() ? floor : subtract(floor, grow(cleared, 0.002)));
     out.floor_by_v = area(rest);
-    tidy_ = tidy_floor_with_v(floor_, rest, v.tan_half(), v.tip, -shape.limit, kRidge, cancel_);
+    tidy_ = tidy_floor_with_v(floor, rest, v.tan_half(), v.tip, z_ - shape.limit, kRidge, piece_.cancel);
   }
 
   void add_groove_operation(const Bit& v, const GrooveShape& shape, PieceCuts& out) {
-    const double step = v.depth_per_pass(wood_);
-    Operation op{Operation::Kind::Groove, id_, v.id, "incise", 0, out.deepest, {}};
+    const double step = v.depth_per_pass(piece_.wood);
+    Operation op = cutting::operation(piece_, Operation::Kind::Groove, v, out.groove->deepest());
     std::vector<std::vector<Pass>> parts;
     for (std::size_t i = 0; i < out.groove->places.size(); ++i) {
       const Groove::Place& place = out.groove->places[i];
@@ -224,7 +176,7 @@ class Inciser {
       if (2 * place.island->widest > 2 * shape.limit_radius() + kGrid) {
         edge = grow(Region{{region_.islands[i]}}, -shape.limit_radius());
       }
-      parts.push_back(island_passes(*out.groove, place, edge, 0));
+      parts.push_back(island_passes(*out.groove, place, edge, z_));
     }
     // Nearest letter next; within a letter all levels before going on.
     std::vector<Pass> fronts;
@@ -233,7 +185,7 @@ class Inciser {
     }
     Point here{0, 0};
     while (!fronts.empty()) {
-      cancel_.check();
+      piece_.cancel.check();
       std::size_t best = 0;
       for (std::size_t k = 1; k < fronts.size(); ++k) {
         if (distance(here, fronts[k].points[0].flat()) < distance(here, fronts[best].points[0].flat())) best = k;
@@ -242,7 +194,7 @@ class Inciser {
       fronts[best] = fronts.back();
       fronts.pop_back();
       here = order_passes(part, here, true);
-      for (Pass& pass : in_levels(part, 0, step)) op.passes.push_back(std::move(pass));
+      for (Pass& pass : in_levels(part, z_, step)) op.passes.push_back(std::move(pass));
       if (!op.passes.empty()) here = op.passes.back().points.back().flat();
     }
     order_passes(tidy_, here, true);
@@ -250,18 +202,14 @@ class Inciser {
     if (!op.passes.empty()) out.operations.push_back(std::move(op));
   }
 
-  const std::string& id_;
+  const cutting::Piece& piece_;
   const Region& region_;
-  const Treatment& treatment_;
-  const Rack& rack_;
-  const Cancel& cancel_;
-  std::string wood_;
-  Region floor_;
+  double limit_, z_;
   std::vector<Pass> tidy_;
 };
 
 // The bit follows stroke lines, and the outlines where there is an inside, level by level at no more than its own step.
-std::vector<Pass> follow_lines(const Outlines& outlines, double depth, double step) {
+std::vector<Pass> follow_lines(const Outlines& outlines, double ground, double depth, double step) {
   std::vector<Line2> lines = outlines.lines;
   for (const Island& island : outlines.region.islands) {
     for (const Ring& ring : island.rings) {
@@ -277,7 +225,7 @@ std::vector<Pass> follow_lines(const Outlines& outlines, double depth, double st
     Pass pass;  // back and forth (or round and round) without a lift
     bool forward = true;
     for (int level = 1; level <= levels; ++level) {
-      const double z = -depth * level / levels;
+      const double z = ground - depth * level / levels;
       for (std::size_t k = 0; k < line.size(); ++k) {
         const Point& p = line[forward ? k : line.size() - 1 - k];
         const Point3 q{p.x, p.y, z};
@@ -301,37 +249,57 @@ std::string wood_class_of(const Blank& blank) {
 }
 
 PieceCuts cut_piece(const std::string& id, const Outlines& outlines, const Treatment& treatment, const Blank& blank,
-                    const Rack& rack, const Cancel& cancel) {
+                    const Rack& rack, const Cancel& cancel, const Surroundings& around) {
+  using Kind = Treatment::Kind;
   PieceCuts out;
   out.limit = std::numeric_limits<double>::infinity();
+  out.ground = around.ground.below;
+  const cutting::Piece piece{id, outlines, treatment, blank, rack, cancel, around, wood_class_of(blank)};
   const Bit* bit = rack.find(treatment.bit);
-  if (bit == nullptr || (outlines.region.empty() && outlines.lines.empty())) return out;
-  if (treatment.kind == Treatment::Kind::Line) {
-    std::vector<Pass> passes = follow_lines(outlines, treatment.depth, bit->depth_per_pass(wood_class_of(blank)));
-    out.deepest = treatment.depth;
-    out.deepest_at = passes.front().points.front().flat();
-    out.operations.push_back({Operation::Kind::Groove, id, bit->id, "line", 0, treatment.depth, std::move(passes)});
-    return out;
-  }
-  if (outlines.region.empty()) return out;
-  if (treatment.kind == Treatment::Kind::Incise && bit->kind == BitKind::V) {
-    Inciser(id, outlines, treatment, blank, rack, cancel).run(*bit, out);
-  } else if (treatment.kind == Treatment::Kind::CutOut && bit->kind == BitKind::Flat) {
-    CutOutShape shape;
-    shape.diameter = bit->true_diameter();
-    shape.thickness = blank.thickest();
-    shape.over_cut = treatment.over_cut.value_or(default_over_cut(blank));
-    shape.depth_per_pass = bit->depth_per_pass(wood_class_of(blank));
-    shape.tabs = treatment.tabs;
-    out.cut_out = plan_cut_out(outlines.region, shape, cancel);
-    out.deepest = shape.thickness + shape.over_cut;
-    if (!out.cut_out->passes.empty()) {
-      out.deepest_at = out.cut_out->passes.front().points.front().flat();
-      out.operations.push_back({Operation::Kind::Profile, id, bit->id, "cutout", 0, out.deepest, out.cut_out->passes});
-    }
-    const Region swept = grow(outlines.region, shape.diameter / 2);
-    const Region kept = grow(swept, -shape.diameter / 2);
-    out.unreached = unreached_of(without_dust(subtract(kept, grow(outlines.region, 0.01))));
+  const bool v = bit != nullptr && bit->kind == BitKind::V, flat = bit != nullptr && bit->kind == BitKind::Flat;
+  if (outlines.region.empty() && outlines.lines.empty()) return out;
+  switch (treatment.kind) {
+    case Kind::None:
+      break;
+    case Kind::Line:
+      if (bit != nullptr) {
+        Operation op = cutting::operation(piece, Operation::Kind::Groove, *bit, treatment.depth);
+        op.passes = follow_lines(outlines, -out.ground, treatment.depth, bit->depth_per_pass(piece.wood));
+        out.deepest = out.ground + treatment.depth;
+        out.deepest_at = op.passes.front().points.front().flat();
+        out.operations.push_back(std::move(op));
+      }
+      break;
+    case Kind::Incise:
+      if (v && !outlines.region.empty())
+        Inciser(piece, outlines.region, treatment.floor_limit.value_or(std::numeric_limits<double>::infinity()))
+            .run(*bit, out);
+      break;
+    case Kind::Raise:
+      if (around.sunk.empty()) break;
+      if (treatment.sloped && v)
+        Inciser(piece, around.sunk, treatment.depth).run(*bit, out);
+      else if (!treatment.sloped)
+        cutting::upright_floor(piece, around.sunk, treatment.depth, out);
+      break;
+    case Kind::Recess:
+      cutting::recess(piece, out);
+      break;
+    case Kind::Plane:
+      cutting::plane(piece, out);
+      break;
+    case Kind::Pierce:
+      if (flat) cutting::pierce(piece, *bit, out);
+      break;
+    case Kind::CutOut:
+      if (flat) cutting::cut_out(piece, *bit, out);
+      break;
+    case Kind::Bevel:
+      if (v) cutting::bevel(piece, *bit, out);
+      break;
+    case Kind::Drill:
+      if (bit != nullptr) cutting::drill(piece, *bit, out);
+      break;
   }
   return out;
 }

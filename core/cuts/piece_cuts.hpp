@@ -8,6 +8,7 @@
 #include "cancel.hpp"
 #include "cuts/cut_out.hpp"
 #include "cuts/groove.hpp"
+#include "cuts/grounds.hpp"
 #include "cuts/operation.hpp"
 #include "cuts/treatment.hpp"
 #include "rack/bit.hpp"
@@ -31,14 +32,18 @@ struct PieceCuts {
   bool limited_by_body = false;       // the bit's body set that limit, not the user
   double floor_by_v = 0;              // mm² of floor that only the V's tip goes over
   Unreached unreached;
-  double deepest = 0;  // mm below the face, positive
+  Region lost;                    // where that is
+  double ground = 0;              // mm below the face that it starts from
+  std::vector<std::string> bits;  // ids of the clearing bits that are used, chosen or proposed, largest first
+  std::vector<Point> holes;       // of Drill
+  double deepest = 0;             // mm below the face, positive
   Point deepest_at;
 };
 
 // Wood class and thickness come from the blank, bits from the rack. A bit that is not in the rack, or of the wrong
 // kind, yields no operations for its part: the verdicts say so.
 PieceCuts cut_piece(const std::string& id, const Outlines& outlines, const Treatment& treatment, const Blank& blank,
-                    const Rack& rack, const Cancel& cancel = {});
+                    const Rack& rack, const Cancel& cancel = {}, const Surroundings& around = {});
 
 // How far past the underside a cut-out goes: the bed's unevenness, at least 0.1 mm and 0.25 mm to be sure
 // (geometry.md).

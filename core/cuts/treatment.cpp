@@ -3,8 +3,32 @@
 namespace doyen {
 
 const char* to_word(Treatment::Kind kind) {
-  static constexpr const char* kWords[] = {"none", "incise", "cutout", "line"};
+  static constexpr const char* kWords[] = {"none",   "incise", "cutout", "line",  "raise",
+                                           "recess", "pierce", "bevel",  "drill", "plane"};
   return kWords[static_cast<int>(kind)];
+}
+
+WantedBit wanted_bit(const Treatment& cut) {
+  using Kind = Treatment::Kind;
+  switch (cut.kind) {
+    case Kind::Incise:
+    case Kind::Bevel:
+      return WantedBit::V;
+    case Kind::Raise:
+      return cut.sloped ? WantedBit::V : WantedBit::None;
+    case Kind::CutOut:
+    case Kind::Pierce:
+      return WantedBit::Flat;
+    case Kind::Line:
+    case Kind::Drill:
+      return WantedBit::Any;
+    default:
+      return WantedBit::None;
+  }
+}
+
+bool clears_floor(const Treatment& cut) {
+  return makes_ground(cut.kind) || (cut.kind == Treatment::Kind::Incise && cut.floor_limit.has_value());
 }
 
 }  // namespace doyen

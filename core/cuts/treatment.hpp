@@ -23,18 +23,52 @@ struct Tabs {
   friend bool operator==(const Tabs&, const Tabs&) = default;
 };
 
+// What a recess is made for, such as a coin or a sheet of acrylic.
+struct Insert {
+  enum class Corners { Plain, Round, Slot };  // as the bit leaves them; a round hole or a slot for a square insert's
+  double thickness = 0;                       // mm; 0: the recess has no insert and its depth is asked for
+  double clearance = 0.15;                    // mm all round
+  double cover = 0;                           // mm left above it, for resin
+  double notch = 0;                           // mm, the diameter of a finger notch at its edge; 0 for none
+  Corners corners = Corners::Plain;
+  friend bool operator==(const Insert&, const Insert&) = default;
+};
+
 struct Treatment {
-  enum class Kind { None, Incise, CutOut, Line };
+  enum class Kind { None, Incise, CutOut, Line, Raise, Recess, Pierce, Bevel, Drill, Plane };
   Kind kind = Kind::None;
-  std::string bit = "v60";            // the V of a groove, the flat bit of a cut-out, whatever follows a line
-  double depth = 1;                   // mm, of Line: how deep the bit follows it
+  std::string bit = "v60";            // the V of a groove, flank or bevel, the flat bit of a through cut or hole
+  double depth = 1;                   // mm below its ground, of everything that is asked a depth
   std::optional<double> floor_limit;  // mm; none lets the groove go as deep as the stroke asks
-  std::vector<std::string> clearing;  // flat bits for floors, in any order; larger ones go first
+  std::vector<std::string> clearing;  // flat bits for floors, in any order; larger ones go first; none: Doyen proposes
   std::optional<double> over_cut;     // mm past the underside; none lets Doyen choose
   Tabs tabs;
+  std::optional<double> ground;  // mm below the face, overruling the ground that Doyen finds it to lie on
+  std::string panel;             // of Raise: id of the piece that bounds the sunk ground; empty: a margin round it
+  double margin = 10;            // mm, that margin
+  bool sloped = true;            // of Raise: V flanks; else upright ones
+  bool slug = false;             // of Pierce: only cut round, the waste falls out whole; else it is cleared
+  bool inside = false;           // of Bevel: it falls inwards from the outline (a floor's rim); else outwards
+  double peck = 0;               // mm, of Drill: how far at a time; 0 takes the bit's own depth a pass
+  double spacing = 0;            // mm, of Drill: holes along lines, so far apart; 0 drills the islands' middles only
+  Insert insert;                 // of Recess
   friend bool operator==(const Treatment&, const Treatment&) = default;
 };
 
-const char* to_word(Treatment::Kind kind);  // none, incise, cutout, line
+const char* to_word(Treatment::Kind kind);  // none, incise, cutout, line, raise, recess, pierce, bevel, drill, plane
+
+inline bool goes_through(Treatment::Kind kind) {
+  return kind == Treatment::Kind::CutOut || kind == Treatment::Kind::Pierce;
+}
+// What the treatment's own bit must be; None where it has no bit but those that clear.
+enum class WantedBit { None, V, Flat, Any };
+WantedBit wanted_bit(const Treatment& cut);
+// Whether flat bits clear a floor for it.
+bool clears_floor(const Treatment& cut);
+
+// It leaves a floor that other things can be cut into.
+inline bool makes_ground(Treatment::Kind kind) {
+  return kind == Treatment::Kind::Raise || kind == Treatment::Kind::Recess || kind == Treatment::Kind::Plane;
+}
 
 }  // namespace doyen

@@ -398,13 +398,40 @@ Treatment read_treatment(const JsonView& v) {
   Treatment t;
   using Kind = Treatment::Kind;
   t.kind = choice(v, "look", Kind::None,
-                  {{"none", Kind::None}, {"incise", Kind::Incise}, {"cutout", Kind::CutOut}, {"line", Kind::Line}});
+                  {{"none", Kind::None},
+                   {"incise", Kind::Incise},
+                   {"cutout", Kind::CutOut},
+                   {"line", Kind::Line},
+                   {"raise", Kind::Raise},
+                   {"recess", Kind::Recess},
+                   {"pierce", Kind::Pierce},
+                   {"bevel", Kind::Bevel},
+                   {"drill", Kind::Drill},
+                   {"plane", Kind::Plane}});
   if (v.has("depth")) t.depth = v.number("depth", 0.01, 1000);
   t.bit = v.text_or("bit", t.bit);
   if (v.has("floorLimit")) t.floor_limit = v.number("floorLimit", 0.01, 1000);
   for (const Json& bit : v.array("clearing", 20)) {
     if (!bit.is_string()) throw v.wrong("clearing", "a list of bit ids was expected");
     t.clearing.push_back(bit.get<std::string>());
+  }
+  if (v.has("ground")) t.ground = v.number("ground", 0, 1000);
+  t.panel = v.text_or("panel", "");
+  t.margin = v.number_or("panelMargin", t.margin, 0.1, 5000);
+  t.sloped = v.flag_or("sloped", t.sloped);
+  t.slug = v.flag_or("slug", t.slug);
+  t.inside = v.flag_or("inside", t.inside);
+  t.peck = v.number_or("peck", 0, 0, 500);
+  t.spacing = v.number_or("spacing", 0, 0, 5000);
+  if (v.has("insert")) {
+    const JsonView i = v.object("insert");
+    t.insert.thickness = i.number("thickness", 0.01, 500);
+    t.insert.clearance = i.number_or("clearance", t.insert.clearance, 0, 50);
+    t.insert.cover = i.number_or("cover", 0, 0, 500);
+    t.insert.notch = i.number_or("notch", 0, 0, 500);
+    t.insert.corners =
+        choice(i, "corners", Insert::Corners::Plain,
+               {{"plain", Insert::Corners::Plain}, {"round", Insert::Corners::Round}, {"slot", Insert::Corners::Slot}});
   }
   if (v.has("overCut")) t.over_cut = v.number("overCut", 0, 100);
   if (v.has("tabs")) {
@@ -423,11 +450,31 @@ Treatment read_treatment(const JsonView& v) {
 
 Json write_treatment(const Treatment& t) {
   Json j{{"look", to_word(t.kind)}, {"bit", t.bit}};
-  if (t.kind == Treatment::Kind::Line) j["depth"] = t.depth;
+  using Kind = Treatment::Kind;
+  const bool deep = makes_ground(t.kind) || t.kind == Kind::Line || t.kind == Kind::Bevel || t.kind == Kind::Drill;
+  if (deep) j["depth"] = t.depth;
+  if (t.ground) j["ground"] = *t.ground;
+  if (t.kind == Kind::Raise) {
+    if (!t.panel.empty()) j["panel"] = t.panel;
+    j["panelMargin"] = t.margin;
+    j["sloped"] = t.sloped;
+  }
+  if (t.kind == Kind::Pierce) j["slug"] = t.slug;
+  if (t.kind == Kind::Bevel) j["inside"] = t.inside;
+  if (t.peck > 0) j["peck"] = t.peck;
+  if (t.spacing > 0) j["spacing"] = t.spacing;
+  if (t.insert.thickness > 0) {
+    static constexpr const char* kCornerWords[] = {"plain", "round", "slot"};
+    j["insert"] = {{"thickness", t.insert.thickness},
+                   {"clearance", t.insert.clearance},
+                   {"cover", t.insert.cover},
+                   {"notch", t.insert.notch},
+                   {"corners", kCornerWords[static_cast<int>(t.insert.corners)]}};
+  }
   if (t.floor_limit) j["floorLimit"] = *t.floor_limit;
   if (!t.clearing.empty()) j["clearing"] = t.clearing;
   if (t.over_cut) j["overCut"] = *t.over_cut;
-  if (t.kind == Treatment::Kind::CutOut) {
+  if (goes_through(t.kind)) {
     Json placed = Json::array();
     for (const TabPlace& p : t.tabs.placed) placed.push_back({{"island", p.island}, {"along", p.along}});
     j["tabs"] = {{"wanted", t.tabs.wanted},
@@ -491,7 +538,8 @@ const std::set<std::string>& optional_keys() {
       "followLines", "hairline",   "traced",  "line",         "end",
       "joint",       "leftOut",    "depth",   "rule",         "thicken",
       "original",    "bridge",     "bridges", "form",         "edge",
-      "sharesOf"};
+      "sharesOf",    "ground",     "panel",   "panelMargin",  "sloped",
+      "slug",        "inside",     "peck",    "spacing",      "insert"};
   return kKeys;
 }
 

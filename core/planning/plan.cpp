@@ -39,17 +39,40 @@ std::string key_of(const Job& job, const Item& item, const Blank& blank, const R
   return key + write_rack(used);
 }
 
-std::shared_ptr<const PiecePlan> work_out(const Job& job, const Item& item, const Blank& blank, const Rack& rack,
-                                          const Cancel& cancel) {
+// The outlines alone: a plan of a piece without cuts.
+std::shared_ptr<const PiecePlan> set_piece(const Job& job, const Item& item) {
   auto out = std::make_shared<PiecePlan>();
   try {
     out->outlines = outlines_of(item.piece, job.source());
-    out->cuts = cut_piece(item.piece.id, out->outlines, item.cut, blank, rack, cancel);
+  } catch (const Problem& problem) {
+    out->problem = problem.what();
+  }
+  return out;
+}
+
+std::shared_ptr<const PiecePlan> work_out(const PiecePlan& set, const Item& item, const Surroundings& around,
+                                          const Blank& blank, const Rack& rack, const Cancel& cancel) {
+  auto out = std::make_shared<PiecePlan>(set);
+  out->around = around;
+  try {
+    if (out->problem.empty())
+      out->cuts = cut_piece(item.piece.id, out->outlines, item.cut, blank, rack, cancel, around);
   } catch (const Problem& problem) {
     if (problem.kind() == Problem::Kind::Cancelled) throw;
     out->problem = problem.what();
   }
   return out;
+}
+
+// What of a piece's surroundings its cutting depends on.
+std::string key_of(const Surroundings& around) {
+  std::string key = '|' + format_number(around.ground.below, 5) + '|' + format_number(around.grown, 5) + '|' +
+                    around.ground.of + '|' + around.ground.half_on + '|' + around.with + '|';
+  for (const Island& island : around.sunk.islands) {
+    for (const Ring& ring : island.rings)
+      key.append(reinterpret_cast<const char*>(ring.data()), ring.size() * sizeof(Point));
+  }
+  return key;
 }
 
 std::string file_name(int number, const Bit& bit) {
@@ -65,7 +88,15 @@ void make_runs(Plan& plan, const Rack& rack, const MachineProfile& machine, cons
     for (const Operation& op : piece->cuts.operations) queue.push_back(&op);
   }
   Point here;
-  for (OrderedGroup& group : order_operations(per_piece)) {
+  std::vector<std::vector<std::size_t>> grounds(plan.pieces.size());
+  for (std::size_t i = 0; i < plan.pieces.size(); ++i) {
+    for (std::size_t k = 0; k < plan.pieces.size(); ++k) {
+      if (k != i && !plan.pieces[i]->around.ground.of.empty() &&
+          plan.job.items[k].piece.id == plan.pieces[i]->around.ground.of)
+        grounds[i].push_back(k);
+    }
+  }
+  for (OrderedGroup& group : order_operations(per_piece, grounds)) {
     BitRun run;
     run.bit = *rack.find(group.bit);
     run.feeds = run.bit.feeds_in(wood);
@@ -130,12 +161,32 @@ Plan plan(const Job& job, const Rack& rack, const MachineProfile& machine, PlanC
   out.job = job;
   out.machine = machine;
   const int total = static_cast<int>(job.items.size());
+  // First every piece's outlines, then what lies on what, then the cutting.
+  std::vector<std::shared_ptr<const PiecePlan>> set;
+  std::vector<Laid> laid;
   for (const Item& item : job.items) {
     cancel.check();
-    const std::string key = key_of(job, item, job.blank, rack);
+    Item bare{item.piece, {}};
+    const std::string key = "set " + key_of(job, bare, job.blank, {});
     std::shared_ptr<const PiecePlan> piece = cache == nullptr ? nullptr : cache->find(key);
     if (!piece) {
-      piece = work_out(job, item, job.blank, rack, cancel);
+      piece = set_piece(job, item);
+      if (cache != nullptr) cache->keep(key, piece);
+    }
+    laid.push_back({item.piece.id, piece->problem.empty() ? &piece->outlines : nullptr, &item.cut});
+    set.push_back(std::move(piece));
+  }
+  const std::vector<Surroundings> around = surroundings_of(laid, rack);
+  for (std::size_t i = 0; i < job.items.size(); ++i) {
+    cancel.check();
+    const Item& item = job.items[i];
+    // Without chosen bits Doyen proposes from the whole rack.
+    const bool proposes = makes_ground(item.cut.kind) && item.cut.clearing.empty();
+    const std::string key =
+        key_of(job, item, job.blank, rack) + key_of(around[i]) + (proposes ? write_rack(rack) : std::string());
+    std::shared_ptr<const PiecePlan> piece = cache == nullptr ? nullptr : cache->find(key);
+    if (!piece) {
+      piece = work_out(*set[i], item, around[i], job.blank, rack, cancel);
       if (cache != nullptr) cache->keep(key, piece);
     }
     out.pieces.push_back(std::move(piece));
@@ -147,9 +198,9 @@ Plan plan(const Job& job, const Rack& rack, const MachineProfile& machine, PlanC
   Situation situation{job, rack, machine, {}};
   for (const auto& piece : out.pieces) {
     if (piece->problem.empty())
-      situation.pieces.push_back({&piece->outlines, &piece->cuts, ""});
+      situation.pieces.push_back({&piece->outlines, &piece->cuts, &piece->around, ""});
     else
-      situation.pieces.push_back({nullptr, nullptr, piece->problem});
+      situation.pieces.push_back({nullptr, nullptr, nullptr, piece->problem});
   }
   out.verdicts = judge(situation);
   return out;

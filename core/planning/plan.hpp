@@ -17,6 +17,7 @@ namespace doyen {
 
 struct PiecePlan {
   Outlines outlines;
+  Surroundings around;
   PieceCuts cuts;
   std::string problem;  // why the piece could not be set; empty when all is well
 };

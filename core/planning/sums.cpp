@@ -52,7 +52,56 @@ Sum depth_sum(const Plan& plan, const std::string& id) {
   if (cuts.limit < closed)
     sum.lines.push_back(std::string(cuts.limited_by_body ? "the bit's body allows " : "the floor limit holds it at ") +
                         f(cuts.limit));
+  if (cuts.ground > 0) sum.lines.push_back("its ground lies " + f(cuts.ground) + " below the face");
   sum.result = "= " + f.with_unit(cuts.deepest) + " below the face";
+  return sum;
+}
+
+Sum floor_depth_sum(const Plan& plan, const std::string& id) {
+  const PiecePlan* piece = plan.piece(id);
+  const Item* item = plan.job.find(id);
+  if (piece == nullptr || item == nullptr) return {};
+  const Figures f(plan.job.lengths);
+  Sum sum;
+  sum.title = "How deep it lies";
+  const Item* ground = plan.job.find(piece->around.ground.of);
+  if (piece->cuts.ground > 0)
+    sum.lines.push_back("its ground, " +
+                        (ground == nullptr ? std::string("as you said") : "the floor of “" + ground->piece.name + "”") +
+                        ", lies " + f(piece->cuts.ground) + " below the face");
+  if (item->cut.kind == Treatment::Kind::Recess && item->cut.insert.thickness > 0) {
+    sum.lines.push_back("insert " + f(item->cut.insert.thickness) + " thick, cover " + f(item->cut.insert.cover));
+    sum.lines.push_back("room of " + f(item->cut.insert.clearance) + " all round it");
+  } else {
+    sum.lines.push_back("and it goes " + f(item->cut.depth) + " below that");
+  }
+  const Bit* bit = bit_of(plan, item->cut.bit);
+  if (item->cut.kind == Treatment::Kind::Bevel && bit != nullptr)
+    sum.lines.push_back("width " + f(item->cut.depth) + " × tan(" + n(bit->true_angle(), 2) +
+                        "° ÷ 2) = " + f(item->cut.depth * bit->tan_half()));
+  if (piece->around.grown != 0)
+    sum.lines.push_back("kept " + f(std::abs(piece->around.grown)) + " clear for the bevel on its edge");
+  sum.result = "= " + f.with_unit(piece->cuts.deepest) + " below the face";
+  return sum;
+}
+
+Sum clearing_sum(const Plan& plan, const std::string& id) {
+  const PiecePlan* piece = plan.piece(id);
+  const Item* item = plan.job.find(id);
+  if (piece == nullptr || item == nullptr || piece->cuts.floor.empty()) return {};
+  const Figures f(plan.job.lengths);
+  Sum sum;
+  sum.title = item->cut.clearing.empty() ? "Why these bits" : "What these bits reach";
+  const double whole = area(piece->cuts.floor);
+  for (const std::string& used : piece->cuts.bits) {
+    const Bit* bit = bit_of(plan, used);
+    if (bit == nullptr) continue;
+    const double reach = area(opening(piece->cuts.floor, bit->true_diameter() / 2)) / whole * 100;
+    sum.lines.push_back(bit->name + ": passes gaps of " + f(bit->true_diameter()) + ", reaches " + n(reach, 1) + " %");
+  }
+  if (item->cut.clearing.empty())
+    sum.lines.push_back("the largest that clears most, then the largest that reaches nearly what the smallest would");
+  sum.result = "floor of " + n(whole / 100, 1) + " cm²";
   return sum;
 }
 

@@ -10,12 +10,17 @@ using Queues = std::vector<std::vector<const Operation*>>;
 
 class Scheduler {
  public:
-  explicit Scheduler(const Queues& per_piece) : queues_(per_piece), next_(per_piece.size(), 0) {}
+  Scheduler(const Queues& per_piece, const std::vector<std::vector<std::size_t>>& grounds)
+      : queues_(per_piece), grounds_(grounds), next_(per_piece.size(), 0) {}
 
   std::vector<OrderedGroup> run() {
     std::vector<OrderedGroup> groups;
     while (left() > 0) {
       std::string bit = choose();
+      if (bit.empty()) {  // grounds that wait for each other: nothing is held back any longer
+        grounds_.clear();
+        continue;
+      }
       OrderedGroup group{bit, take_all(bit, next_)};
       if (!groups.empty() && groups.back().bit == bit) {
         auto& ops = groups.back().operations;
@@ -42,7 +47,10 @@ class Scheduler {
     return true;
   }
   [[nodiscard]] bool ready(std::size_t i, const std::vector<std::size_t>& next, bool profiles) const {
-    return next[i] < queues_[i].size() && (profiles || queues_[i][next[i]]->kind != Operation::Kind::Profile);
+    if (next[i] >= queues_[i].size() || (!profiles && queues_[i][next[i]]->kind == Operation::Kind::Profile))
+      return false;
+    return i >= grounds_.size() || std::all_of(grounds_[i].begin(), grounds_[i].end(),
+                                               [&](std::size_t g) { return next[g] >= queues_[g].size(); });
   }
   // Everything that this bit can do now, one thing making way for the next.
   std::vector<const Operation*> take_all(const std::string& bit, std::vector<std::size_t>& next) const {
@@ -85,11 +93,15 @@ class Scheduler {
   }
 
   const Queues& queues_;
+  std::vector<std::vector<std::size_t>> grounds_;
   std::vector<std::size_t> next_;
 };
 
 }  // namespace
 
-std::vector<OrderedGroup> order_operations(const Queues& per_piece) { return Scheduler(per_piece).run(); }
+std::vector<OrderedGroup> order_operations(const Queues& per_piece,
+                                           const std::vector<std::vector<std::size_t>>& grounds) {
+  return Scheduler(per_piece, grounds).run();
+}
 
 }  // namespace doyen

@@ -13,6 +13,8 @@ struct OrderedGroup {
   std::string bit;
   std::vector<const Operation*> operations;
 };
-std::vector<OrderedGroup> order_operations(const std::vector<std::vector<const Operation*>>& per_piece);
+// `grounds` gives for each piece the pieces whose floors it waits for, as indices; empty: nothing waits.
+std::vector<OrderedGroup> order_operations(const std::vector<std::vector<const Operation*>>& per_piece,
+                                           const std::vector<std::vector<std::size_t>>& grounds = {});
 
 }  // namespace doyen

@@ -8,7 +8,7 @@ void check_through(const Situation& s, std::vector<Verdict>& out) {
   for (std::size_t i = 0; i < s.job.items.size(); ++i) {
     const Item& item = s.job.items[i];
     const PieceCuts* cuts = s.pieces[i].cuts;
-    if (cuts == nullptr || !cuts->cut_out) continue;
+    if (cuts == nullptr || cuts->operations.empty() || !goes_through(item.cut.kind)) continue;
     const double over = item.cut.over_cut.value_or(default_over_cut(blank));
     const Remedy deeper{"Go " + s.show(default_over_cut(blank)) + " past", [id = item.piece.id](Job& job) {
                           if (Item* it = job.find(id)) it->cut.over_cut.reset();
@@ -62,7 +62,7 @@ void check_tabs(const Situation& s, std::vector<Verdict>& out) {
   for (std::size_t i = 0; i < s.job.items.size(); ++i) {
     const Item& item = s.job.items[i];
     const PieceCuts* cuts = s.pieces[i].cuts;
-    if (cuts == nullptr || !cuts->cut_out) continue;
+    if (cuts == nullptr || !cuts->cut_out || item.cut.kind != Treatment::Kind::CutOut) continue;
     const Region& region = s.pieces[i].outlines->region;
     const Remedy place{"Place four tabs", [id = item.piece.id](Job& job) {
                          if (Item* it = job.find(id)) {

@@ -8,13 +8,22 @@
 namespace doyen {
 namespace {
 
-std::vector<std::string> bits_of(const Item& item) {
-  if (item.cut.kind == Treatment::Kind::None) return {};
-  std::vector<std::string> ids{item.cut.bit};
-  if (item.cut.kind == Treatment::Kind::Incise && item.cut.floor_limit) {
-    ids.insert(ids.end(), item.cut.clearing.begin(), item.cut.clearing.end());
+struct Need {
+  std::string bit;
+  WantedBit wanted;
+};
+
+std::vector<Need> needs_of(const Item& item) {
+  std::vector<Need> needs;
+  if (wanted_bit(item.cut) != WantedBit::None) needs.push_back({item.cut.bit, wanted_bit(item.cut)});
+  if (clears_floor(item.cut)) {
+    for (const std::string& id : item.cut.clearing) needs.push_back({id, WantedBit::Flat});
   }
-  return ids;
+  return needs;
+}
+
+bool suits(const Bit& bit, WantedBit wanted) {
+  return wanted == WantedBit::Any || bit.kind == (wanted == WantedBit::V ? BitKind::V : BitKind::Flat);
 }
 
 }  // namespace
@@ -35,12 +44,8 @@ void check_bits(const Situation& s, std::vector<Verdict>& out) {
   for (std::size_t i = 0; i < s.job.items.size(); ++i) {
     const Item& item = s.job.items[i];
     const Point at = s.pieces[i].outlines == nullptr ? item.piece.at : bounds(s.pieces[i].outlines->region).centre();
-    bool main = true;
-    for (const std::string& id : bits_of(item)) {
+    for (const auto& [id, wanted] : needs_of(item)) {
       const Bit* bit = s.rack.find(id);
-      const bool wants_v = main && item.cut.kind == Treatment::Kind::Incise;
-      const bool any_kind = main && item.cut.kind == Treatment::Kind::Line;
-      main = false;
       if (bit == nullptr) {
         out.push_back({Grade::Stop,
                        "bit-missing",
@@ -51,13 +56,13 @@ void check_bits(const Situation& s, std::vector<Verdict>& out) {
                        {}});
         continue;
       }
-      if (!any_kind && ((wants_v && bit->kind != BitKind::V) || (!wants_v && bit->kind != BitKind::Flat))) {
+      if (!suits(*bit, wanted)) {
         out.push_back({Grade::Stop,
                        "bit-wrong-kind",
                        item.piece.id,
                        at,
                        "The " + bit->name + " cannot do this: “" + item.piece.name + "” needs a " +
-                           (wants_v ? "V bit." : "flat bit."),
+                           (wanted == WantedBit::V ? "V bit." : "flat bit."),
                        "",
                        {}});
         continue;
@@ -90,7 +95,7 @@ void check_machine(const Situation& s, std::vector<Verdict>& out) {
   for (const PieceState& piece : s.pieces) {
     if (piece.cuts == nullptr) continue;
     for (const Operation& op : piece.cuts->operations) {
-      deepest = std::max(deepest, op.depth);
+      deepest = std::max(deepest, op.depth - op.ground);
       for (const Pass& pass : op.passes) {
         for (const Point3& p : pass.points) reach.add(p.flat());
       }

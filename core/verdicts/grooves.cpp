@@ -59,22 +59,33 @@ void check_wood_left(const Situation& s, std::vector<Verdict>& out) {
   for (std::size_t i = 0; i < s.job.items.size(); ++i) {
     const Item& item = s.job.items[i];
     const PieceCuts* cuts = s.pieces[i].cuts;
-    if (cuts == nullptr || !cuts->groove) continue;
+    if (cuts == nullptr || cuts->operations.empty() || goes_through(item.cut.kind)) continue;
     const double left = thinnest - cuts->deepest;
     if (left >= s.job.run.least_wood) continue;
     const double allowed = std::max(0.1, thinnest - s.job.run.least_wood);
-    std::vector<Remedy> remedies{
-        {"Floor limit " + s.show(std::floor(allowed * 100) / 100), [id = item.piece.id, allowed](Job& job) {
-           if (Item* it = job.find(id)) it->cut.floor_limit = std::floor(allowed * 100) / 100;
-         }}};
-    const double widest = cuts->groove->widest_stroke();
+    std::vector<Remedy> remedies;
+    const double own = std::floor((allowed - cuts->ground) * 100) / 100;  // mm below the piece's own ground
+    const bool incised = item.cut.kind == Treatment::Kind::Incise;
+    if (own >= 0.1 && item.cut.insert.thickness <= 0) {
+      remedies.push_back({incised ? "Floor limit " + s.show(own) : "Make it " + s.show(own) + " deep",
+                          [id = item.piece.id, own, incised](Job& job) {
+                            Item* it = job.find(id);
+                            if (it == nullptr) return;
+                            if (incised)
+                              it->cut.floor_limit = own;
+                            else
+                              it->cut.depth = own;
+                          }});
+    }
+    const double widest = incised ? cuts->groove->widest_stroke() : 0;
     const Bit* blunter = best_bit(
         s.rack,
         [&](const Bit& b) {
-          return b.kind == BitKind::V && (widest - b.tip) / 2 / b.tan_half() <= std::min(allowed, b.body_depth());
+          return b.kind == BitKind::V &&
+                 (widest - b.tip) / 2 / b.tan_half() <= std::min(allowed - cuts->ground, b.body_depth());
         },
         [](const Bit& b) { return b.true_angle(); });
-    if (blunter != nullptr) remedies.push_back(use_v(item.piece.id, *blunter));
+    if (incised && blunter != nullptr) remedies.push_back(use_v(item.piece.id, *blunter));
     const std::string deep = "“" + item.piece.name + "” goes " + s.show(cuts->deepest) + " deep";
     out.push_back(
         {Grade::Stop, left <= 0 ? "deeper-than-wood" : "too-little-wood-left", item.piece.id, cuts->deepest_at,
@@ -89,7 +100,9 @@ void check_reach(const Situation& s, std::vector<Verdict>& out) {
     const Item& item = s.job.items[i];
     const PieceCuts* cuts = s.pieces[i].cuts;
     if (cuts == nullptr) continue;
-    const Bit* bit = s.rack.find(item.cut.bit);
+    const Bit* bit =
+        s.rack.find(wanted_bit(item.cut) == WantedBit::None && !cuts->bits.empty() ? cuts->bits.back() : item.cut.bit);
+    if (bit == nullptr) continue;
     if (cuts->cut_out && !cuts->cut_out->lost_holes.empty()) {
       out.push_back({Grade::Mind,
                      "hole-too-small",
@@ -116,7 +129,17 @@ void check_reach(const Situation& s, std::vector<Verdict>& out) {
                    b.flute_length >= cuts->deepest;
           },
           [](const Bit& b) { return -b.true_diameter(); });
-      if (smaller != nullptr) remedies.push_back(use_v(item.piece.id, *smaller));
+      if (smaller != nullptr && wanted_bit(item.cut) == WantedBit::Flat) {
+        remedies.push_back(use_v(item.piece.id, *smaller));
+      } else if (smaller != nullptr) {
+        remedies.push_back(
+            {"Follow with the " + smaller->name, [id = item.piece.id, all = cuts->bits, more = smaller->id](Job& job) {
+               Item* it = job.find(id);
+               if (it == nullptr) return;
+               it->cut.clearing = all;
+               it->cut.clearing.push_back(more);
+             }});
+      }
     }
     const double square =
         s.job.lengths.unit == Unit::Inch ? cuts->unreached.area / (kMmPerInch * kMmPerInch) : cuts->unreached.area;
@@ -132,7 +155,7 @@ void check_floor(const Situation& s, std::vector<Verdict>& out) {
   for (std::size_t i = 0; i < s.job.items.size(); ++i) {
     const Item& item = s.job.items[i];
     const PieceCuts* cuts = s.pieces[i].cuts;
-    if (cuts == nullptr || cuts->floor.empty()) continue;
+    if (cuts == nullptr || cuts->floor.empty() || !cuts->groove) continue;
     const double whole = area(cuts->floor);
     if (cuts->floor_by_v < 25 || cuts->floor_by_v < 0.2 * whole) continue;
     const Bit* fits = nullptr;  // the largest flat bit that passes most of the floor
@@ -148,9 +171,10 @@ void check_floor(const Situation& s, std::vector<Verdict>& out) {
                             if (Item* it = job.find(id)) it->cut.clearing.push_back(bit);
                           }});
     }
-    remedies.push_back({"Let it go to full depth", [id = item.piece.id](Job& job) {
-                          if (Item* it = job.find(id)) it->cut.floor_limit.reset();
-                        }});
+    if (item.cut.kind == Treatment::Kind::Incise)
+      remedies.push_back({"Let it go to full depth", [id = item.piece.id](Job& job) {
+                            if (Item* it = job.find(id)) it->cut.floor_limit.reset();
+                          }});
     const double share = cuts->floor_by_v / whole * 100;
     out.push_back(
         {Grade::Mind, "floor-by-v-alone", item.piece.id, bounds(cuts->floor.islands.front()).centre(),

@@ -34,6 +34,7 @@ const char* to_word(Grade grade);  // note, mind, stop
 struct PieceState {
   const Outlines* outlines = nullptr;
   const PieceCuts* cuts = nullptr;
+  const Surroundings* around = nullptr;
   std::string problem;  // why there are no outlines
 };
 struct Situation {
@@ -64,6 +65,8 @@ void check_keep_outs(const Situation&, std::vector<Verdict>&);     // clamps, sc
 void check_bits(const Situation&, std::vector<Verdict>&);          // bits missing, of the wrong kind, without feeds
 void check_machine(const Situation&, std::vector<Verdict>&);       // the machine's travel and spindle
 
+void check_grounds(const Situation&, std::vector<Verdict>&);     // half on a floor, floors no bit can clear
+void check_loose(const Situation&, std::vector<Verdict>&);       // insides that come free when it is pierced
 void check_blank_size(const Situation&, std::vector<Verdict>&);  // what would come out of a smaller blank
 
 }  // namespace doyen

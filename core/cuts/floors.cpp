@@ -1,0 +1,186 @@
+// Floors with upright walls: recesses with or without an insert, raised shapes' ground, planed areas, pierced openings.
+#include <algorithm>
+#include <cmath>
+#include <numbers>
+
+#include "cuts/clearing.hpp"
+#include "cuts/cutting.hpp"
+#include "cuts/proposals.hpp"
+#include "geometry/polyline.hpp"
+
+namespace doyen::cutting {
+namespace {
+
+std::vector<const Bit*> flat_bits_large_first(const std::vector<std::string>& ids, const Rack& rack) {
+  std::vector<const Bit*> bits;
+  for (const std::string& id : ids) {
+    const Bit* bit = rack.find(id);
+    if (bit != nullptr && bit->kind == BitKind::Flat) bits.push_back(bit);
+  }
+  std::sort(bits.begin(), bits.end(),
+            [](const Bit* a, const Bit* b) { return a->true_diameter() > b->true_diameter(); });
+  return bits;
+}
+
+Region disc(Point middle, double radius) {
+  Ring ring;
+  constexpr int kParts = 180;
+  for (int i = 0; i < kParts; ++i) {
+    const double a = 2 * std::numbers::pi * i / kParts;
+    ring.push_back(middle + Point{radius * std::cos(a), radius * std::sin(a)});
+  }
+  return clean({ring});
+}
+
+// Room for a square insert's corners where a round bit leaves them full: a round hole through the corner, or one drawn
+// out along the longer side.
+Region corner_relief(const Region& region, double radius, Insert::Corners form) {
+  Region holes;
+  for (const Island& island : region.islands) {
+    const Ring& ring = island.rings.front();
+    const std::size_t n = ring.size();
+    for (std::size_t i = 0; i < n; ++i) {
+      const Point before = ring[i] - ring[(i + n - 1) % n], after = ring[(i + 1) % n] - ring[i];
+      const double a = length(before), b = length(after);
+      if (a < radius || b < radius) continue;  // a flattened curve, not a corner
+      const double turn = std::atan2(cross(before, after), dot(before, after));
+      if (turn < std::numbers::pi / 6) continue;
+      const Point back = before * (-1 / a), on = after * (1 / b);
+      Point way = form == Insert::Corners::Slot ? (a > b ? back : on) : back + on;
+      way = way * (1 / length(way));
+      holes = unite(holes, disc(ring[i] + way * radius, radius));
+    }
+  }
+  return holes;
+}
+
+// The nearest place of the outline to the middle of its front side.
+Point notch_place(const Region& region) {
+  const Box box = bounds(region);
+  const Ring& ring = region.islands.front().rings.front();
+  return on_ring(ring, share_nearest(ring, {box.centre().x, box.bottom})).at;
+}
+
+}  // namespace
+
+Operation operation(const Piece& piece, Operation::Kind kind, const Bit& bit, double depth) {
+  return {
+      kind,  piece.id, bit.id, to_word(piece.cut.kind), piece.around.ground.below == 0 ? 0 : -piece.around.ground.below,
+      depth, {}};
+}
+
+Region without_dust(Region region) {
+  std::erase_if(region.islands, [](const Island& i) { return area(Region{{i}}) < 1e-3; });
+  return region;
+}
+
+namespace {
+Unreached unreached_of(const Region& lost) {
+  Unreached out;
+  double largest = 0;
+  for (const Island& island : lost.islands) {
+    double a = 0, edge = 0;
+    for (const Ring& ring : island.rings) {
+      a += signed_area(ring);
+      for (std::size_t i = 0; i < ring.size(); ++i) edge += distance(ring[i], ring[(i + 1) % ring.size()]);
+    }
+    out.area += a;
+    if (a > largest) {
+      largest = a;
+      out.at = bounds(island).centre();
+      out.width = edge > 0 ? 2 * a / edge : 0;
+    }
+  }
+  return out;
+}
+}  // namespace
+
+void note_lost(PieceCuts& out, const Region& lost) {
+  out.lost = without_dust(lost);
+  out.unreached = unreached_of(out.lost);
+}
+
+Region clear_with(const Piece& piece, const Region& floor, double depth, bool propose, PieceCuts& out) {
+  std::vector<const Bit*> bits = flat_bits_large_first(piece.cut.clearing, piece.rack);
+  if (bits.empty() && propose) {
+    for (const ProposedBit& p : propose_clearing(floor, depth, piece.rack, piece.wood, piece.cancel))
+      bits.push_back(piece.rack.find(p.bit));
+  }
+  Region cleared;
+  for (const Bit* bit : bits) {
+    ClearingShape shape;
+    shape.diameter = bit->true_diameter();
+    shape.ground = -piece.around.ground.below;
+    shape.floor = shape.ground - depth;
+    shape.depth_per_pass = bit->depth_per_pass(piece.wood);
+    Operation op = operation(
+        piece, piece.cut.kind == Treatment::Kind::Plane ? Operation::Kind::Plane : Operation::Kind::Clear, *bit, depth);
+    op.passes = clear_floor(floor, cleared, shape, piece.cancel);
+    const Region own = opening(floor, shape.diameter / 2);
+    cleared = cleared.empty() ? own : unite(cleared, own);
+    if (op.passes.empty()) continue;
+    out.bits.push_back(bit->id);
+    out.operations.push_back(std::move(op));
+  }
+  return cleared;
+}
+
+void upright_floor(const Piece& piece, const Region& region, double depth, PieceCuts& out) {
+  clear_with(piece, region, depth, true, out);
+  out.floor = region;
+  out.limit = depth;
+  out.deepest = piece.around.ground.below + depth;
+  out.deepest_at = region.empty() ? Point{} : bounds(region.islands.front()).centre();
+  if (out.bits.empty()) return;
+  const Bit* smallest = piece.rack.find(out.bits.back());
+  note_lost(out, lost_in_opening(region, smallest->true_diameter() / 2));
+}
+
+void recess(const Piece& piece, PieceCuts& out) {
+  const Insert& insert = piece.cut.insert;
+  const bool has_insert = insert.thickness > 0;
+  Region region = piece.outlines.region;
+  const double by = (has_insert ? insert.clearance : 0) + piece.around.grown;
+  if (by != 0) region = grow(region, by, Corner::Sharp);
+  if (region.empty()) return;
+  const double depth = floor_depth(piece.cut);
+  if (has_insert && insert.corners != Insert::Corners::Plain) {
+    // By the smallest of the chosen bits, or of those that would be proposed for the floor as it is.
+    std::vector<const Bit*> bits = flat_bits_large_first(piece.cut.clearing, piece.rack);
+    if (bits.empty()) {
+      for (const ProposedBit& p : propose_clearing(region, depth, piece.rack, piece.wood, piece.cancel))
+        bits.push_back(piece.rack.find(p.bit));
+    }
+    // A little wider than the bit, so that it gets in.
+    if (!bits.empty())
+      region = unite(region, corner_relief(region, bits.back()->true_diameter() / 2 + 0.02, insert.corners));
+  }
+  if (has_insert && insert.notch > 0) region = unite(region, disc(notch_place(region), insert.notch / 2));
+  upright_floor(piece, region, depth, out);
+}
+
+// So much more than the area that the bit's round leaves nothing standing in its corners.
+void plane(const Piece& piece, PieceCuts& out) {
+  if (piece.outlines.region.empty()) return;
+  double widest = 0;
+  for (const Bit& bit : piece.rack.bits) {
+    const bool chosen =
+        std::find(piece.cut.clearing.begin(), piece.cut.clearing.end(), bit.id) != piece.cut.clearing.end();
+    if (bit.kind == BitKind::Flat && (chosen || piece.cut.clearing.empty()))
+      widest = std::max(widest, bit.true_diameter());
+  }
+  const Region wide = grow(piece.outlines.region, widest / 2 + 0.5, Corner::Sharp);
+  // One bit will do: the largest that is chosen, or that the rack has for this depth.
+  Treatment one = piece.cut;
+  if (one.clearing.empty()) {
+    const auto proposed = propose_clearing(wide, piece.cut.depth, piece.rack, piece.wood, piece.cancel);
+    if (!proposed.empty()) one.clearing = {proposed.front().bit};
+  }
+  const Piece alone{piece.id, piece.outlines, one, piece.blank, piece.rack, piece.cancel, piece.around, piece.wood};
+  upright_floor(alone, wide, piece.cut.depth, out);
+  if (out.bits.empty()) return;
+  note_lost(out, subtract(piece.outlines.region,
+                          grow(opening(wide, piece.rack.find(out.bits.back())->true_diameter() / 2), 0.003)));
+}
+
+}  // namespace doyen::cutting

@@ -1,0 +1,175 @@
+#include "cuts/grounds.hpp"
+
+#include <algorithm>
+#include <cmath>
+
+#include "geometry/polyline.hpp"
+
+namespace doyen {
+namespace {
+
+using Kind = Treatment::Kind;
+
+constexpr double kTouch = 0.02;  // mm: an outline on another's counts as inside it
+
+bool usable(const Laid& piece) { return piece.outlines != nullptr && piece.cut != nullptr; }
+
+// The outer outlines alone: what a panel encloses.
+Region filled(const Region& region) {
+  std::vector<Ring> rings;
+  for (const Island& island : region.islands) rings.push_back(island.rings.front());
+  return clean(rings);
+}
+
+double shape_area(const Outlines& o) { return o.region.empty() ? 0 : area(o.region); }
+
+// Everything that is cut away to sink one panel's ground, and which piece's work that is.
+struct Panel {
+  std::size_t owner = 0;
+  Region sunk;
+};
+
+class Finder {
+ public:
+  Finder(const std::vector<Laid>& pieces, const Rack& rack) : pieces_(pieces), rack_(rack), out_(pieces.size()) {}
+
+  std::vector<Surroundings> run() {
+    raise();
+    floors();
+    for (std::size_t i = 0; i < pieces_.size(); ++i) find_ground(i);
+    for (std::size_t i = 0; i < pieces_.size(); ++i) make_room(i);
+    return std::move(out_);
+  }
+
+ private:
+  const Laid* find(const std::string& id) const {
+    const auto it = std::find_if(pieces_.begin(), pieces_.end(), [&](const Laid& p) { return p.id == id; });
+    return it == pieces_.end() || !usable(*it) ? nullptr : &*it;
+  }
+
+  // How far a panel that is cut out anyway is overrun, so that no slope or corner stays at its edge.
+  double overrun(const Treatment& cut) const {
+    const Bit* bit = rack_.find(cut.bit);
+    if (bit == nullptr) return 1;
+    return bit->kind == BitKind::V ? cut.depth * bit->tan_half() + bit->tip / 2 + 0.5 : bit->true_diameter() / 2 + 0.5;
+  }
+
+  void raise() {
+    Region all_raised;
+    for (const Laid& p : pieces_) {
+      if (usable(p) && p.cut->kind == Kind::Raise) all_raised = unite(all_raised, p.outlines->region);
+    }
+    for (std::size_t i = 0; i < pieces_.size(); ++i) {
+      const Laid& p = pieces_[i];
+      if (!usable(p) || p.cut->kind != Kind::Raise || p.outlines->region.empty()) continue;
+      const Laid* panel = p.cut->panel.empty() ? nullptr : find(p.cut->panel);
+      if (panel != nullptr && panel->id != p.id) {
+        for (std::size_t k = 0; k < i; ++k) {  // the first of a panel's pieces does the work for all
+          if (usable(pieces_[k]) && pieces_[k].cut->kind == Kind::Raise && pieces_[k].cut->panel == p.cut->panel &&
+              pieces_[k].cut->depth == p.cut->depth) {
+            out_[i].with = pieces_[k].id;
+            break;
+          }
+        }
+        if (!out_[i].with.empty()) continue;
+        Region room = filled(panel->outlines->region);
+        if (panel->cut->kind == Kind::CutOut) room = grow(room, overrun(*p.cut));
+        out_[i].sunk = subtract(room, all_raised);
+      } else {
+        out_[i].sunk = subtract(grow(filled(p.outlines->region), std::max(0.1, p.cut->margin)), all_raised);
+      }
+    }
+  }
+
+  // What each ground-making piece leaves as its floor's whole extent.
+  void floors() {
+    for (std::size_t i = 0; i < pieces_.size(); ++i) {
+      Region floor;
+      if (usable(pieces_[i]) && makes_ground(pieces_[i].cut->kind))
+        floor = pieces_[i].cut->kind == Kind::Raise ? out_[i].sunk : pieces_[i].outlines->region;
+      floors_.push_back(std::move(floor));
+    }
+  }
+
+  bool lies_on(const Outlines& o, const Region& floor) const {
+    const Region room = grow(floor, kTouch);
+    if (!bounds(room).contains({bounds(o).left, bounds(o).bottom}) ||
+        !bounds(room).contains({bounds(o).right, bounds(o).top}))
+      return false;
+    for (const Line2& line : o.lines) {
+      for (const Point& p : line) {
+        if (!contains(room, p)) return false;
+      }
+    }
+    return o.region.empty() || subtract(o.region, room).empty();
+  }
+
+  // The lowest floor that the piece lies on. A floor of its own size or smaller never carries it, nor one that comes
+  // later where the two are alike, so that grounds cannot carry each other.
+  const Ground& find_ground(std::size_t i) {
+    Ground& ground = out_[i].ground;
+    if (done_.size() < pieces_.size()) done_.assign(pieces_.size(), false);
+    if (done_[i]) return ground;
+    done_[i] = true;
+    const Laid& p = pieces_[i];
+    if (!usable(p)) return ground;
+    if (p.cut->ground) {
+      ground.below = std::max(0.0, *p.cut->ground);
+      ground.overruled = true;
+      return ground;
+    }
+    const double own = makes_ground(p.cut->kind) && p.cut->kind != Kind::Raise ? shape_area(*p.outlines) : 0;
+    for (std::size_t k = 0; k < pieces_.size(); ++k) {
+      if (k == i || floors_[k].empty() || !bounds(floors_[k]).meets(bounds(*p.outlines))) continue;
+      const double other = area(floors_[k]);
+      if (own > 0 && (other < own - 1e-6 || (std::abs(other - own) <= 1e-6 && k > i))) continue;
+      if (!lies_on(*p.outlines, floors_[k])) {
+        const bool part = !p.outlines->region.empty() && !goes_through(p.cut->kind) && p.cut->kind != Kind::None &&
+                          p.cut->kind != Kind::Raise && area(intersect(p.outlines->region, floors_[k])) > 0.5;
+        if (part) ground.half_on = pieces_[k].id;
+        continue;
+      }
+      const double below = find_ground(k).below + floor_depth(*pieces_[k].cut);
+      if (below <= ground.below) continue;
+      ground.below = below;
+      ground.of = pieces_[k].id;
+    }
+    return ground;
+  }
+
+  // A bevel on the same outline: the through cut beside it keeps clear, the recess within it draws in, by
+  // depth · tan(α/2) (geometry.md, allowances).
+  void make_room(std::size_t i) {
+    const Laid& p = pieces_[i];
+    if (!usable(p) || !(goes_through(p.cut->kind) || p.cut->kind == Kind::Recess)) return;
+    for (const Laid& other : pieces_) {
+      if (!usable(other) || other.cut->kind != Kind::Bevel || other.id == p.id) continue;
+      const Bit* bit = rack_.find(other.cut->bit);
+      if (bit == nullptr || bit->kind != BitKind::V) continue;
+      if (other.cut->inside == (p.cut->kind == Kind::CutOut)) continue;  // it falls to the other side
+      const Region &a = p.outlines->region, &b = other.outlines->region;
+      if (a.empty() || b.empty() || area(subtract(a, b)) + area(subtract(b, a)) > 1e-3 * area(a)) continue;
+      const double by = other.cut->depth * bit->tan_half();
+      out_[i].grown = p.cut->kind == Kind::CutOut ? by : -by;
+    }
+  }
+
+  const std::vector<Laid>& pieces_;
+  const Rack& rack_;
+  std::vector<Surroundings> out_;
+  std::vector<Region> floors_;
+  std::vector<bool> done_;
+};
+
+}  // namespace
+
+double floor_depth(const Treatment& cut) {
+  if (cut.kind == Kind::Recess && cut.insert.thickness > 0) return cut.insert.thickness + cut.insert.cover;
+  return cut.depth;
+}
+
+std::vector<Surroundings> surroundings_of(const std::vector<Laid>& pieces, const Rack& rack) {
+  return Finder(pieces, rack).run();
+}
+
+}  // namespace doyen

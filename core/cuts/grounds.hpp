@@ -1,0 +1,41 @@
+// Which ground a piece lies on: the face, or the floor that a recess, a raised panel or a planed area leaves.
+#pragma once
+
+#include <string>
+#include <vector>
+
+#include "artwork/piece.hpp"
+#include "cuts/treatment.hpp"
+#include "rack/bit.hpp"
+#include "stock/blank.hpp"
+
+namespace doyen {
+
+struct Ground {
+  double below = 0;        // mm below the face
+  std::string of;          // id of the piece that leaves it; empty: the face
+  bool overruled = false;  // the user said so
+  std::string half_on;     // id of a piece whose floor it lies on with a part only; empty when there is none
+};
+
+// What surrounds a piece as far as its own cutting is concerned.
+struct Surroundings {
+  Ground ground;
+  Region sunk;       // of Raise: what is taken away; empty when another piece of the same panel does it
+  std::string with;  // of Raise: id of that other piece
+  double grown = 0;  // mm by which a bevel on the same outline lets this through cut or recess make room (may be < 0)
+};
+
+struct Laid {
+  std::string id;
+  const Outlines* outlines = nullptr;  // null: the piece cannot be set
+  const Treatment* cut = nullptr;
+};
+
+// For every piece, in the same order. The wood outside cut-outs is waste and may be swept over.
+std::vector<Surroundings> surroundings_of(const std::vector<Laid>& pieces, const Rack& rack);
+
+// How deep a treatment's floor lies below its ground, mm; an insert's thickness and cover make it up when there is one.
+double floor_depth(const Treatment& cut);
+
+}  // namespace doyen

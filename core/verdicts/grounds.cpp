@@ -1,0 +1,142 @@
+// Floors and what lies on them: half on and half off, nothing to clear, no bit for it, bevels deeper than their bit.
+#include "cuts/proposals.hpp"
+#include "verdicts/verdict.hpp"
+
+namespace doyen {
+namespace {
+
+using Kind = Treatment::Kind;
+
+void check_one(const Situation& s, std::size_t i, std::vector<Verdict>& out) {
+  const Item& item = s.job.items[i];
+  const PieceState& state = s.pieces[i];
+  const std::string& id = item.piece.id;
+  const std::string name = "“" + item.piece.name + "”";
+  const Point at = bounds(*state.outlines).centre();
+  if (const std::string& half = state.around->ground.half_on; !half.empty()) {
+    const Item* floor = s.job.find(half);
+    out.push_back({Grade::Mind,
+                   "half-on-ground",
+                   id,
+                   at,
+                   name + " lies half on the floor of “" + (floor == nullptr ? half : floor->piece.name) + "”.",
+                   "It starts from " + std::string(state.around->ground.below > 0 ? "that ground" : "the face") +
+                       " all over; on the other ground it would be too shallow or cut air. Move it, or say its ground.",
+                   {}});
+  }
+  const bool floors = makes_ground(item.cut.kind);
+  const bool nothing = floors && state.cuts->operations.empty();
+  if (nothing && !state.around->with.empty()) return;  // another piece of its panel does the clearing
+  if (item.cut.kind == Kind::Raise && state.around->sunk.empty()) {
+    out.push_back({Grade::Stop,
+                   "nothing-sunk",
+                   id,
+                   at,
+                   "Nothing is sunk round " + name + ": its panel leaves no room beside it.",
+                   "Choose a larger panel, or a margin.",
+                   {{"Take a margin of 10 mm", [id](Job& job) {
+                       Item* it = job.find(id);
+                       if (it == nullptr) return;
+                       it->cut.panel.clear();
+                       it->cut.margin = 10;
+                     }}}});
+  } else if (floors && state.cuts->bits.empty() && !state.cuts->groove && !state.outlines->region.empty()) {
+    out.push_back({Grade::Stop,
+                   "no-bit-fits",
+                   id,
+                   at,
+                   "No flat bit that is chosen clears the floor of " + name + ".",
+                   "It is narrower than the bits, or deeper than they reach (" + s.show(floor_depth(item.cut)) +
+                       "). Choose smaller or longer ones.",
+                   {{"Let Doyen propose bits", [id](Job& job) {
+                       if (Item* it = job.find(id)) it->cut.clearing.clear();
+                     }}}});
+  }
+  const Bit* bit = s.rack.find(item.cut.bit);
+  if (item.cut.kind == Kind::Bevel && bit != nullptr && bit->kind == BitKind::V &&
+      item.cut.depth > bit->body_depth() + 1e-6) {
+    out.push_back({Grade::Stop,
+                   "bevel-deeper-than-bit",
+                   id,
+                   at,
+                   "The bevel of " + name + " is deeper than the " + bit->name + " cuts.",
+                   "Its cutting edge ends " + s.show(bit->body_depth()) + " above the tip.",
+                   {{"Make it " + s.show(bit->body_depth()) + " deep", [id, to = bit->body_depth()](Job& job) {
+                       if (Item* it = job.find(id)) it->cut.depth = to;
+                     }}}});
+  }
+  for (const std::string& used : state.cuts->bits) {
+    const Bit* flat = s.rack.find(used);
+    if (flat == nullptr || flat->flute_length >= floor_depth(item.cut) - 1e-6 || item.cut.kind == Kind::Incise)
+      continue;
+    out.push_back({Grade::Stop,
+                   "flutes-too-short",
+                   id,
+                   at,
+                   "The " + flat->name + " cuts " + s.show(flat->flute_length) + " deep; " + name + " needs " +
+                       s.show(floor_depth(item.cut)) + ".",
+                   "Deeper, the shank would rub and burn.",
+                   {{"Let Doyen propose bits", [id](Job& job) {
+                       if (Item* it = job.find(id)) it->cut.clearing.clear();
+                     }}}});
+  }
+}
+
+}  // namespace
+
+void check_grounds(const Situation& s, std::vector<Verdict>& out) {
+  for (std::size_t i = 0; i < s.job.items.size(); ++i) {
+    if (s.pieces[i].outlines != nullptr && s.job.items[i].cut.kind != Kind::None) check_one(s, i, out);
+  }
+}
+
+// The inside of an O comes free when the O is pierced; so does a slug that nothing holds.
+void check_loose(const Situation& s, std::vector<Verdict>& out) {
+  for (std::size_t i = 0; i < s.job.items.size(); ++i) {
+    const Item& item = s.job.items[i];
+    if (s.pieces[i].outlines == nullptr || item.cut.kind != Kind::Pierce) continue;
+    const Outlines& outlines = *s.pieces[i].outlines;
+    std::size_t insides = 0;
+    Point at;
+    for (const Island& island : outlines.region.islands) {
+      if (island.rings.size() > 1 && insides == 0) at = bounds(island.rings[1]).centre();
+      insides += island.rings.size() - 1;
+    }
+    if (insides > 0) {
+      const std::string letter = letter_at(outlines, at);
+      out.push_back(
+          {Grade::Stop,
+           "loose-inside",
+           item.piece.id,
+           at,
+           (insides == 1 ? "The inside of " + (letter.empty() ? "“" + item.piece.name + "”" : letter) + " comes"
+                         : std::to_string(insides) + " insides of “" + item.piece.name + "” come") +
+               " free when it is pierced.",
+           "It would fall, or jam between bit and wood, and the letter would be a hole. Bridge it under "
+           "Artwork, or take a face whose letters are open.",
+           {{"Incise it instead", [id = item.piece.id](Job& job) {
+               Item* it = job.find(id);
+               if (it == nullptr) return;
+               it->cut.kind = Kind::Incise;
+               it->cut.bit = "v60";
+             }}}});
+    }
+    if (item.cut.slug && !item.cut.tabs.wanted && s.pieces[i].cuts->cut_out) {
+      out.push_back({Grade::Mind,
+                     "slug-falls",
+                     item.piece.id,
+                     bounds(outlines).centre(),
+                     "The slug of “" + item.piece.name + "” comes free at the last pass.",
+                     "It can lift and jam the bit; hold it with tabs or tape, or clear it.",
+                     {{"Hold it with tabs",
+                       [id = item.piece.id](Job& job) {
+                         if (Item* it = job.find(id)) it->cut.tabs.wanted = true;
+                       }},
+                      {"Clear it", [id = item.piece.id](Job& job) {
+                         if (Item* it = job.find(id)) it->cut.slug = false;
+                       }}}});
+    }
+  }
+}
+
+}  // namespace doyen
