@@ -10,30 +10,71 @@ namespace {
 
 constexpr double kTiny = 0.01;  // mm²: rests smaller than this are dust
 
-// The rings of one connected part of the centres' region, innermost first.
-std::vector<Line2> rings_inside_out(const Island& centres, double step, const Cancel& cancel) {
-  std::vector<std::vector<Line2>> shells;
+// One connected part of the centres' region, drawn in step by step until nothing is left.
+std::vector<Region> shells_of(const Island& centres, double step, const Cancel& cancel) {
+  std::vector<Region> shells;
   Region shell{{centres}};
   constexpr int kMostShells = 20'000;
-  for (int k = 0; k < kMostShells; ++k) {
+  for (int k = 0; k < kMostShells && !shell.empty(); ++k) {
     cancel.check();
+    shells.push_back(std::move(shell));
     // From the last one, thinned: shells grow simpler inwards, and arcs of arcs would gather points.
-    if (k > 0) shell = grow(thinned(shell, 0.002), -step);
-    if (shell.empty()) break;
-    std::vector<Line2>& lines = shells.emplace_back();
-    for (const Island& island : shell.islands) {
+    shell = grow(thinned(shells.back(), 0.002), -step);
+  }
+  return shells;
+}
+
+// Their outlines as lines, innermost first.
+std::vector<Line2> rings_inside_out(const std::vector<Region>& shells) {
+  std::vector<Line2> out;
+  for (std::size_t k = shells.size(); k-- > 0;) {
+    for (const Island& island : shells[k].islands) {
       for (const Ring& ring : island.rings) {
-        Line2 line = ring;
-        line.push_back(ring.front());
-        lines.push_back(std::move(line));
+        out.push_back(ring);
+        out.back().push_back(ring.front());
       }
     }
   }
-  std::vector<Line2> out;
-  for (std::size_t k = shells.size(); k-- > 0;) {
-    for (Line2& line : shells[k]) out.push_back(std::move(line));
-  }
   return out;
+}
+
+// A corner so sharp that the next ring's own corner stays farther from it than the bit reaches: under about 47 degrees
+// with the usual stepover. Looked at over a short stretch, because thinning may have cut its tip.
+bool has_sharp_corner(const Region& shell, double step) {
+  constexpr double kSharp = 2.2;  // radians of turning, a corner under 54 degrees
+  for (const Island& island : shell.islands) {
+    for (const Ring& ring : island.rings) {
+      const std::size_t n = ring.size();
+      for (std::size_t i = 0; i < n; ++i) {
+        const Point before = ring[i] - ring[(i + n - 1) % n];
+        if (std::atan2(cross(before, ring[(i + 1) % n] - ring[i]), dot(before, ring[(i + 1) % n] - ring[i])) < 0.2)
+          continue;
+        double turned = 0, gone = 0;
+        Point way = before;
+        for (std::size_t k = 0; k < n && gone < 0.2 * step; ++k) {
+          const Point next = ring[(i + k + 1) % n] - ring[(i + k) % n];
+          turned += std::atan2(cross(way, next), dot(way, next));
+          gone += length(next);
+          way = next;
+        }
+        if (turned > kSharp) return true;
+      }
+    }
+  }
+  return false;
+}
+
+// What a bit of this radius leaves standing between one ring and the next, in sharp corners only.
+Region crumbs_of(const std::vector<Region>& shells, double radius, double step) {
+  Region crumbs;
+  for (std::size_t k = 0; k < shells.size(); ++k) {
+    if (!has_sharp_corner(shells[k], step)) continue;
+    const Region deep = grow(shells[k], -radius);
+    if (deep.empty()) continue;
+    const Region left = k + 1 < shells.size() ? subtract(deep, grow(shells[k + 1], radius)) : deep;
+    crumbs.islands.insert(crumbs.islands.end(), left.islands.begin(), left.islands.end());
+  }
+  return crumbs;
 }
 
 bool closed(const Line2& line) { return line.size() > 2 && line.front() == line.back(); }
@@ -141,10 +182,11 @@ std::vector<Pass> clear_floor(const Region& region, const Region& already, const
   std::vector<Pass> out;
   for (const Island& part : centres.islands) {
     cancel.check();
-    std::vector<Line2> lines = rings_inside_out(part, step, cancel);
-    // Sharp inner corners of successive rings can leave a crumb between them; go over what is left.
+    const std::vector<Region> shells = shells_of(part, step, cancel);
+    std::vector<Line2> lines = rings_inside_out(shells);
     const Region own{{part}};
-    const Region crumbs = intersect(subtract(grow(own, radius), sweep(lines, radius)), own);
+    // Sharp inner corners of successive rings can leave a crumb between them; go over what is left.
+    const Region crumbs = crumbs_of(shells, radius, step);
     for (const Island& crumb : crumbs.islands) {
       Line2 line = crumb.rings.front();
       line.push_back(line.front());
@@ -176,7 +218,7 @@ std::vector<Pass> tidy_floor_with_v(const Region& region, const Region& rest, do
     const Region own{{part}};
     const bool wide = std::sqrt(area(own)) > 400 * step;
     std::vector<Line2> found = wide ? hatch(intersect(own, near_rest), step, cancel)
-                                    : clip_lines(rings_inside_out(part, step, cancel), near_rest);
+                                    : clip_lines(rings_inside_out(shells_of(part, step, cancel)), near_rest);
     for (Line2& line : found) lines.push_back(std::move(line));
   }
   std::vector<Pass> out;

@@ -118,11 +118,15 @@ class Finder {
       ground.overruled = true;
       return ground;
     }
-    const double own = makes_ground(p.cut->kind) && p.cut->kind != Kind::Raise ? shape_area(*p.outlines) : 0;
+    const double own = shape_area(*p.outlines);
+    const bool floor_too = makes_ground(p.cut->kind) && p.cut->kind != Kind::Raise;
     for (std::size_t k = 0; k < pieces_.size(); ++k) {
       if (k == i || floors_[k].empty() || !bounds(floors_[k]).meets(bounds(*p.outlines))) continue;
       const double other = area(floors_[k]);
-      if (own > 0 && (other < own - 1e-6 || (std::abs(other - own) <= 1e-6 && k > i))) continue;
+      // Not on a floor of its own size: what shares an outline is worked from the same ground, and of two alike floors
+      // the later one lies on the earlier.
+      const bool alike = own > 0 && std::abs(other - own) < 1e-3 * own;
+      if (own > 0 && (other < own || alike) && !(alike && floor_too && k < i)) continue;
       if (!lies_on(*p.outlines, floors_[k])) {
         const bool part = !p.outlines->region.empty() && !goes_through(p.cut->kind) && p.cut->kind != Kind::None &&
                           p.cut->kind != Kind::Raise && area(intersect(p.outlines->region, floors_[k])) > 0.5;

@@ -1,0 +1,419 @@
+// Every treatment, from job to written G-code and back: closed forms, exact distances, OpenCV's morphology, the rules.
+#include <catch2/catch.hpp>
+#include <numbers>
+#include <opencv2/imgproc.hpp>
+
+#include "cuts/proposals.hpp"
+#include "measure/length.hpp"
+#include "oracle.hpp"
+#include "planning/outputs.hpp"
+#include "planning/sums.hpp"
+#include "problem.hpp"
+
+using namespace doyen;
+
+namespace {
+
+using Kind = Treatment::Kind;
+constexpr auto kBox = PlainShape::Kind::Rectangle;
+
+Job board(double width = 240, double height = 160) {
+  Job job;
+  job.blank.width = width;
+  job.blank.height = height;
+  job.blank.readings = {18};
+  job.blank.margin = 2;
+  return job;
+}
+
+Treatment cut(Kind kind, double depth, std::vector<std::string> clearing = {}, const char* bit = "v60") {
+  Treatment t;
+  t.kind = kind;
+  t.depth = depth;
+  t.clearing = std::move(clearing);
+  t.bit = goes_through(kind) ? "flat-1/4in" : bit;
+  return t;
+}
+
+void add(Job& job, const char* id, const PlainShape& shape, Point at, const Treatment& t) {
+  job.items.push_back({{id, id, shape, at, 0}, t});
+}
+
+Plan planned(const Job& job) { return plan(job, load_rack(), machine_for(job)); }
+
+// The board as the written files leave it, by the independent reader.
+HeightField carved(const Plan& p, double cell) {
+  std::map<std::string, std::string> files;
+  for (const OutputFile& f : gcode_files(p)) files[f.name] = f.text;
+  return backplot(plan_json(p), "plan", files, cell);
+}
+
+float at(const HeightField& f, Point p) {
+  return f.at(static_cast<std::size_t>((p.x - f.x_of(0)) / f.cell() + 0.5),
+              static_cast<std::size_t>((p.y - f.y_of(0)) / f.cell() + 0.5));
+}
+
+const Verdict* find(const Plan& p, const std::string& code) {
+  for (const Verdict& v : p.verdicts) {
+    if (v.code == code) return &v;
+  }
+  return nullptr;
+}
+
+double flat_of(const char* id) { return load_rack().find(id)->true_diameter(); }
+
+}  // namespace
+
+TEST_CASE("a recess' corners keep (4 - pi)/4 (D/2)^2 each, by the files that are written") {  // geometry.md, clearing
+  Job job = board();
+  add(job, "tray", {kBox, 60, 40}, {120, 80}, cut(Kind::Recess, 5, {"flat-1/4in"}));
+  const Plan p = planned(job);
+  const double r = flat_of("flat-1/4in") / 2;
+  CHECK(p.pieces[0]->cuts.lost.islands.size() == 4);
+  CHECK(p.pieces[0]->cuts.unreached.area == Approx(4 * (4 - std::numbers::pi) / 4 * r * r).epsilon(0.02));
+  const HeightField f = carved(p, 0.1);
+  double volume = 0;
+  int deeper = 0;
+  for (std::size_t i = 0; i < f.rows(); ++i) {
+    for (std::size_t c = 0; c < f.columns(); ++c) {
+      const Point q{f.x_of(c), f.y_of(i)};
+      volume -= f.at(c, i) * 0.01;
+      const double ideal = std::abs(q.x - 120) < 30 && std::abs(q.y - 80) < 20 ? -5 : 0;
+      deeper += f.at(c, i) < ideal - 0.005 && std::abs(std::abs(q.x - 120) - 30) > 0.1 &&
+                std::abs(std::abs(q.y - 80) - 20) > 0.1;
+    }
+  }
+  CHECK(deeper == 0);  // never below the floor, never past a wall by more than a cell
+  CHECK(volume == Approx(5 * (60 * 40 - (4 - std::numbers::pi) * r * r)).epsilon(0.005));
+}
+
+TEST_CASE("what a flat bit leaves of random floors with holes is what OpenCV's opening leaves") {
+  std::mt19937 random(11);
+  const double cell = 0.2, d = flat_of("flat-1/8in");
+  for (int round = 0; round < 3; ++round) {
+    const Region floor = subtract(clean({oracle::random_ring(random, {60, 60}, 25, 50, 14)}),
+                                  clean({oracle::random_ring(random, {60, 60}, 6, 12, 9)}));
+    Piece piece{"d", "D", frozen({floor, {}, {}, {}, {}, {}}, "d"), bounds(floor).centre(), 0};
+    Job job = board(120, 120);
+    job.items.push_back({piece, cut(Kind::Recess, 4, {"flat-1/4in", "flat-1/8in"})});
+    const HeightField f = carved(planned(job), cell);
+    cv::Mat mask(static_cast<int>(f.rows()), static_cast<int>(f.columns()), CV_8U, cv::Scalar(0));
+    for (int i = 0; i < mask.rows; ++i) {
+      for (int c = 0; c < mask.cols; ++c)
+        mask.at<uchar>(i, c) =
+            contains(floor, {f.x_of(static_cast<std::size_t>(c)), f.y_of(static_cast<std::size_t>(i))}) ? 255 : 0;
+    }
+    const int k = static_cast<int>(std::ceil(d / cell)) | 1;
+    cv::Mat disc(k, k, CV_8U, cv::Scalar(0)), open;
+    for (int y = 0; y < k; ++y) {
+      for (int x = 0; x < k; ++x) disc.at<uchar>(y, x) = std::hypot(x - k / 2, y - k / 2) * cell <= d / 2 ? 1 : 0;
+    }
+    cv::morphologyEx(mask, open, cv::MORPH_OPEN, disc, {-1, -1}, 1, cv::BORDER_CONSTANT, 0);
+    cv::Mat inner, outer;
+    cv::erode(open, inner, cv::Mat::ones(3, 3, CV_8U));
+    cv::dilate(mask, outer, cv::Mat::ones(3, 3, CV_8U));
+    int left = 0, gouged = 0;
+    for (int i = 0; i < mask.rows; ++i) {
+      for (int c = 0; c < mask.cols; ++c) {
+        const float z = f.at(static_cast<std::size_t>(c), static_cast<std::size_t>(i));
+        left += inner.at<uchar>(i, c) != 0 && z > -4 + 0.005;
+        gouged += (outer.at<uchar>(i, c) == 0 && z < -0.005) || z < -4.005;
+      }
+    }
+    CHECK(left == 0);
+    CHECK(gouged == 0);
+  }
+}
+
+TEST_CASE("raised letters stand at the face on sloped flanks, exact to the distance, inside corners sharp") {
+  Job job = board(260, 120);
+  job.items.push_back(
+      {oracle::lettering("Rue", "Cabin", "Bold", 40), cut(Kind::Raise, 4, {"flat-1/4in", "flat-1/8in"})});
+  job.items[0].piece.at = {130, 60};
+  add(job, "panel", {kBox, 220, 90}, {130, 60}, {});
+  job.items[0].cut.panel = "panel";
+  const Plan p = planned(job);
+  CHECK_FALSE(p.has_stop());
+  const Region shape = p.pieces[0]->outlines.region, panel = p.pieces[1]->outlines.region;
+  const oracle::Distance to_shape(shape), to_panel(panel);
+  const HeightField f = carved(p, 0.5);
+  const double slope = 1 / std::tan(30 * std::numbers::pi / 180);
+  std::size_t off = 0, all = 0;
+  double worst_over = 0;
+  for (std::size_t i = 0; i < f.rows(); ++i) {
+    for (std::size_t c = 0; c < f.columns(); ++c) {
+      const Point q{f.x_of(c), f.y_of(i)};
+      const bool sunk = contains(panel, q) && !contains(shape, q);
+      const double d = std::min(to_shape.at(q.x, q.y), to_panel.at(q.x, q.y));
+      const double ideal = sunk ? -std::min(4.0, d * slope) : 0;
+      ++all;
+      // Where no flat bit fits the V's tip leaves ridges of at most 0.05 mm.
+      off += std::abs(f.at(c, i) - ideal) > (ideal < -3.99 ? 0.06 : 0.01);
+      worst_over = std::max(worst_over, ideal - f.at(c, i));
+    }
+  }
+  CHECK(static_cast<double>(off) / static_cast<double>(all) < 0.001);
+  CHECK(worst_over < 0.008);
+  CHECK(at(f, bounds(shape.islands[0]).centre()) <= 0);
+}
+
+TEST_CASE("several raised pieces of one panel are sunk round in one go, and one with upright walls") {
+  Job job = board();
+  Treatment upright = cut(Kind::Raise, 3, {"flat-1/8in"});
+  upright.sloped = false;
+  upright.panel = "panel";
+  add(job, "a", {kBox, 30, 30}, {70, 80}, upright);
+  add(job, "b", {PlainShape::Kind::Ellipse, 40, 40}, {150, 80}, upright);
+  add(job, "panel", {kBox, 200, 120}, {120, 80}, {});
+  const Plan p = planned(job);
+  CHECK(p.pieces[0]->cuts.operations.size() == 1);
+  CHECK(p.pieces[1]->cuts.operations.empty());
+  CHECK(p.pieces[1]->around.with == "a");
+  CHECK(find(p, "no-bit-fits") == nullptr);
+  const HeightField f = carved(p, 0.5);
+  CHECK(at(f, {70, 80}) == 0);
+  CHECK(at(f, {150, 80}) == 0);
+  CHECK(at(f, {110, 80}) == Approx(-3));
+  CHECK(at(f, {10, 80}) == 0);  // outside the panel
+  // Without a panel: a margin round it. A panel that is the shape itself leaves nothing to sink, and is said so.
+  Job lone = board();
+  Treatment margin = cut(Kind::Raise, 3, {"flat-1/8in"});
+  margin.margin = 12;
+  add(lone, "a", {kBox, 30, 30}, {70, 80}, margin);
+  CHECK(area(planned(lone).pieces[0]->around.sunk) ==
+        Approx(54 * 54 - 900 - (4 - std::numbers::pi) * 144).epsilon(2e-3));
+  lone.items[0].cut.panel = "same";
+  add(lone, "same", {kBox, 30, 30}, {70, 80}, {});
+  const Plan none = planned(lone);
+  REQUIRE(find(none, "nothing-sunk") != nullptr);
+  find(none, "nothing-sunk")->remedies.front().apply(lone);
+  CHECK(find(planned(lone), "nothing-sunk") == nullptr);
+}
+
+TEST_CASE("grounds nest: lettering on a drawer's floor in a planed face starts there, and nobody adds depths") {
+  Job job = board();
+  add(job, "face", {kBox, 236, 156}, {120, 80}, cut(Kind::Plane, 1));
+  add(job, "tray", {kBox, 180, 100}, {120, 80}, cut(Kind::Recess, 5));
+  job.items.push_back({oracle::lettering("Sage", "Cabin", "Bold", 25), cut(Kind::Incise, 0)});
+  job.items.back().piece.at = {120, 80};
+  Plan p = planned(job);
+  CHECK_FALSE(p.has_stop());
+  const auto& words = *p.pieces[2];
+  CHECK(words.around.ground.below == Approx(6));
+  CHECK(words.around.ground.of == "tray");
+  CHECK(p.pieces[1]->around.ground.of == "face");
+  const double groove = words.cuts.groove->deepest();
+  CHECK(words.cuts.deepest == Approx(6 + groove));
+  CHECK(depth_sum(p, "words").result.find(format_number(6 + groove, 2)) != std::string::npos);
+  const HeightField f = carved(p, 0.25);
+  CHECK(at(f, words.cuts.deepest_at) == Approx(-(6 + groove)).margin(0.35));
+  CHECK(at(f, {40, 40}) == Approx(-6));
+  CHECK(at(f, {15, 15}) == Approx(-1));
+  // The plane comes first, then the tray, then the words, whatever bits they take.
+  std::vector<std::string> order;
+  for (const BitRun& run : p.runs) {
+    for (const Operation* op : run.operations) {
+      if (order.empty() || order.back() != op->piece) order.push_back(op->piece);
+    }
+  }
+  const auto first = [&](const char* id) { return std::find(order.begin(), order.end(), id) - order.begin(); };
+  CHECK(first("face") < first("tray"));
+  CHECK(first("tray") < first("words"));
+  // Moved off the tray it lies on the planed face; half on and half off is said.
+  job.items[2].piece.at = {120, 12};
+  job.items[2].piece.turn = 0;
+  std::get<Lettering>(job.items[2].piece.what).cap_height = 8;
+  p = planned(job);
+  CHECK(p.pieces[2]->around.ground.of == "face");
+  CHECK(p.pieces[2]->around.ground.below == Approx(1));
+  job.items[2].piece.at = {120, 30};
+  CHECK(find(planned(job), "half-on-ground") != nullptr);
+  // The user may overrule it.
+  job.items[2].cut.ground = 2.5;
+  p = planned(job);
+  CHECK(p.pieces[2]->around.ground.below == Approx(2.5));
+  CHECK(find(p, "half-on-ground") == nullptr);
+}
+
+// Beside a bevel of 0.187 in with 90 degrees the cut keeps clear by 0.187 in (geometry.md, worked).
+TEST_CASE("a cut-out makes room for the bevel on its own outline; the kept face keeps its size") {
+  Job job = board();
+  const double b = 0.187 * kMmPerInch;
+  add(job, "edge", {kBox, 100, 60}, {120, 80}, cut(Kind::Bevel, b, {}, "v90"));
+  add(job, "sign", {kBox, 100, 60}, {120, 80}, cut(Kind::CutOut, 0));
+  job.items[1].cut.tabs.wanted = false;  // so that no tab stands where it is looked at
+  const Plan p = planned(job);
+  CHECK(p.pieces[1]->around.grown == Approx(0.187 * kMmPerInch).epsilon(1e-6));
+  const HeightField f = carved(p, 0.1);
+  CHECK(at(f, {120 + 49.8, 80}) == 0);  // face to the very outline
+  CHECK(at(f, {120 + 50 + 2, 80}) == Approx(-2).margin(0.11));
+  CHECK(at(f, {120 + 50 + b - 0.2, 80}) == Approx(-(b - 0.2)).margin(0.11));
+  CHECK(at(f, {120 + 50 + b + 1, 80}) < -18);  // and the through cut beyond
+  const std::string sum = floor_depth_sum(p, "edge").lines.back();
+  CHECK(sum.find("tan(90") != std::string::npos);
+  // Inside, on a floor's rim: the recess draws in, the slope falls from the outline.
+  Job tray = board();
+  Treatment rim = cut(Kind::Bevel, 3, {}, "v90");
+  rim.inside = true;
+  add(tray, "rim", {kBox, 100, 60}, {120, 80}, rim);
+  add(tray, "tray", {kBox, 100, 60}, {120, 80}, cut(Kind::Recess, 6, {"flat-1/4in"}));
+  const Plan q = planned(tray);
+  CHECK(q.pieces[1]->around.grown == Approx(-3));
+  const HeightField g = carved(q, 0.1);
+  CHECK(at(g, {120 + 50.2, 80}) == 0);
+  CHECK(at(g, {120 + 48, 80}) == Approx(-2).margin(0.11));
+  CHECK(at(g, {120 + 46, 80}) == Approx(-6));
+  // Too deep for the bit is a stop that its remedy mends.
+  job.items[0].cut.depth = 12;
+  const Plan deep = planned(job);
+  REQUIRE(find(deep, "bevel-deeper-than-bit") != nullptr);
+  find(deep, "bevel-deeper-than-bit")->remedies.front().apply(job);
+  CHECK(find(planned(job), "bevel-deeper-than-bit") == nullptr);
+}
+
+TEST_CASE("an insert's recess has its thickness, cover and clearance, a notch and eased corners") {
+  Job job = board();
+  Treatment t = cut(Kind::Recess, 1, {"flat-1/8in"});
+  t.insert = {3, 0.2, 0.5, 16, Insert::Corners::Round};
+  add(job, "coin", {kBox, 50, 30}, {120, 80}, t);
+  const Plan p = planned(job);
+  CHECK(p.pieces[0]->cuts.deepest == Approx(3.5));
+  const HeightField f = carved(p, 0.1);
+  CHECK(at(f, {120 + 25.1, 80}) == Approx(-3.5));  // the clearance
+  CHECK(at(f, {120 + 25.35, 80}) == 0);
+  CHECK(at(f, {120, 80 - 15 - 6}) == Approx(-3.5));  // the notch reaches out at the front
+  // Eased, the square insert's own corners are free; plain, they are not.
+  const auto corner = [](const HeightField& g) { return at(g, {120 + 24.9, 80 + 14.9}); };
+  CHECK(corner(f) == Approx(-3.5));
+  job.items[0].cut.insert.corners = Insert::Corners::Slot;
+  CHECK(corner(carved(planned(job), 0.1)) == Approx(-3.5));
+  job.items[0].cut.insert.corners = Insert::Corners::Plain;
+  CHECK(corner(carved(planned(job), 0.1)) == 0);
+}
+
+TEST_CASE("pierced openings go right through inside the line; slugs too small for the bit are cleared") {
+  Job job = board();
+  add(job, "hole", {kBox, 60, 40}, {80, 80}, cut(Kind::Pierce, 0));
+  add(job, "out", {kBox, 220, 140}, {120, 80}, cut(Kind::CutOut, 0));
+  Plan p = planned(job);
+  HeightField f = carved(p, 0.2);
+  CHECK(at(f, {80, 80}) < -18);
+  CHECK(at(f, {80 + 30.3, 80}) == 0);
+  CHECK(at(f, {80 + 29.7, 80}) < -18);
+  // Inside before outside.
+  std::vector<std::string> order;
+  for (const BitRun& run : p.runs) {
+    for (const Operation* op : run.operations) order.push_back(op->piece);
+  }
+  CHECK(order == std::vector<std::string>{"hole", "out"});
+  // As a slug only the way round it is cut, in less time; the middle stays standing.
+  const double cleared = p.seconds;
+  job.items[0].cut.slug = true;
+  job.items[0].cut.tabs.wanted = false;
+  p = planned(job);
+  f = carved(p, 0.2);
+  CHECK(at(f, {80, 80}) == 0);
+  CHECK(at(f, {80 + 29.7, 80}) < -17);
+  CHECK(p.seconds < cleared);
+  CHECK(find(planned(job), "slug-falls") != nullptr);
+  std::get<PlainShape>(job.items[0].piece.what).width = 9;
+  std::get<PlainShape>(job.items[0].piece.what).height = 9;
+  CHECK(at(carved(planned(job), 0.2), {80, 80}) < -18);
+  // The inside of an O would fall out.
+  Job letters = board();
+  letters.items.push_back({oracle::lettering("O", "Cabin", "Bold", 60), cut(Kind::Pierce, 0)});
+  letters.items[0].piece.at = {120, 80};
+  const Plan loose = planned(letters);
+  REQUIRE(find(loose, "loose-inside") != nullptr);
+  CHECK(find(loose, "loose-inside")->text.find("“O”") != std::string::npos);
+}
+
+TEST_CASE("holes are drilled at the middles, or along a line, a peck at a time") {
+  Job job = board();
+  Treatment t = cut(Kind::Drill, 10, {}, "flat-1/4in");
+  t.peck = 3;
+  add(job, "peg", {PlainShape::Kind::Ellipse, 6, 6}, {50, 50}, t);
+  t.spacing = 32;  // 100 mm in 32s: three gaps of 33.3, four holes
+  add(job, "row", {PlainShape::Kind::Line, 100, 1}, {120, 100}, t);
+  const Plan p = planned(job);
+  REQUIRE(p.pieces[0]->cuts.holes.size() == 1);
+  CHECK(distance(p.pieces[0]->cuts.holes[0], {50, 50}) < 0.01);
+  REQUIRE(p.pieces[1]->cuts.holes.size() == 4);
+  const HeightField f = carved(p, 0.1);
+  CHECK(at(f, {50, 50}) == Approx(-10));
+  CHECK(at(f, {70 + 100.0 / 3, 100}) == Approx(-10));
+  CHECK(at(f, {50, 50 + flat_of("flat-1/4in") / 2 + 0.2}) == 0);
+  // Four pecks: ten millimetres in no more than three at a time.
+  const Pass& pass = p.pieces[0]->cuts.operations[0].passes[0];
+  int down = 0;
+  for (std::size_t i = 1; i < pass.points.size(); ++i) down += pass.points[i].z < pass.points[i - 1].z;
+  CHECK(down == 4);
+}
+
+TEST_CASE("a planed area is wider than what is kept by what the bit needs") {
+  Job job = board(400, 300);
+  add(job, "flat", {kBox, 100, 80}, {200, 150}, cut(Kind::Plane, 1.5));
+  const Plan p = planned(job);
+  CHECK(p.pieces[0]->cuts.bits.size() == 1);  // one will do
+  CHECK(p.pieces[0]->cuts.unreached.area == 0);
+  const HeightField f = carved(p, 0.25);
+  for (const Point q : {Point{150.2, 110.2}, Point{249.8, 189.8}, Point{200, 150}}) CHECK(at(f, q) == Approx(-1.5));
+}
+
+TEST_CASE("bits are proposed large to small, each for what it adds") {
+  const Rack rack = load_rack();
+  const auto wide = propose_clearing(oracle::rectangle(0, 0, 300, 200), 4, rack, "soft");
+  REQUIRE_FALSE(wide.empty());
+  CHECK(rack.find(wide.front().bit)->true_diameter() == Approx(12.7));  // the largest in the rack
+  const auto narrow = propose_clearing(oracle::rectangle(0, 0, 80, 4), 4, rack, "soft");
+  REQUIRE_FALSE(narrow.empty());
+  CHECK(rack.find(narrow.front().bit)->true_diameter() <= 4);
+  for (std::size_t i = 1; i < wide.size(); ++i) CHECK(wide[i].reaches >= wide[i - 1].reaches);
+  CHECK(propose_clearing(oracle::rectangle(0, 0, 80, 0.5), 4, rack, "soft").empty());
+  CHECK(propose_clearing(oracle::rectangle(0, 0, 80, 40), 400, rack, "soft").empty());
+  // Chosen bits that do not get in are a stop whose remedy proposes others.
+  Job job = board();
+  add(job, "slot", {kBox, 60, 4}, {120, 80}, cut(Kind::Recess, 4, {"flat-1/4in"}));
+  const Plan p = planned(job);
+  REQUIRE(find(p, "no-bit-fits") != nullptr);
+  find(p, "no-bit-fits")->remedies.front().apply(job);
+  CHECK_FALSE(planned(job).has_stop());
+}
+
+TEST_CASE("treatments are kept in the job file, each with its own choices") {
+  Job job = board();
+  for (const Kind kind : {Kind::Raise, Kind::Recess, Kind::Pierce, Kind::Bevel, Kind::Drill, Kind::Plane}) {
+    Treatment t =
+        cut(kind, 2.5, makes_ground(kind) ? std::vector<std::string>{"flat-1/8in"} : std::vector<std::string>{});
+    if (kind == Kind::Raise) {
+      t.panel = "item-1";
+      t.margin = 7;
+      t.sloped = false;
+    }
+    if (kind == Kind::Recess) t.insert = {3, 0.1, 0.5, 10, Insert::Corners::Slot};
+    if (kind == Kind::Pierce) t.slug = true;
+    if (kind == Kind::Pierce) t.depth = 1;
+    if (kind == Kind::Bevel) t.inside = true;
+    if (kind == Kind::Drill) t.peck = 2, t.spacing = 20;
+    if (kind == Kind::Plane) t.ground = 1.5;
+    add(job, ("item-" + std::to_string(job.items.size())).c_str(), {kBox, 40, 30}, {60, 60}, t);
+  }
+  const Job read = read_job(write_job(job), "job");
+  for (std::size_t i = 0; i < job.items.size(); ++i) CHECK(read.items[i].cut == job.items[i].cut);
+  Json j = parse_json(write_job(job), "job");
+  j["pieces"][1]["cut"]["insert"]["corners"] = "spiral";
+  CHECK_THROWS_WITH(read_job(j.dump(), "job"), Catch::Contains("spiral") && Catch::Contains("slot"));
+}
+
+TEST_CASE("floors too deep for the wood are stops that their remedies mend, whatever ground they lie on") {
+  Job job = board();
+  add(job, "tray", {kBox, 180, 100}, {120, 80}, cut(Kind::Recess, 9));
+  add(job, "deep", {kBox, 60, 40}, {120, 80}, cut(Kind::Recess, 8));
+  const Plan p = planned(job);
+  const Verdict* v = find(p, "too-little-wood-left");
+  REQUIRE(v != nullptr);
+  CHECK(v->piece == "deep");
+  v->remedies.front().apply(job);
+  CHECK_FALSE(planned(job).has_stop());
+  CHECK(job.items[1].cut.depth == Approx(18 - 3 - 9).margin(0.02));
+}
