@@ -130,6 +130,7 @@ void Bench::show_plan(const PlanPtr& plan) {
   plan_ = plan;
   for (PieceShape& s : shapes_) {
     const PiecePlan* piece = plan->piece(s.id.toStdString());
+    s.lost = piece == nullptr ? QPainterPath() : path_of(piece->cuts.lost);
     s.tabs = piece != nullptr && piece->cuts.cut_out ? piece->cuts.cut_out->tabs : std::vector<PlacedTab>{};
   }
   ask_for_picture();
@@ -212,6 +213,15 @@ void Bench::go_to(Point at) {
     fitted_ = false;
     ask_for_picture();
   }
+  update();
+}
+
+void Bench::come_closer(Point at, double times) {
+  fit();
+  scale_ = std::clamp(scale_ * times, 0.02, 200.0);
+  origin_ += QPointF(rect().center()) - to_screen(at);
+  fitted_ = false;
+  ask_for_picture();
   update();
 }
 

@@ -45,6 +45,7 @@ class Bench : public QWidget {
   void set_section(const SectionLine& line);
   void fit();
   void go_to(Point at);
+  void come_closer(Point at, double times);  // to this place in the middle, larger than when all is shown
   void clear_mark();
   [[nodiscard]] const QImage& picture() const { return image_; }
   [[nodiscard]] bool picture_is_fine() const { return fine_; }
@@ -82,6 +83,7 @@ class Bench : public QWidget {
     QString id, name;
     QPainterPath path;   // board coordinates
     QPainterPath lines;  // stroke lines to be followed
+    QPainterPath lost;   // what no chosen bit reaches, by the newest plan
     Box box;
     Treatment::Kind kind;
     std::vector<PlacedTab> tabs;

@@ -17,7 +17,7 @@ QString Bench::piece_at(QPointF p) const {
   const PieceShape* best = nullptr;
   for (const PieceShape& s : shapes_) {
     if (!s.box.grown(near).contains(b)) continue;
-    const bool outline_only = s.kind == Treatment::Kind::CutOut ||
+    const bool outline_only = s.kind == Treatment::Kind::CutOut || s.kind == Treatment::Kind::Bevel ||
                               (job_.find(s.id.toStdString()) != nullptr &&
                                std::holds_alternative<PlainShape>(job_.find(s.id.toStdString())->piece.what));
     if (outline_only && !s.path.intersects(QRectF(b.x - near, b.y - near, 2 * near, 2 * near))) continue;

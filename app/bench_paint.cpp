@@ -152,6 +152,12 @@ void Bench::paint_outlines(QPainter& p) {
     p.setBrush(Qt::NoBrush);
     p.drawPath(to_px.map(drag_transform().map(s.lines)));
   }
+  for (const PieceShape& s : shapes_) {  // what no chosen bit reaches
+    if (s.lost.isEmpty() || !(s.id == selected_ || stage_ == Stage::Proof)) continue;
+    p.setPen(QPen(theme::kBrick, 1.4));
+    p.setBrush(theme::kBrick);
+    p.drawPath(to_px.map(s.lost));
+  }
   if (!highlight_.isEmpty()) {
     p.setPen(QPen(theme::kAmber, 1.4));
     p.setBrush(QColor(183, 121, 31, 90));

@@ -28,6 +28,27 @@ QIcon profile_picture(Treatment::Kind kind, qreal ratio) {
     case Treatment::Kind::Line:
       p.drawPolygon(QPolygonF{{6, 5}, {22, 5}, {26, 11}, {30, 5}, {46, 5}, {46, 25}, {6, 25}});
       break;
+    case Treatment::Kind::Raise:
+      p.drawPolygon(QPolygonF{{6, 14}, {17, 14}, {21, 5}, {31, 5}, {35, 14}, {46, 14}, {46, 25}, {6, 25}});
+      break;
+    case Treatment::Kind::Recess:
+      p.drawPolygon(QPolygonF{{6, 5}, {15, 5}, {15, 16}, {37, 16}, {37, 5}, {46, 5}, {46, 25}, {6, 25}});
+      break;
+    case Treatment::Kind::Pierce:
+      p.drawRect(QRectF(6, 5, 13, 20));
+      p.drawRect(QRectF(33, 5, 13, 20));
+      break;
+    case Treatment::Kind::Bevel:
+      p.drawPolygon(QPolygonF{{14, 5}, {38, 5}, {46, 14}, {46, 25}, {6, 25}, {6, 14}});
+      break;
+    case Treatment::Kind::Drill:
+      p.drawPolygon(QPolygonF{{6, 5}, {23, 5}, {23, 19}, {29, 19}, {29, 5}, {46, 5}, {46, 25}, {6, 25}});
+      break;
+    case Treatment::Kind::Plane:
+      p.drawRect(QRectF(6, 11, 40, 14));
+      p.setPen(QPen(QColor(0xB8, 0xA9, 0x93), 1, Qt::DashLine));
+      p.drawLine(QPointF(6, 5), QPointF(46, 5));
+      break;
     case Treatment::Kind::CutOut:
       p.drawRect(QRectF(15, 5, 22, 20));
       p.setPen(QPen(QColor(0xB8, 0xA9, 0x93), 1, Qt::DashLine));
@@ -66,30 +87,39 @@ CutsTicket::CutsTicket(Workshop& shop) : Ticket(shop) {
   chosen->setContentsMargins(0, 0, 0, 0);
   chosen->setSpacing(7);
   chosen->addWidget(make_label(tr("It shall look"), "faded"));
-  auto* tiles = new QHBoxLayout;
-  tiles->setSpacing(6);
+  auto* tiles = new QGridLayout;
+  tiles->setSpacing(5);
   look_ = new QButtonGroup(this);
-  const std::pair<Treatment::Kind, QString> looks[] = {{Treatment::Kind::Incise, tr("incised")},
-                                                       {Treatment::Kind::Line, tr("line")},
-                                                       {Treatment::Kind::CutOut, tr("cut out")},
-                                                       {Treatment::Kind::None, tr("not cut")}};
+  const std::pair<Treatment::Kind, QString> looks[] = {
+      {Treatment::Kind::Incise, tr("incised")},  {Treatment::Kind::Raise, tr("raised")},
+      {Treatment::Kind::Recess, tr("recessed")}, {Treatment::Kind::Line, tr("line")},
+      {Treatment::Kind::Bevel, tr("bevelled")},  {Treatment::Kind::Drill, tr("drilled")},
+      {Treatment::Kind::Plane, tr("planed")},    {Treatment::Kind::Pierce, tr("pierced")},
+      {Treatment::Kind::CutOut, tr("cut out")},  {Treatment::Kind::None, tr("not cut")}};
   for (const auto& [kind, word] : looks) {
     auto* tile = new QToolButton;
     tile->setIcon(profile_picture(kind, devicePixelRatioF()));
-    tile->setIconSize(QSize(52, 30));
+    tile->setIconSize(QSize(44, 26));
     tile->setText(word);
     tile->setToolButtonStyle(Qt::ToolButtonTextUnderIcon);
     tile->setCheckable(true);
     tile->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
-    tile->setMinimumHeight(62);
+    tile->setMinimumHeight(56);
+    tile->setMinimumWidth(40);
     tile->setStyleSheet(QStringLiteral(
-        "QToolButton { background: white; border: 1px solid #D8CFBF; border-radius: 6px; color: #2B2A28; }"
+        "QToolButton { background: white; border: 1px solid #D8CFBF; border-radius: 6px; color: #2B2A28; font-size: "
+        "8.5pt; }"
         "QToolButton:checked { background: #ECE7EF; border: 1.5px solid #5B4A6F; color: #4B3C5D; font-weight: 600; }"
         "QToolButton:focus { border: 1.5px solid #5B4A6F; }"));
     look_->addButton(tile, static_cast<int>(kind));
-    tiles->addWidget(tile);
+    tile->setObjectName(QStringLiteral("look-%1").arg(QLatin1String(to_word(kind))));
+    tiles->addWidget(tile, tiles->count() / 5, tiles->count() % 5);
   }
   chosen->addLayout(tiles);
+  ground_ = new LengthField(0, 500, true);
+  ground_->setObjectName(QStringLiteral("ground"));
+  ground_->setPlaceholderText(tr("found by Doyen"));
+  ground_->setToolTip(tr("How far below the face the ground lies that it starts from; empty lets Doyen find it"));
   chosen->addSpacing(2);
 
   incise_ = new QWidget;
@@ -167,6 +197,13 @@ CutsTicket::CutsTicket(Workshop& shop) : Ticket(shop) {
   over_->setPlaceholderText(tr("as the bed asks"));
   cut->addWidget(make_row(tr("Flat bit"), flat_bit_));
   cut->addWidget(make_row(tr("Past underside"), over_));
+  slug_ = new QCheckBox(tr("Only cut round: the waste falls out whole"));
+  slug_->setObjectName(QStringLiteral("slug"));
+  cut->addWidget(slug_);
+  connect(slug_, &QCheckBox::clicked, this, [this](bool on) {
+    shop_.edit_item(on ? tr("let the waste fall out whole") : tr("clear the opening"),
+                    [&](Item& item) { item.cut.slug = on; });
+  });
   tabs_ = new QCheckBox(tr("Held by tabs"));
   tab_count_ = new QSpinBox;
   tab_count_->setRange(2, 60);
@@ -185,6 +222,13 @@ CutsTicket::CutsTicket(Workshop& shop) : Ticket(shop) {
   cut->addWidget(through_);
   cut->addWidget(bed_);
   chosen->addWidget(cut_out_);
+  floor_section_ = new FloorSection(shop_);
+  chosen->addWidget(floor_section_);
+  chosen->addWidget(make_row(tr("Ground"), ground_));
+  connect(ground_, &LengthField::entered, this, [this](std::optional<double> mm) {
+    shop_.edit_item(mm ? tr("say the ground it lies on") : tr("let Doyen find its ground"),
+                    [&](Item& item) { item.cut.ground = mm; });
+  });
   chosen->addWidget(make_line());
   verdicts_ = new VerdictList(shop_);
   chosen->addWidget(verdicts_);
@@ -195,9 +239,13 @@ CutsTicket::CutsTicket(Workshop& shop) : Ticket(shop) {
     shop_.edit_item(tr("change how it shall look"), [&](Item& item) {
       item.cut.kind = static_cast<Treatment::Kind>(kind);
       const Bit* bit = shop_.rack.find(item.cut.bit);
-      const BitKind wanted = item.cut.kind == Treatment::Kind::CutOut ? BitKind::Flat : BitKind::V;
-      const bool any = item.cut.kind == Treatment::Kind::None || item.cut.kind == Treatment::Kind::Line;
-      if (!any && (bit == nullptr || bit->kind != wanted)) item.cut.bit = wanted == BitKind::V ? "v60" : "flat-1/4in";
+      const WantedBit wanted = wanted_bit(item.cut);
+      if (wanted == WantedBit::V && (bit == nullptr || bit->kind != BitKind::V)) item.cut.bit = "v60";
+      if (wanted == WantedBit::Flat && (bit == nullptr || bit->kind != BitKind::Flat)) item.cut.bit = "flat-1/4in";
+      // A depth that is seen: a quarter of the board for floors, what a line had for lines.
+      if (FloorSection::fits(item.cut.kind) && item.cut.depth == Treatment{}.depth)
+        item.cut.depth = std::round(shop_.document.job().blank.thinnest() / 5 * 2) / 2;
+      if (item.cut.kind == Treatment::Kind::Bevel) item.cut.clearing.clear();
     });
   });
   for (QComboBox* box : {v_bit_, flat_bit_, line_bit_}) {
@@ -243,6 +291,7 @@ CutsTicket::CutsTicket(Workshop& shop) : Ticket(shop) {
 
 void CutsTicket::open_sums(bool open) {
   depth_->set_open(open);
+  floor_section_->open_sums(open);
   through_->set_open(open);
 }
 
@@ -317,7 +366,15 @@ void CutsTicket::refresh_cut_out(const Item& item, const PiecePlan* piece) {
        {static_cast<QWidget*>(tab_count_), static_cast<QWidget*>(tab_length_), static_cast<QWidget*>(tab_height_)})
     w->setEnabled(item.cut.tabs.wanted);
   place_tabs_->setEnabled(item.cut.tabs.wanted && !item.cut.tabs.placed.empty());
-  const bool known = piece != nullptr && piece->cuts.cut_out.has_value();
+  const bool pierced = item.cut.kind == Treatment::Kind::Pierce, tabs = !pierced || item.cut.slug;
+  slug_->setVisible(pierced);
+  slug_->setChecked(item.cut.slug);
+  tabs_->setVisible(tabs);
+  place_tabs_->setVisible(tabs && !pierced);
+  for (QWidget* w :
+       {static_cast<QWidget*>(tab_count_), static_cast<QWidget*>(tab_length_), static_cast<QWidget*>(tab_height_)})
+    w->parentWidget()->setVisible(tabs);
+  const bool known = piece != nullptr && !piece->cuts.operations.empty();
   through_->setVisible(known);
   bed_->setVisible(known);
   if (!known) return;
@@ -340,8 +397,10 @@ void CutsTicket::refresh() {
                           : tr("Choose a piece here or on the board, and say how it shall look."));
     pieces_->clear();
     for (const Item& it : shop_.document.job().items) {
-      static const char* const kWords[] = {QT_TR_NOOP("not cut"), QT_TR_NOOP("incised"), QT_TR_NOOP("cut out"),
-                                           QT_TR_NOOP("line followed")};
+      static const char* const kWords[] = {QT_TR_NOOP("not cut"),       QT_TR_NOOP("incised"),  QT_TR_NOOP("cut out"),
+                                           QT_TR_NOOP("line followed"), QT_TR_NOOP("raised"),   QT_TR_NOOP("recessed"),
+                                           QT_TR_NOOP("pierced"),       QT_TR_NOOP("bevelled"), QT_TR_NOOP("drilled"),
+                                           QT_TR_NOOP("planed")};
       QString words = tr(kWords[static_cast<int>(it.cut.kind)]);
       if (const PiecePlan* p = shop_.plan ? shop_.plan->piece(it.piece.id) : nullptr;
           p != nullptr && p->cuts.deepest > 0)
@@ -352,15 +411,26 @@ void CutsTicket::refresh() {
     }
   } else {
     title_->setText(QStringLiteral("“%1”").arg(QString::fromStdString(item->piece.name)));
-    lies_on_->setText(tr("%1 · lies on: the face").arg(tr(kind_word(item->piece))));
+    const PiecePlan* piece = shop_.piece_plan();
+    QString ground = tr("the face");
+    if (piece != nullptr && piece->around.ground.below > 0) {
+      const Item* floor = shop_.document.job().find(piece->around.ground.of);
+      ground = (floor == nullptr ? tr("a ground you gave, %1 down")
+                                 : tr("the floor of “%1”, %2 down").arg(QString::fromStdString(floor->piece.name)));
+      ground = ground.arg(shop_.show(piece->around.ground.below));
+    }
+    lies_on_->setText(tr("%1 · lies on: %2").arg(tr(kind_word(item->piece)), ground));
+    ground_->show_length(item->cut.ground, shop_.document.job().lengths);
+    ground_->parentWidget()->setVisible(item->cut.kind != Treatment::Kind::None && !goes_through(item->cut.kind));
+    floor_section_->setVisible(FloorSection::fits(item->cut.kind));
+    if (FloorSection::fits(item->cut.kind)) floor_section_->refresh(*item, piece);
     if (auto* button = look_->button(static_cast<int>(item->cut.kind))) button->setChecked(true);
     incise_->setVisible(item->cut.kind == Treatment::Kind::Incise);
     line_->setVisible(item->cut.kind == Treatment::Kind::Line);
     if (item->cut.kind == Treatment::Kind::Line) refresh_line(*item);
-    cut_out_->setVisible(item->cut.kind == Treatment::Kind::CutOut);
-    const PiecePlan* piece = shop_.piece_plan();
+    cut_out_->setVisible(goes_through(item->cut.kind));
     if (item->cut.kind == Treatment::Kind::Incise) refresh_incise(*item, piece);
-    if (item->cut.kind == Treatment::Kind::CutOut) refresh_cut_out(*item, piece);
+    if (goes_through(item->cut.kind)) refresh_cut_out(*item, piece);
     verdicts_->show_for(shop_.selected, false);
   }
   filling_ = false;

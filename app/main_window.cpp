@@ -231,6 +231,15 @@ void MainWindow::make_actions() {
   add(tr("Open the other demo, a plaque with a traced heron"), {}, [this] {
     if (may_leave()) open_demo(QStringLiteral("heron-plaque"));
   });
+  add(tr("Open the demo of a raised sign with a bevelled edge"), {}, [this] {
+    if (may_leave()) open_demo(QStringLiteral("gate-sign-raised"));
+  });
+  add(tr("Open the demo of a seed drawer's front"), {}, [this] {
+    if (may_leave()) open_demo(QStringLiteral("seed-drawer"));
+  });
+  add(tr("Open the demo of an engraved brass plate"), {}, [this] {
+    if (may_leave()) open_demo(QStringLiteral("sundial-plate"));
+  });
   add(tr("Undo"), QKeySequence::Undo, [this] { document_.undo_stack().undo(); });
   add(tr("Redo"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_Z), [this] { document_.undo_stack().redo(); });
   add(tr("Write the files…"), QKeySequence(Qt::CTRL | Qt::Key_E), [this] { choose_and_write(); });
@@ -339,7 +348,7 @@ void MainWindow::show_call_box() {
 
 void MainWindow::show_job_menu(const QPoint& at) {
   QMenu menu(this);
-  for (const Call& call : calls_.mid(0, 10)) {
+  for (const Call& call : calls_.mid(0, 13)) {
     QString words = call.words;
     if (words == tr("Undo") && document_.undo_stack().canUndo())
       words = tr("Undo: %1").arg(document_.undo_stack().undoText());

@@ -8,6 +8,7 @@
 #include <QPushButton>
 
 #include "atomic_file.hpp"
+#include "bench_hand.hpp"
 #include "data_folder.hpp"
 #include "letter_bench.hpp"
 #include "main_window.hpp"
@@ -31,10 +32,11 @@ bool wait_until_settled(MainWindow& window, int milliseconds) {
 }
 
 QStringList shot_names() {
-  return {QStringLiteral("blank"),    QStringLiteral("artwork"),      QStringLiteral("cuts"),
-          QStringLiteral("cut-out"),  QStringLiteral("proof"),        QStringLiteral("run"),
-          QStringLiteral("rack"),     QStringLiteral("welcome"),      QStringLiteral("plaque"),
-          QStringLiteral("clean-up"), QStringLiteral("letter-bench"), QStringLiteral("tracing")};
+  return {
+      QStringLiteral("blank"),  QStringLiteral("artwork"),  QStringLiteral("cuts"),         QStringLiteral("cut-out"),
+      QStringLiteral("proof"),  QStringLiteral("run"),      QStringLiteral("rack"),         QStringLiteral("welcome"),
+      QStringLiteral("plaque"), QStringLiteral("clean-up"), QStringLiteral("letter-bench"), QStringLiteral("tracing"),
+      QStringLiteral("points"), QStringLiteral("raised"),   QStringLiteral("drawer"),       QStringLiteral("plate")};
 }
 
 namespace {
@@ -93,6 +95,28 @@ bool take_shot(MainWindow& window, const QString& stage, const QString& file, QS
     window.trace_file(QString::fromStdString(data_file("demo/heron-ink.jpg")));
     const auto* dialog = window.findChild<TraceDialog*>();
     return dialog != nullptr && shot_of_guest(window, file, [dialog] { return !dialog->busy(); });
+  }
+  // The other demos, each under Cuts with the piece that tells most about it.
+  const struct {
+    QString view, demo, piece;
+  } demos[] = {{QStringLiteral("raised"), QStringLiteral("gate-sign-raised"), QStringLiteral("name")},
+               {QStringLiteral("drawer"), QStringLiteral("seed-drawer"), QStringLiteral("name")},
+               {QStringLiteral("plate"), QStringLiteral("sundial-plate"), QStringLiteral("motto")}};
+  for (const auto& demo : demos) {
+    if (stage != demo.view) continue;
+    window.open_demo(demo.demo);
+    window.go_to_stage(Stage::Cuts);
+    window.select(demo.piece);
+    return wait_until_settled(window) && window.grab().save(file);
+  }
+  if (stage == QStringLiteral("points")) {
+    window.open_demo();
+    window.go_to_stage(Stage::Artwork);
+    window.select(QStringLiteral("sprig"));
+    wait_until_settled(window);
+    window.bench().come_closer({110, 115}, 3.2);
+    window.bench().points().set_active(true);
+    return wait_until_settled(window) && window.grab().save(file);
   }
   if (stage == QStringLiteral("plaque") || stage == QStringLiteral("clean-up")) {
     window.open_demo(QStringLiteral("heron-plaque"));

@@ -4,6 +4,7 @@
 #include <QButtonGroup>
 
 #include "artwork_sections.hpp"
+#include "floor_section.hpp"
 
 namespace doyen {
 
@@ -75,6 +76,9 @@ class CutsTicket : public Ticket {
   void refresh_line(const Item& item);
   void fill_bits(QComboBox* box, std::optional<BitKind> kind, const std::string& chosen);  // without a kind: all
   QLabel *title_, *lies_on_;
+  LengthField* ground_;
+  FloorSection* floor_section_;
+  QCheckBox* slug_;
   QWidget *choose_, *chosen_, *incise_, *line_, *cut_out_;
   QComboBox* line_bit_;
   LengthField* line_depth_;

@@ -174,7 +174,7 @@ std::vector<Pass> clear_floor(const Region& region, const Region& already, const
   const double step = shape.diameter * std::clamp(shape.stepover, 0.05, 0.95);
   Region wanted;  // what this bit shall still take
   if (!already.empty()) {
-    wanted = subtract(intersect(grow(centres, radius), region), already);
+    wanted = subtract(grow(centres, radius), grow(already, 0.003));
     // Slivers along arcs are rounding, not wood.
     wanted = grow(grow(wanted, -0.004), 0.004);
     if (area(wanted) < kTiny) return {};

@@ -116,8 +116,7 @@ Region clear_with(const Piece& piece, const Region& floor, double depth, bool pr
     Operation op = operation(
         piece, piece.cut.kind == Treatment::Kind::Plane ? Operation::Kind::Plane : Operation::Kind::Clear, *bit, depth);
     op.passes = clear_floor(floor, cleared, shape, piece.cancel);
-    const Region own = opening(floor, shape.diameter / 2);
-    cleared = cleared.empty() ? own : unite(cleared, own);
+    cleared = opening(floor, shape.diameter / 2);  // what larger bits swept lies within it
     if (op.passes.empty()) continue;
     out.bits.push_back(bit->id);
     out.operations.push_back(std::move(op));

@@ -6,7 +6,7 @@ namespace doyen {
 namespace {
 
 constexpr double kMost = 0.6;      // share of the floor that a first bit shall clear to be worth its place
-constexpr double kNearly = 0.995;  // of what the smallest bit reaches (both common practice, no source)
+constexpr double kNearly = 0.999;  // of what the smallest bit reaches (both common practice, no source)
 
 }  // namespace
 
@@ -24,7 +24,7 @@ std::vector<ProposedBit> propose_clearing(const Region& floor, double depth, con
   std::vector<double> reach;
   for (const Bit* bit : bits) {
     cancel.check();
-    reach.push_back(area(grow(grow(floor, -bit->true_diameter() / 2), bit->true_diameter() / 2)) / whole);
+    reach.push_back(area(opening(floor, bit->true_diameter() / 2)) / whole);
   }
   const double best = reach.back();
   if (best <= 0) return {};

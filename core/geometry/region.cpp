@@ -405,7 +405,9 @@ Region grow(const Region& region, double mm, Corner corner, double arc_error) {
 }
 
 Region opening(const Region& region, double radius, double arc_error) {
-  return intersect(grow(grow(region, -radius, Corner::Round, arc_error), radius, Corner::Round, arc_error), region);
+  // Not cut back to the region: that would let outlines run along each other to the last micrometre, which costs Clipper
+  // minutes where it does not hang it.
+  return grow(grow(region, -radius, Corner::Round, arc_error), radius, Corner::Round, arc_error);
 }
 
 // The opening is grown a little more than it was shrunk: outlines that run along each other to the last micrometre cost

@@ -114,7 +114,9 @@ class EdgeCheck {
       return;
     }
     const double margin = s_.job.blank.margin;
-    if (margin <= 0) return;
+    // A bevel belongs on an edge, and a planed area may run past everything.
+    const Treatment::Kind kind = s_.job.items[i].cut.kind;
+    if (margin <= 0 || kind == Treatment::Kind::Bevel || kind == Treatment::Kind::Plane) return;
     if (!is_frame(s_.job.items[i])) {
       for (std::size_t k = 0; k < s_.job.items.size(); ++k) {
         if (k == i || s_.pieces[k].outlines == nullptr || !is_frame(s_.job.items[k])) continue;

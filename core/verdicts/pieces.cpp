@@ -1,7 +1,19 @@
 // Artwork that cannot be set, characters that a face lacks, pieces without a treatment.
+#include <algorithm>
+
 #include "verdicts/verdict.hpp"
 
 namespace doyen {
+
+namespace {
+
+// A piece that is not cut itself, but says how far the ground round a raised one is sunk.
+bool bounds_a_panel(const Job& job, const std::string& id) {
+  return std::any_of(job.items.begin(), job.items.end(),
+                     [&](const Item& item) { return item.cut.kind == Treatment::Kind::Raise && item.cut.panel == id; });
+}
+
+}  // namespace
 
 void check_pieces(const Situation& s, std::vector<Verdict>& out) {
   if (s.job.items.empty()) {
@@ -65,7 +77,8 @@ void check_pieces(const Situation& s, std::vector<Verdict>& out) {
                      {{"Follow the lines", [id = piece.id](Job& job) {
                          if (Item* item = job.find(id)) item->cut.kind = Treatment::Kind::Line;
                        }}}});
-    } else if (s.job.items[i].cut.kind == Treatment::Kind::None && !s.job.is_source(piece.id)) {
+    } else if (s.job.items[i].cut.kind == Treatment::Kind::None && !s.job.is_source(piece.id) &&
+               !bounds_a_panel(s.job, piece.id)) {
       out.push_back({Grade::Mind,
                      "no-treatment",
                      piece.id,
