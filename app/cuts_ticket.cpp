@@ -88,7 +88,7 @@ CutsTicket::CutsTicket(Workshop& shop) : Ticket(shop) {
   chosen->setSpacing(7);
   chosen->addWidget(make_label(tr("It shall look"), "faded"));
   auto* tiles = new QGridLayout;
-  tiles->setSpacing(5);
+  tiles->setSpacing(4);
   look_ = new QButtonGroup(this);
   const std::pair<Treatment::Kind, QString> looks[] = {
       {Treatment::Kind::Incise, tr("incised")},  {Treatment::Kind::Raise, tr("raised")},
@@ -99,7 +99,7 @@ CutsTicket::CutsTicket(Workshop& shop) : Ticket(shop) {
   for (const auto& [kind, word] : looks) {
     auto* tile = new QToolButton;
     tile->setIcon(profile_picture(kind, devicePixelRatioF()));
-    tile->setIconSize(QSize(44, 26));
+    tile->setIconSize(QSize(40, 24));
     tile->setText(word);
     tile->setToolButtonStyle(Qt::ToolButtonTextUnderIcon);
     tile->setCheckable(true);
@@ -168,6 +168,8 @@ CutsTicket::CutsTicket(Workshop& shop) : Ticket(shop) {
   letters_ = make_label({}, "faded");
   incise->addWidget(make_line());
   incise->addWidget(depth_);
+  angles_ = new NumberCard(tr("Other angles"));
+  incise->addWidget(angles_);
   incise->addWidget(floor_);
   incise->addWidget(letters_);
   chosen->addWidget(incise_);
@@ -316,6 +318,7 @@ void CutsTicket::refresh_incise(const Item& item, const PiecePlan* piece) {
   }
   const bool known = piece != nullptr && piece->cuts.groove.has_value();
   depth_->setVisible(known);
+  angles_->setVisible(known);
   floor_->setVisible(known && std::isfinite(piece->cuts.limit));
   letters_->setVisible(known);
   if (!known) return;
@@ -324,6 +327,8 @@ void CutsTicket::refresh_incise(const Item& item, const PiecePlan* piece) {
   depth_->show_number(shop_.show(cuts.deepest),
                       letter.empty() ? QString() : tr("in %1").arg(QString::fromStdString(letter)),
                       depth_sum(*shop_.plan, item.piece.id));
+  const Sum angles = v_table_sum(*shop_.plan, shop_.rack, item.piece.id);
+  angles_->show_number(tr("%1 V bits").arg(angles.lines.size()), tr("in the rack"), angles);
   const Sum floor = floor_sum(*shop_.plan, item.piece.id);
   QStringList flats;
   for (const std::string& l : letters_with_floor(*piece)) flats << QString::fromStdString(l);

@@ -421,7 +421,14 @@ void MainWindow::refresh_rail() {
                     : pieces == 1 ? tr("one piece")
                                   : tr("%1 pieces").arg(pieces));
   int cut = 0;
-  for (const Item& item : job.items) cut += item.cut.kind != Treatment::Kind::None;
+  for (const Item& item : job.items) {
+    // What only serves others (a source, a panel's outline) owes no treatment.
+    const bool serves =
+        job.is_source(item.piece.id) || std::any_of(job.items.begin(), job.items.end(), [&](const Item& other) {
+          return other.cut.kind == Treatment::Kind::Raise && other.cut.panel == item.piece.id;
+        });
+    cut += item.cut.kind != Treatment::Kind::None || serves;
+  }
   rail_->show_state(Stage::Cuts,
                     pieces == 0     ? Lamp::Off
                     : cut == pieces ? Lamp::Fine

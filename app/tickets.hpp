@@ -92,7 +92,7 @@ class CutsTicket : public Ticket {
   QCheckBox* tabs_;
   QSpinBox* tab_count_;
   QPushButton* place_tabs_;
-  NumberCard *depth_, *floor_, *through_, *bed_;
+  NumberCard *depth_, *angles_, *floor_, *through_, *bed_;
   QLabel* letters_;
   VerdictList* verdicts_;
   bool filling_ = false;

@@ -169,7 +169,7 @@ Pass ramp_and_run(const Line2& line, double from_z, double to_z, double slope) {
 std::vector<Pass> clear_floor(const Region& region, const Region& already, const ClearingShape& shape,
                               const Cancel& cancel) {
   const double radius = shape.diameter / 2;
-  const Region centres = grow(region, -radius);
+  Region centres = grow(region, -radius);
   if (centres.empty()) return {};
   const double step = shape.diameter * std::clamp(shape.stepover, 0.05, 0.95);
   Region wanted;  // what this bit shall still take
@@ -178,6 +178,9 @@ std::vector<Pass> clear_floor(const Region& region, const Region& already, const
     // Slivers along arcs are rounding, not wood.
     wanted = grow(grow(wanted, -0.004), 0.004);
     if (area(wanted) < kTiny) return {};
+    // Only centres from which the bit reaches any of it: small bits would otherwise draw their rings all over a floor
+    // that a large one has cleared.
+    centres = intersect(centres, grow(wanted, radius + 0.01));
   }
   std::vector<Pass> out;
   for (const Island& part : centres.islands) {
@@ -192,7 +195,6 @@ std::vector<Pass> clear_floor(const Region& region, const Region& already, const
       line.push_back(line.front());
       lines.insert(lines.begin(), std::move(line));
     }
-    if (!already.empty()) lines = clip_lines(lines, grow(wanted, radius + 0.01));
     if (lines.empty()) continue;
     const std::vector<Line2> joined = join_neighbours(std::move(lines), own, 2.5 * step);
     const double depth = shape.ground - shape.floor;

@@ -405,8 +405,8 @@ Region grow(const Region& region, double mm, Corner corner, double arc_error) {
 }
 
 Region opening(const Region& region, double radius, double arc_error) {
-  // Not cut back to the region: that would let outlines run along each other to the last micrometre, which costs Clipper
-  // minutes where it does not hang it.
+  // Not cut back to the region: that would let outlines run along each other to the last micrometre, which costs
+  // Clipper minutes where it does not hang it.
   return grow(grow(region, -radius, Corner::Round, arc_error), radius, Corner::Round, arc_error);
 }
 

@@ -105,6 +105,43 @@ Sum clearing_sum(const Plan& plan, const std::string& id) {
   return sum;
 }
 
+Sum v_table_sum(const Plan& plan, const Rack& rack, const std::string& id) {
+  const PiecePlan* piece = plan.piece(id);
+  const Item* item = plan.job.find(id);
+  if (piece == nullptr || item == nullptr || !piece->cuts.groove) return {};
+  const Figures f(plan.job.lengths);
+  const Groove& groove = *piece->cuts.groove;
+  const double widest = groove.widest_stroke(), thinnest = groove.narrowest_stroke();
+  const double whole = area(piece->outlines.region);
+  const double wood = plan.job.blank.thinnest() - plan.job.run.least_wood - piece->cuts.ground;
+  Sum sum;
+  sum.title = "What each V of the rack would do here";
+  // The fairest is the one that goes deepest without passing the wood that may be taken or its own body.
+  const Bit* fair = nullptr;
+  double fair_depth = 0;
+  for (const Bit& bit : rack.bits) {
+    if (bit.kind != BitKind::V) continue;
+    const double limit = std::min(item->cut.floor_limit.value_or(1e300), bit.body_depth());
+    const double open = std::max(0.0, (widest - bit.tip) / 2 / bit.tan_half()), deep = std::min(open, limit);
+    const double shallow = std::min(deep, std::max(0.0, (thinnest - bit.tip) / 2 / bit.tan_half()));
+    std::string says = f(shallow) + " to " + f(deep) + " deep";
+    if (open > limit + 1e-6) {
+      const double flat = area(grow(piece->outlines.region, -(limit * bit.tan_half() + bit.tip / 2))) / whole * 100;
+      says +=
+          ", " + n(flat, 0) + " % ends flat" + (limit < item->cut.floor_limit.value_or(1e300) ? " under its body" : "");
+    }
+    if (deep > wood) says += "; too deep for the wood";
+    sum.lines.push_back(bit.name + ": " + says);
+    if (open <= bit.body_depth() + 1e-6 && deep <= wood && deep > fair_depth) {
+      fair = &bit;
+      fair_depth = deep;
+    }
+  }
+  sum.result = fair == nullptr ? "none takes these strokes to their full depth"
+                               : "deepest that the wood and its body allow: the " + fair->name;
+  return sum;
+}
+
 Sum floor_sum(const Plan& plan, const std::string& id) {
   const PiecePlan* piece = plan.piece(id);
   const Item* item = plan.job.find(id);

@@ -17,14 +17,15 @@ struct Sum {
 Sum depth_sum(const Plan& plan, const std::string& piece);     // how deep a groove goes
 Sum floor_depth_sum(const Plan& plan, const std::string& id);  // recesses, raised grounds, bevels, holes, planed areas
 Sum clearing_sum(const Plan& plan, const std::string& id);     // which flat bits clear a floor, and why
-Sum floor_sum(const Plan& plan, const std::string& piece);     // which strokes get a flat floor
-Sum through_sum(const Plan& plan, const std::string& piece);   // how deep a cut-out goes
-Sum bed_sum(const Plan& plan, const std::string& piece);       // how far the bed is marked
-Sum time_sum(const Plan& plan);                                // the whole run
-Sum run_time_sum(const Plan& plan, std::size_t run);           // one bit's time and the feed it reaches
-Sum chip_sum(const Plan& plan, std::size_t run);               // feed = rpm × flutes × chip load
-Sum weight_sum(const Blank& blank);                            // the blank's weight from density
-Sum movement_sum(const Blank& blank);                          // across the grain for 4 per cent of moisture
+Sum v_table_sum(const Plan& plan, const Rack& rack, const std::string& id);  // what every V of the rack would do here
+Sum floor_sum(const Plan& plan, const std::string& piece);                   // which strokes get a flat floor
+Sum through_sum(const Plan& plan, const std::string& piece);                 // how deep a cut-out goes
+Sum bed_sum(const Plan& plan, const std::string& piece);                     // how far the bed is marked
+Sum time_sum(const Plan& plan);                                              // the whole run
+Sum run_time_sum(const Plan& plan, std::size_t run);                         // one bit's time and the feed it reaches
+Sum chip_sum(const Plan& plan, std::size_t run);                             // feed = rpm × flutes × chip load
+Sum weight_sum(const Blank& blank);                                          // the blank's weight from density
+Sum movement_sum(const Blank& blank);  // across the grain for 4 per cent of moisture
 
 // The letters whose strokes are wider than the floor limit leaves pointed, in order, each once.
 std::vector<std::string> letters_with_floor(const PiecePlan& piece);

@@ -4,6 +4,7 @@
 #include <opencv2/imgproc.hpp>
 
 #include "cuts/proposals.hpp"
+#include "data_folder.hpp"
 #include "measure/length.hpp"
 #include "oracle.hpp"
 #include "planning/outputs.hpp"
@@ -416,4 +417,45 @@ TEST_CASE("floors too deep for the wood are stops that their remedies mend, what
   v->remedies.front().apply(job);
   CHECK_FALSE(planned(job).has_stop());
   CHECK(job.items[1].cut.depth == Approx(18 - 3 - 9).margin(0.02));
+}
+
+TEST_CASE("what comes free is found in the relief itself, whatever frees it") {
+  // Four straight slots, each harmless, that meet round a square: no outline encloses it, the relief shows it.
+  Job job = board();
+  for (int i = 0; i < 4; ++i) {
+    const bool flat = i % 2 == 0;
+    const double away = i < 2 ? 25 : -25;
+    add(job, ("slot-" + std::to_string(i)).c_str(), {kBox, flat ? 60.0 : 8.0, flat ? 8.0 : 60.0},
+        {120 + (flat ? 0 : away), 80 + (flat ? away : 0)}, cut(Kind::Pierce, 0));
+  }
+  const Plan p = planned(job);
+  const Verdict* v = find(p, "comes-free");
+  REQUIRE(v != nullptr);
+  CHECK(std::abs(v->at.x - 120) < 22);
+  CHECK(std::abs(v->at.y - 80) < 22);
+  CHECK(v->text.find("17.") != std::string::npos);  // (50 − 8)² = 1764 mm²
+  // One slot shorter, and it hangs on.
+  std::get<PlainShape>(job.items[0].piece.what).width = 30;
+  CHECK(find(planned(job), "comes-free") == nullptr);
+  // A cut-out held by tabs is not loose; the demo has nothing loose.
+  const Job demo = load_job(data_file("demo/gate-sign.doyen"));
+  CHECK(find(plan(demo, load_rack(), machine_for(demo)), "comes-free") == nullptr);
+}
+
+// A stroke of 10 mm: 18.660 mm at 30 degrees, 8.660 at 60, 5.000 at 90, 2.887 at 120 (geometry.md, worked).
+TEST_CASE("the table over the rack's angles gives the worked depths") {
+  Job job = board();
+  job.blank.readings = {40};
+  add(job, "bar", {kBox, 100, 10}, {120, 80}, cut(Kind::Incise, 0));
+  const Rack rack = load_rack();
+  const Sum table = v_table_sum(plan(job, rack, machine_for(job)), rack, "bar");
+  const auto line = [&](const char* id) {
+    for (const std::string& l : table.lines) {
+      if (l.find(rack.find(id)->name) == 0) return l;
+    }
+    return std::string();
+  };
+  CHECK(line("v60").find("8.66") != std::string::npos);
+  CHECK(line("v90").find("5 ") != std::string::npos);
+  CHECK(table.result.find("the ") != std::string::npos);
 }

@@ -1,0 +1,169 @@
+// Parts that come free: insides of pierced letters, slugs that nothing holds, and whatever the through cuts of all
+// pieces together set loose, found in the relief itself.
+#include <algorithm>
+#include <cmath>
+#include <vector>
+
+#include "relief/carve.hpp"
+#include "verdicts/verdict.hpp"
+
+namespace doyen {
+namespace {
+
+using Kind = Treatment::Kind;
+
+constexpr double kCells = 400'000;  // about so many look at the whole board
+constexpr double kLeast = 9;        // mm²: smaller crumbs are dust
+
+struct Part {
+  double area = 0;  // mm²
+  Point at;         // its first cell; inside it
+  bool at_edge = false;
+};
+
+// The connected parts of the wood that is left when every through cut is made. Tabs and uncut floors connect.
+std::vector<Part> parts_left(const Situation& s) {
+  const Box board = s.job.blank.box();
+  const double cell = std::clamp(std::sqrt(board.width() * board.height() / kCells), 0.3, 3.0);
+  HeightField field(board, cell);
+  field.clear();
+  for (const PieceState& piece : s.pieces) {
+    if (piece.cuts == nullptr) continue;
+    for (const Operation& op : piece.cuts->operations) {
+      const Bit* bit = s.rack.find(op.bit);
+      if (bit != nullptr && op.depth - op.ground >= s.job.blank.thinnest()) carve(field, op.passes, *bit);
+    }
+  }
+  const auto thickness = static_cast<float>(s.job.blank.thinnest());
+  const std::size_t columns = field.columns(), rows = field.rows();
+  std::vector<char> seen(columns * rows, 0);
+  const auto wood = [&](std::size_t c, std::size_t r) { return field.at(c, r) > -thickness + 0.01F; };
+  std::vector<Part> parts;
+  std::vector<std::pair<std::size_t, std::size_t>> open;
+  for (std::size_t r0 = 0; r0 < rows; ++r0) {
+    for (std::size_t c0 = 0; c0 < columns; ++c0) {
+      if (seen[r0 * columns + c0] != 0 || !wood(c0, r0)) continue;
+      Part part;
+      part.at = {field.x_of(c0), field.y_of(r0)};
+      seen[r0 * columns + c0] = 1;
+      open.assign(1, {c0, r0});
+      while (!open.empty()) {
+        const auto [c, r] = open.back();
+        open.pop_back();
+        part.area += cell * cell;
+        part.at_edge = part.at_edge || c == 0 || r == 0 || c + 1 == columns || r + 1 == rows;
+        const auto look = [&](std::size_t nc, std::size_t nr) {
+          if (nc >= columns || nr >= rows || seen[nr * columns + nc] != 0 || !wood(nc, nr)) return;
+          seen[nr * columns + nc] = 1;
+          open.emplace_back(nc, nr);
+        };
+        look(c + 1, r);
+        look(c - 1, r);  // wraps to a huge number at the edge, which is refused
+        look(c, r + 1);
+        look(c, r - 1);
+      }
+      parts.push_back(part);
+    }
+  }
+  return parts;
+}
+
+void check_relief(const Situation& s, std::vector<Verdict>& out) {
+  bool through = false;
+  for (const Item& item : s.job.items) through = through || goes_through(item.cut.kind);
+  if (!through) return;
+  std::vector<Part> parts = parts_left(s);
+  // What reaches the board's edge is the frame that is clamped; without one, the largest part.
+  const auto largest =
+      std::max_element(parts.begin(), parts.end(), [](const Part& a, const Part& b) { return a.area < b.area; });
+  const bool framed = std::any_of(parts.begin(), parts.end(), [](const Part& p) { return p.at_edge; });
+  for (const Part& part : parts) {
+    if (part.area < kLeast || (framed ? part.at_edge : &part == &*largest)) continue;
+    // Whose through cut frees it: the smallest piece round it.
+    const Item* by = nullptr;
+    double least = 1e300;
+    for (std::size_t i = 0; i < s.job.items.size(); ++i) {
+      if (s.pieces[i].outlines == nullptr || !goes_through(s.job.items[i].cut.kind)) continue;
+      const Box box = bounds(*s.pieces[i].outlines).grown(0.5);
+      if (!box.contains(part.at) || box.width() * box.height() >= least) continue;
+      least = box.width() * box.height();
+      by = &s.job.items[i];
+    }
+    // Said already, with remedies that fit the case better.
+    const bool said =
+        by != nullptr && std::any_of(out.begin(), out.end(), [&](const Verdict& v) {
+          return v.piece == by->piece.id && (v.code == "no-tabs" || v.code == "loose-inside" || v.code == "slug-falls");
+        });
+    if (said) continue;
+    std::vector<Remedy> remedies;
+    if (by != nullptr) {
+      remedies.push_back({"Hold it with tabs", [id = by->piece.id](Job& job) {
+                            if (Item* it = job.find(id)) it->cut.tabs.wanted = true;
+                          }});
+      if (by->cut.kind == Kind::Pierce) {
+        remedies.push_back({"Clear it", [id = by->piece.id](Job& job) {
+                              if (Item* it = job.find(id)) it->cut.slug = false;
+                            }});
+      }
+    }
+    out.push_back({Grade::Mind, "comes-free", by == nullptr ? std::string() : by->piece.id, part.at,
+                   "A part of " + format_number(part.area / 100, 1) + " cm²" +
+                       (by == nullptr ? "" : " in “" + by->piece.name + "”") + " comes free before the end.",
+                   "Tape it down, or hold it otherwise; a loose part can be caught by the bit and thrown.",
+                   std::move(remedies)});
+  }
+}
+
+}  // namespace
+
+// The inside of an O comes free when the O is pierced; so does a slug that nothing holds.
+void check_loose(const Situation& s, std::vector<Verdict>& out) {
+  for (std::size_t i = 0; i < s.job.items.size(); ++i) {
+    const Item& item = s.job.items[i];
+    if (s.pieces[i].outlines == nullptr || item.cut.kind != Kind::Pierce) continue;
+    const Outlines& outlines = *s.pieces[i].outlines;
+    std::size_t insides = 0;
+    Point at;
+    for (const Island& island : outlines.region.islands) {
+      if (island.rings.size() > 1 && insides == 0) at = bounds(island.rings[1]).centre();
+      insides += island.rings.size() - 1;
+    }
+    if (insides > 0) {
+      const std::string letter = letter_at(outlines, at);
+      out.push_back(
+          {Grade::Stop,
+           "loose-inside",
+           item.piece.id,
+           at,
+           (insides == 1 ? "The inside of " + (letter.empty() ? "“" + item.piece.name + "”" : letter) + " comes"
+                         : std::to_string(insides) + " insides of “" + item.piece.name + "” come") +
+               " free when it is pierced.",
+           "It would fall, or jam between bit and wood, and the letter would be a hole. Bridge it under "
+           "Artwork, or take a face whose letters are open.",
+           {{"Incise it instead", [id = item.piece.id](Job& job) {
+               Item* it = job.find(id);
+               if (it == nullptr) return;
+               it->cut.kind = Kind::Incise;
+               it->cut.bit = "v60";
+             }}}});
+    }
+    if (item.cut.slug && !item.cut.tabs.wanted && s.pieces[i].cuts->cut_out) {
+      out.push_back({Grade::Mind,
+                     "slug-falls",
+                     item.piece.id,
+                     bounds(outlines).centre(),
+                     "The slug of “" + item.piece.name + "” comes free at the last pass.",
+                     "It can lift and jam the bit; hold it with tabs or tape, or clear it.",
+                     {{"Hold it with tabs",
+                       [id = item.piece.id](Job& job) {
+                         if (Item* it = job.find(id)) it->cut.tabs.wanted = true;
+                       }},
+                      {"Clear it", [id = item.piece.id](Job& job) {
+                         if (Item* it = job.find(id)) it->cut.slug = false;
+                       }}}});
+    }
+  }
+  check_relief(s, out);
+}
+
+}  // namespace doyen
