@@ -88,7 +88,7 @@ CutsTicket::CutsTicket(Workshop& shop) : Ticket(shop) {
   chosen->setSpacing(7);
   chosen->addWidget(make_label(tr("It shall look"), "faded"));
   auto* tiles = new QGridLayout;
-  tiles->setSpacing(4);
+  tiles->setSpacing(1);
   look_ = new QButtonGroup(this);
   const std::pair<Treatment::Kind, QString> looks[] = {
       {Treatment::Kind::Incise, tr("incised")},  {Treatment::Kind::Raise, tr("raised")},
@@ -99,7 +99,7 @@ CutsTicket::CutsTicket(Workshop& shop) : Ticket(shop) {
   for (const auto& [kind, word] : looks) {
     auto* tile = new QToolButton;
     tile->setIcon(profile_picture(kind, devicePixelRatioF()));
-    tile->setIconSize(QSize(40, 24));
+    tile->setIconSize(QSize(36, 22));
     tile->setText(word);
     tile->setToolButtonStyle(Qt::ToolButtonTextUnderIcon);
     tile->setCheckable(true);

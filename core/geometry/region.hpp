@@ -75,8 +75,8 @@ Region intersect(const Region& a, const Region& b);
 // Grows (mm > 0) or shrinks (mm < 0) the region. `arc_error` is the chord error of rounded corners, mm.
 Region grow(const Region& region, double mm, Corner corner = Corner::Round, double arc_error = 0.002);
 
-// What a disc of this radius can sweep without leaving the region: erode, then dilate. It may stand out of the region by
-// the arc's error.
+// What a disc of this radius can sweep without leaving the region: erode, then dilate. It may stand out of the region
+// by the arc's error.
 Region opening(const Region& region, double radius, double arc_error = 0.002);
 // What such a disc does not reach, less what lies within 3 µm of where it does.
 Region lost_in_opening(const Region& region, double radius, double arc_error = 0.002);
