@@ -44,6 +44,11 @@ Bench::Bench(QWidget* parent) : QWidget(parent) {
     hands_.push_back(std::move(hand));
     return raw;
   };
+  turn_ = new QPushButton(tr("Turn over: see the back"), this);
+  turn_->setObjectName(QStringLiteral("turnOver"));
+  turn_->setCursor(Qt::ArrowCursor);
+  turn_->hide();
+  connect(turn_, &QPushButton::clicked, this, [this] { show_side(side_ == Side::Front ? Side::Back : Side::Front); });
   measure_ = add(std::make_unique<MeasureHand>(*this));
   points_ = add(std::make_unique<PointHand>(*this));
   add(std::make_unique<BridgeHand>(*this));
@@ -57,8 +62,33 @@ void Bench::hands_look() {
   for (const auto& hand : hands_) hand->job_changed();
 }
 
-QPointF Bench::to_screen(Point p) const { return {origin_.x() + p.x * scale_, origin_.y() - p.y * scale_}; }
-Point Bench::to_board(QPointF p) const { return {(p.x() - origin_.x()) / scale_, (origin_.y() - p.y()) / scale_}; }
+Point Bench::flipped(Point p) const { return side_ == Side::Back ? turned_over(p, job_.blank, job_.run.turn) : p; }
+QPointF Bench::to_screen(Point p) const {
+  const Point q = flipped(p);
+  return {origin_.x() + q.x * scale_, origin_.y() - q.y * scale_};
+}
+Point Bench::to_board(QPointF p) const {
+  return flipped({(p.x() - origin_.x()) / scale_, (origin_.y() - p.y()) / scale_});
+}
+QTransform Bench::board_to_px() const {
+  const QPointF o = to_screen({0, 0}), x = to_screen({1, 0}) - o, y = to_screen({0, 1}) - o;
+  return {x.x(), x.y(), y.x(), y.y(), o.x(), o.y()};
+}
+QRectF Bench::px_rect(const Box& box) const {
+  return QRectF(to_screen({box.left, box.top}), to_screen({box.right, box.bottom})).normalized();
+}
+
+void Bench::show_side(Side side) {
+  if (side == Side::Back && !job_.has_back()) side = Side::Front;
+  turn_->setText(side == Side::Front ? tr("Turn over: see the back") : tr("Turn over: see the front"));
+  if (side == side_) return;
+  side_ = side;
+  image_ = {};
+  layer_key_.clear();
+  ask_for_picture();
+  update();
+  Q_EMIT side_changed();
+}
 
 void Bench::fit() {
   const double room_w = width() - kRuler - 70, room_h = height() - kRuler - 76;
@@ -73,6 +103,7 @@ void Bench::fit() {
 
 void Bench::show_job(const Job& job) {
   const bool other_board = job.blank.width != job_.blank.width || job.blank.height != job_.blank.height;
+  const TurnOver was_turned = job_.run.turn;
   job_ = job;
   shapes_.clear();
   decltype(known_) kept;
@@ -81,12 +112,15 @@ void Bench::show_job(const Job& job) {
     PieceShape s;
     std::vector<Piece> made_of;
     for (const Piece* piece : job.with_sources(item.piece)) made_of.push_back(*piece);
-    if (it != known_.end() && it->second.first == made_of) {
+    const bool back = item.cut.back && item.cut.kind != Treatment::Kind::None;
+    const bool same_side =
+        it != known_.end() && it->second.second.back == back && (!back || was_turned == job.run.turn);
+    if (same_side && it->second.first == made_of) {
       s = it->second.second;
     } else {
       s.id = QString::fromStdString(item.piece.id);
       try {
-        const Outlines outlines = outlines_of(item.piece, job.source());
+        const Outlines outlines = job.outlines(item);
         s.path = path_of(outlines.region);
         s.box = bounds(outlines);
         for (const Line2& line : outlines.lines) {
@@ -100,6 +134,7 @@ void Bench::show_job(const Job& job) {
     }
     s.name = QString::fromStdString(item.piece.name);
     s.kind = item.cut.kind;
+    s.back = back;
     kept[item.piece.id] = {std::move(made_of), s};
     shapes_.push_back(std::move(s));
   }
@@ -123,6 +158,8 @@ void Bench::show_job(const Job& job) {
   if (shape(selected_) == nullptr && !selected_.isEmpty()) select({});
   if (other_board || fitted_) fit();
   hands_look();
+  turn_->setVisible(job_.has_back() && stage_ != Stage::Blank && stage_ != Stage::Artwork);
+  if (!job_.has_back()) show_side(Side::Front);
   update();
 }
 
@@ -139,6 +176,9 @@ void Bench::show_plan(const PlanPtr& plan) {
 
 void Bench::show_stage(Stage stage) {
   stage_ = stage;
+  // Artwork is laid out as it is seen from the front.
+  if (stage == Stage::Blank || stage == Stage::Artwork) show_side(Side::Front);
+  turn_->setVisible(job_.has_back() && stage_ != Stage::Blank && stage_ != Stage::Artwork);
   hands_look();
   update();
 }
@@ -232,13 +272,14 @@ void Bench::clear_mark() {
 
 void Bench::ask_for_picture() {
   if (!plan_ || width() < 10 || scale_ <= 0) return;
-  const Point a = to_board({kRuler, static_cast<double>(height())}),
-              b = to_board({static_cast<double>(width()), kRuler});
+  // In the coordinates of the side that lies up.
+  const Point a = flipped(to_board({kRuler, static_cast<double>(height())})),
+              b = flipped(to_board({static_cast<double>(width()), kRuler}));
   Box area{std::max(0.0, a.x), std::max(0.0, a.y), std::min(plan_->job.blank.width, b.x),
            std::min(plan_->job.blank.height, b.y)};
   if (area.left >= area.right || area.bottom >= area.top) return;
   fine_ = false;
-  painter_.request(plan_, {area, 1 / (scale_ * devicePixelRatioF())});
+  painter_.request(plan_, {area, 1 / (scale_ * devicePixelRatioF()), side_});
 }
 
 const Bench::PieceShape* Bench::shape(const QString& id) const {
@@ -251,7 +292,7 @@ const Bench::PieceShape* Bench::shape(const QString& id) const {
 QRectF Bench::selection_rect() const {
   const PieceShape* s = shape(selected_);
   if (s == nullptr || s->box.empty()) return {};
-  return QRectF(to_screen({s->box.left, s->box.top}), to_screen({s->box.right, s->box.bottom})).adjusted(-5, -5, 5, 5);
+  return px_rect(s->box).adjusted(-5, -5, 5, 5);
 }
 
 namespace bench_detail {
@@ -263,6 +304,8 @@ QPointF handle_point(const QRectF& r, int i) {
 }  // namespace bench_detail
 
 void Bench::resizeEvent(QResizeEvent*) {
+  turn_->adjustSize();
+  turn_->move(width() - std::max(turn_->width(), 180) - 12, kRuler + 10);
   if (fitted_)
     fit();
   else

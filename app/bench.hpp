@@ -4,6 +4,7 @@
 #include <QImage>
 #include <QPainterPath>
 #include <QPixmap>
+#include <QPushButton>
 #include <QWidget>
 #include <functional>
 #include <map>
@@ -44,6 +45,8 @@ class Bench : public QWidget {
   void show_highlight(const std::vector<Region>& regions);  // parts that are pointed out
   void set_section(const SectionLine& line);
   void fit();
+  void show_side(Side side);  // turned over, the back is seen and the outlines lie mirrored
+  [[nodiscard]] Side side() const { return side_; }
   void go_to(Point at);
   void come_closer(Point at, double times);  // to this place in the middle, larger than when all is shown
   void clear_mark();
@@ -67,6 +70,7 @@ class Bench : public QWidget {
   void keep_out_chosen(int which);
   void clicked(const QString& piece, doyen::Point at);  // pressed and let go without a drag
   void words_wanted(const QString& piece);
+  void side_changed();
 
  protected:
   void paintEvent(QPaintEvent*) override;
@@ -86,11 +90,15 @@ class Bench : public QWidget {
     QPainterPath lost;   // what no chosen bit reaches, by the newest plan
     Box box;
     Treatment::Kind kind;
+    bool back = false;
     std::vector<PlacedTab> tabs;
   };
   enum class Hand { None, Pan, Move, Size, Turn, Section, Tab, Other };
 
   void ask_for_picture();
+  [[nodiscard]] QTransform board_to_px() const;
+  [[nodiscard]] Point flipped(Point p) const;  // of the front, on the side that lies up; and back again
+  [[nodiscard]] QRectF px_rect(const Box& box) const;
   [[nodiscard]] const PieceShape* shape(const QString& id) const;
   [[nodiscard]] QString piece_at(QPointF p) const;
   [[nodiscard]] int handle_at(QPointF p) const;
@@ -130,6 +138,8 @@ class Bench : public QWidget {
   MeasureHand* measure_ = nullptr;
   Stage stage_ = Stage::Cuts;
   SectionLine section_;
+  Side side_ = Side::Front;
+  QPushButton* turn_;
   double scale_ = 1;  // pixels a mm
   QPointF origin_;    // screen place of the board's left front corner
   bool fitted_ = true;

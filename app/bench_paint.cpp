@@ -57,8 +57,8 @@ void Bench::paint_hint(QPainter& p, const QString& text) {
 }
 
 void Bench::paint_board(QPainter& p) {
-  const QRectF board(to_screen({0, job_.blank.height}), to_screen({job_.blank.width, 0}));
-  const QTransform to_px(scale_, 0, 0, -scale_, origin_.x(), origin_.y());
+  const QRectF board = px_rect(job_.blank.box());
+  const QTransform to_px = board_to_px();
   const bool square = job_.blank.form == BlankForm::Rectangle;
   const QPainterPath edge = square ? QPainterPath() : to_px.map(board_);
   const auto fill = [&](const QColor& colour) { square ? p.fillRect(board, colour) : p.fillPath(edge, colour); };
@@ -75,8 +75,9 @@ void Bench::paint_board(QPainter& p) {
     return;
   }
   p.setRenderHint(QPainter::SmoothPixmapTransform);
-  const QRectF where(to_screen({image_area_.left, image_area_.top}),
-                     to_screen({image_area_.right, image_area_.bottom}));
+  // The picture lies in the coordinates of the side that is up.
+  const QRectF where(to_screen(flipped({image_area_.left, image_area_.top})),
+                     to_screen(flipped({image_area_.right, image_area_.bottom})));
   if (!where.contains(board.intersected(QRectF(rect())).adjusted(1, 1, -1, -1))) fill(QColor(0xB9, 0x86, 0x5C));
   p.save();
   square ? p.setClipRect(board) : p.setClipPath(edge);
@@ -90,7 +91,7 @@ void Bench::paint_board(QPainter& p) {
 void Bench::paint_keep_outs(QPainter& p) {
   for (const KeepOut& place : job_.blank.keep_outs) {
     const Box b = place.box();
-    const QRectF r(to_screen({b.left, b.top}), to_screen({b.right, b.bottom}));
+    const QRectF r = px_rect(b);
     using K = KeepOut::Kind;
     if (place.metal()) {
       p.setPen(QPen(QColor(0x5A, 0x58, 0x52), 1));
@@ -112,7 +113,7 @@ void Bench::paint_keep_outs(QPainter& p) {
 // Outlines that stay as they are while something is dragged or the board is pushed about are painted once, on a layer
 // of their own: a board with tens of thousands of points moves as lightly as an empty one.
 void Bench::paint_outlines(QPainter& p) {
-  const QTransform to_px(scale_, 0, 0, -scale_, origin_.x(), origin_.y());
+  const QTransform to_px = board_to_px();
   const bool dragging = hand_ == Hand::Move || hand_ == Hand::Size || hand_ == Hand::Turn;
   const auto held = [&](const PieceShape& s) { return dragging && (s.id == selected_ || also_.contains(s.id)); };
   const auto wanted = [&](const PieceShape& s) {
@@ -152,6 +153,15 @@ void Bench::paint_outlines(QPainter& p) {
     p.setBrush(Qt::NoBrush);
     p.drawPath(to_px.map(drag_transform().map(s.lines)));
   }
+  // What is cut from the side that lies down: dashed, as if seen through the wood.
+  for (const PieceShape& s : shapes_) {
+    if (s.back != (side_ == Side::Front) || s.kind == Treatment::Kind::None || held(s)) continue;
+    if (side_ == Side::Back && s.id != selected_) continue;
+    p.setPen(QPen(theme::kPlum, s.id == selected_ ? 1.6 : 1, Qt::DashLine));
+    p.setBrush(Qt::NoBrush);
+    p.drawPath(to_px.map(s.path));
+    p.drawPath(to_px.map(s.lines));
+  }
   for (const PieceShape& s : shapes_) {  // what no chosen bit reaches
     if (s.lost.isEmpty() || !(s.id == selected_ || stage_ == Stage::Proof)) continue;
     p.setPen(QPen(theme::kBrick, 1.4));
@@ -167,7 +177,7 @@ void Bench::paint_outlines(QPainter& p) {
     const double m = job_.blank.margin;
     p.setPen(QPen(QColor(91, 74, 111, 110), 1, Qt::DotLine));
     p.setBrush(Qt::NoBrush);
-    p.drawRect(QRectF(to_screen({m, job_.blank.height - m}), to_screen({job_.blank.width - m, m})));
+    p.drawRect(px_rect(job_.blank.box().grown(-m)));
   }
 }
 
@@ -181,7 +191,7 @@ void Bench::paint_selection(QPainter& p) {
   if (dragging) {
     const QRectF b = drag_transform().mapRect(QRectF(box.left, box.bottom, box.width(), box.height()));
     box = {b.left(), b.top(), b.right(), b.bottom()};
-    r = QRectF(to_screen({box.left, box.top}), to_screen({box.right, box.bottom})).adjusted(-5, -5, 5, 5);
+    r = px_rect(box).adjusted(-5, -5, 5, 5);
   }
   p.setPen(QPen(theme::kPlum, 1));
   p.setBrush(Qt::NoBrush);
@@ -190,7 +200,7 @@ void Bench::paint_selection(QPainter& p) {
     const PieceShape* other = shape(id);
     if (other == nullptr || other->box.empty()) continue;
     const Box& b = other->box;
-    const QRectF own(to_screen({b.left, b.top}), to_screen({b.right, b.bottom}));
+    const QRectF own = px_rect(b);
     p.drawRect((hand_ == Hand::Move ? own.translated(to_screen({box.left, 0}) - to_screen({s->box.left, 0}))
                                           .translated(to_screen({0, box.bottom}) - to_screen({0, s->box.bottom}))
                                     : own)
@@ -276,7 +286,8 @@ void Bench::paint_tabs(QPainter& p) {
 
 void Bench::paint_zero(QPainter& p) {
   const bool centre = job_.run.zero_place == ZeroPlace::Centre;
-  const QPointF z = to_screen(centre ? Point{job_.blank.width / 2, job_.blank.height / 2} : Point{0, 0});
+  // Each side has its own: at the corner that lies left front with that side up.
+  const QPointF z = to_screen(flipped(centre ? Point{job_.blank.width / 2, job_.blank.height / 2} : Point{0, 0}));
   if (centre && stage_ != Stage::Run) return;
   p.setPen(QPen(theme::kPlum, 1.6));
   p.setBrush(Qt::NoBrush);
@@ -284,9 +295,15 @@ void Bench::paint_zero(QPainter& p) {
   p.drawLine(z - QPointF(11, 0), z + QPointF(11, 0));
   p.drawLine(z - QPointF(0, 11), z + QPointF(0, 11));
   p.setFont(theme::font(8.5));
-  const QString surface = job_.run.zero_surface == ZeroSurface::Bed ? tr("zero: the bed") : tr("zero: the face");
+  const QString surface = job_.run.zero_surface == ZeroSurface::Bed ? tr("zero: the bed")
+                          : side_ == Side::Back                     ? tr("zero: the back")
+                                                                    : tr("zero: the face");
   p.drawText(z + QPointF(-2, 27),
              centre ? surface + tr(", middle of the board") : surface + tr(", left front corner of the board"));
+  if (side_ == Side::Back)
+    p.drawText(px_rect(job_.blank.box()).translated(0, -24), Qt::AlignLeft | Qt::AlignTop,
+               job_.run.turn == TurnOver::LeftEdge ? tr("The back, turned over about the left edge")
+                                                   : tr("The back, turned over about the front edge"));
 }
 
 void Bench::paint_rulers(QPainter& p) {

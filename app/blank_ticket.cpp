@@ -243,7 +243,11 @@ BlankTicket::BlankTicket(Workshop& shop) : Ticket(shop) {
       readings_say_->setText(QString::fromUtf8(problem.what()));
       return;
     }
-    shop_.document.edit(tr("enter thickness readings"), [&](Job& job) { job.blank.readings = values; });
+    shop_.document.edit(tr("enter thickness readings"), [&](Job& job) {
+      const bool usual = job.run.least_wood == usual_least_wood(job.blank);
+      job.blank.readings = values;
+      if (usual) job.run.least_wood = usual_least_wood(job.blank);  // a thin plate keeps less
+    });
     refresh();
   });
 }

@@ -49,6 +49,13 @@ QIcon profile_picture(Treatment::Kind kind, qreal ratio) {
       p.setPen(QPen(QColor(0xB8, 0xA9, 0x93), 1, Qt::DashLine));
       p.drawLine(QPointF(6, 5), QPointF(46, 5));
       break;
+    case Treatment::Kind::HangerSlot:  // seen from behind: the head's hole and the slot above it
+      p.drawRect(QRectF(6, 5, 40, 20));
+      p.setBrush(QColor(0x7A, 0x50, 0x32));
+      p.setPen(Qt::NoPen);
+      p.drawEllipse(QRectF(21.5, 14, 9, 9));
+      p.drawRoundedRect(QRectF(23.8, 7, 4.4, 12), 2.2, 2.2);
+      break;
     case Treatment::Kind::CutOut:
       p.drawRect(QRectF(15, 5, 22, 20));
       p.setPen(QPen(QColor(0xB8, 0xA9, 0x93), 1, Qt::DashLine));
@@ -95,7 +102,8 @@ CutsTicket::CutsTicket(Workshop& shop) : Ticket(shop) {
       {Treatment::Kind::Recess, tr("recessed")}, {Treatment::Kind::Line, tr("line")},
       {Treatment::Kind::Bevel, tr("bevelled")},  {Treatment::Kind::Drill, tr("drilled")},
       {Treatment::Kind::Plane, tr("planed")},    {Treatment::Kind::Pierce, tr("pierced")},
-      {Treatment::Kind::CutOut, tr("cut out")},  {Treatment::Kind::None, tr("not cut")}};
+      {Treatment::Kind::CutOut, tr("cut out")},  {Treatment::Kind::HangerSlot, tr("hanger")},
+      {Treatment::Kind::None, tr("not cut")}};
   for (const auto& [kind, word] : looks) {
     auto* tile = new QToolButton;
     tile->setIcon(profile_picture(kind, devicePixelRatioF()));
@@ -104,7 +112,7 @@ CutsTicket::CutsTicket(Workshop& shop) : Ticket(shop) {
     tile->setToolButtonStyle(Qt::ToolButtonTextUnderIcon);
     tile->setCheckable(true);
     tile->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
-    tile->setMinimumHeight(56);
+    tile->setMinimumHeight(52);
     tile->setMinimumWidth(40);
     tile->setStyleSheet(QStringLiteral(
         "QToolButton { background: white; border: 1px solid #D8CFBF; border-radius: 6px; color: #2B2A28; font-size: "
@@ -113,7 +121,7 @@ CutsTicket::CutsTicket(Workshop& shop) : Ticket(shop) {
         "QToolButton:focus { border: 1.5px solid #5B4A6F; }"));
     look_->addButton(tile, static_cast<int>(kind));
     tile->setObjectName(QStringLiteral("look-%1").arg(QLatin1String(to_word(kind))));
-    tiles->addWidget(tile, tiles->count() / 5, tiles->count() % 5);
+    tiles->addWidget(tile, tiles->count() / 4, tiles->count() % 4);
   }
   chosen->addLayout(tiles);
   ground_ = new LengthField(0, 500, true);
@@ -186,6 +194,25 @@ CutsTicket::CutsTicket(Workshop& shop) : Ticket(shop) {
       make_label(tr("The bit follows the line, or the outline where there is no line, at one depth."), "faded"));
   line->addWidget(make_row(tr("Bit"), line_bit_));
   line->addWidget(make_row(tr("Depth"), line_depth_));
+  hatch_ = new LengthField(0.02, 1000, true);
+  hatch_->setObjectName(QStringLiteral("hatch"));
+  hatch_->setPlaceholderText(tr("not filled"));
+  hatch_->setToolTip(tr("Fills the inside with lines so far apart"));
+  line->addWidget(make_row(tr("Filled, every"), hatch_));
+  hatch_angle_ = new QDoubleSpinBox;
+  hatch_angle_->setRange(-180, 180);
+  hatch_angle_->setDecimals(1);
+  hatch_angle_->setSuffix(QStringLiteral("°"));
+  hatch_angle_->setKeyboardTracking(false);
+  hatch_angle_->setObjectName(QStringLiteral("hatchAngle"));
+  line->addWidget(make_row(tr("Lines at"), hatch_angle_));
+  connect(hatch_, &LengthField::entered, this, [this](std::optional<double> mm) {
+    shop_.edit_item(mm ? tr("fill it with lines every %1").arg(shop_.show(*mm)) : tr("follow the outline only"),
+                    [&](Item& item) { item.cut.hatch = mm.value_or(0); });
+  });
+  connect(hatch_angle_, &QDoubleSpinBox::valueChanged, this, [this](double degrees) {
+    if (!filling_) shop_.edit_item(tr("turn the lines"), [&](Item& item) { item.cut.hatch_angle = degrees; });
+  });
   line_wide_ = make_label({}, "faded");
   line->addWidget(line_wide_);
   chosen->addWidget(line_);
@@ -199,6 +226,21 @@ CutsTicket::CutsTicket(Workshop& shop) : Ticket(shop) {
   over_->setPlaceholderText(tr("as the bed asks"));
   cut->addWidget(make_row(tr("Flat bit"), flat_bit_));
   cut->addWidget(make_row(tr("Past underside"), over_));
+  skin_ = new LengthField(0.05, 20, true);
+  skin_->setObjectName(QStringLiteral("skin"));
+  skin_->setPlaceholderText(tr("none: right through"));
+  skin_->setToolTip(tr("Wood that stays under the cut, to be parted with a knife"));
+  cut->addWidget(make_row(tr("Skin left"), skin_));
+  taped_ = new QCheckBox(tr("Taped down before the run"));
+  taped_->setObjectName(QStringLiteral("taped"));
+  cut->addWidget(taped_);
+  connect(skin_, &LengthField::entered, this, [this](std::optional<double> mm) {
+    shop_.edit_item(mm ? tr("leave a skin of %1").arg(shop_.show(*mm)) : tr("cut right through"),
+                    [&](Item& item) { item.cut.skin = mm.value_or(0); });
+  });
+  connect(taped_, &QCheckBox::clicked, this, [this](bool on) {
+    shop_.edit_item(on ? tr("tape it down") : tr("do not tape it"), [&](Item& item) { item.cut.taped = on; });
+  });
   slug_ = new QCheckBox(tr("Only cut round: the waste falls out whole"));
   slug_->setObjectName(QStringLiteral("slug"));
   cut->addWidget(slug_);
@@ -226,7 +268,18 @@ CutsTicket::CutsTicket(Workshop& shop) : Ticket(shop) {
   chosen->addWidget(cut_out_);
   floor_section_ = new FloorSection(shop_);
   chosen->addWidget(floor_section_);
+  face_ = new QComboBox;
+  face_->setObjectName(QStringLiteral("side"));
+  face_->addItems({tr("from the front"), tr("from the back")});
+  chosen->addWidget(make_row(tr("Cut"), face_));
+  connect(face_, &QComboBox::activated, this, [this](int i) {
+    shop_.edit_item(i == 1 ? tr("cut it from the back") : tr("cut it from the front"),
+                    [&](Item& item) { item.cut.back = i == 1; });
+  });
   chosen->addWidget(make_row(tr("Ground"), ground_));
+  moves_ = new MovesSection(shop_);
+  chosen->addWidget(moves_);
+  connect(moves_, &MovesSection::rack_wanted, this, &CutsTicket::rack_wanted);
   connect(ground_, &LengthField::entered, this, [this](std::optional<double> mm) {
     shop_.edit_item(mm ? tr("say the ground it lies on") : tr("let Doyen find its ground"),
                     [&](Item& item) { item.cut.ground = mm; });
@@ -240,9 +293,19 @@ CutsTicket::CutsTicket(Workshop& shop) : Ticket(shop) {
   connect(look_, &QButtonGroup::idClicked, this, [this](int kind) {
     shop_.edit_item(tr("change how it shall look"), [&](Item& item) {
       item.cut.kind = static_cast<Treatment::Kind>(kind);
-      const Bit* bit = shop_.rack.find(item.cut.bit);
+      const Bit* bit = shop_.rack.find(item.cut.bit);  // what it had
       const WantedBit wanted = wanted_bit(item.cut);
       if (wanted == WantedBit::V && (bit == nullptr || bit->kind != BitKind::V)) item.cut.bit = "v60";
+      if (wanted == WantedBit::Keyhole && (bit == nullptr || bit->kind != BitKind::Keyhole)) {
+        for (const Bit& other : shop_.rack.bits) {
+          if (other.kind == BitKind::Keyhole) item.cut.bit = other.id;
+        }
+        bit = shop_.rack.find(item.cut.bit);
+        item.cut.back = true;
+        if (bit != nullptr) item.cut.depth = std::min(bit->flute_length, std::round(2 * bit->head_height));
+      }
+      if (wanted != WantedBit::Keyhole && wanted != WantedBit::None && bit != nullptr && bit->kind == BitKind::Keyhole)
+        item.cut.bit = wanted == WantedBit::V ? "v60" : "flat-1/4in";
       if (wanted == WantedBit::Flat && (bit == nullptr || bit->kind != BitKind::Flat)) item.cut.bit = "flat-1/4in";
       // A depth that is seen: a quarter of the board for floors, what a line had for lines.
       if (FloorSection::fits(item.cut.kind) && item.cut.depth == Treatment{}.depth)
@@ -300,7 +363,8 @@ void CutsTicket::open_sums(bool open) {
 void CutsTicket::fill_bits(QComboBox* box, std::optional<BitKind> kind, const std::string& chosen) {
   box->clear();
   for (const Bit& bit : shop_.rack.bits) {
-    if (!kind || bit.kind == *kind) box->addItem(QString::fromStdString(bit.name), QString::fromStdString(bit.id));
+    if (kind ? bit.kind == *kind : bit.kind != BitKind::Keyhole)
+      box->addItem(QString::fromStdString(bit.name), QString::fromStdString(bit.id));
   }
   const int at = box->findData(QString::fromStdString(chosen));
   if (at < 0)
@@ -349,6 +413,12 @@ void CutsTicket::refresh_incise(const Item& item, const PiecePlan* piece) {
 void CutsTicket::refresh_line(const Item& item) {
   fill_bits(line_bit_, std::nullopt, item.cut.bit);
   line_depth_->show_length(item.cut.depth, shop_.document.job().lengths);
+  hatch_->show_length(item.cut.hatch > 0 ? std::optional(item.cut.hatch) : std::nullopt, shop_.document.job().lengths);
+  hatch_angle_->setValue(item.cut.hatch_angle);
+  const PiecePlan* piece = shop_.piece_plan();
+  const bool inside = piece != nullptr && !piece->outlines.region.empty();
+  hatch_->parentWidget()->setVisible(inside);
+  hatch_angle_->parentWidget()->setVisible(inside && item.cut.hatch > 0);
   const Bit* bit = shop_.rack.find(item.cut.bit);
   if (bit == nullptr) return line_wide_->setText({});
   double low = 0, high = bit->true_diameter() / 2;
@@ -363,6 +433,9 @@ void CutsTicket::refresh_cut_out(const Item& item, const PiecePlan* piece) {
   const LengthStyle& lengths = shop_.document.job().lengths;
   fill_bits(flat_bit_, BitKind::Flat, item.cut.bit);
   over_->show_length(item.cut.over_cut, lengths);
+  over_->parentWidget()->setVisible(item.cut.skin <= 0);
+  skin_->show_length(item.cut.skin > 0 ? std::optional(item.cut.skin) : std::nullopt, lengths);
+  taped_->setChecked(item.cut.taped);
   tabs_->setChecked(item.cut.tabs.wanted);
   tab_count_->setValue(item.cut.tabs.count);
   tab_length_->show_length(item.cut.tabs.length, lengths);
@@ -375,7 +448,7 @@ void CutsTicket::refresh_cut_out(const Item& item, const PiecePlan* piece) {
   slug_->setVisible(pierced);
   slug_->setChecked(item.cut.slug);
   tabs_->setVisible(tabs);
-  place_tabs_->setVisible(tabs && !pierced);
+  place_tabs_->setVisible(tabs);
   for (QWidget* w :
        {static_cast<QWidget*>(tab_count_), static_cast<QWidget*>(tab_length_), static_cast<QWidget*>(tab_height_)})
     w->parentWidget()->setVisible(tabs);
@@ -383,7 +456,10 @@ void CutsTicket::refresh_cut_out(const Item& item, const PiecePlan* piece) {
   through_->setVisible(known);
   bed_->setVisible(known);
   if (!known) return;
-  through_->show_number(shop_.show(piece->cuts.deepest), tr("right through"), through_sum(*shop_.plan, item.piece.id));
+  bed_->setVisible(item.cut.skin <= 0);
+  through_->show_number(shop_.show(piece->cuts.deepest),
+                        item.cut.skin > 0 ? tr("but for the skin") : tr("right through"),
+                        through_sum(*shop_.plan, item.piece.id));
   const Blank& blank = shop_.plan->job.blank;
   const double over = item.cut.over_cut.value_or(default_over_cut(blank));
   bed_->show_number(shop_.show(over + blank.thickest() - blank.thinnest()), tr("lay waste sheet beneath"),
@@ -402,10 +478,10 @@ void CutsTicket::refresh() {
                           : tr("Choose a piece here or on the board, and say how it shall look."));
     pieces_->clear();
     for (const Item& it : shop_.document.job().items) {
-      static const char* const kWords[] = {QT_TR_NOOP("not cut"),       QT_TR_NOOP("incised"),  QT_TR_NOOP("cut out"),
-                                           QT_TR_NOOP("line followed"), QT_TR_NOOP("raised"),   QT_TR_NOOP("recessed"),
-                                           QT_TR_NOOP("pierced"),       QT_TR_NOOP("bevelled"), QT_TR_NOOP("drilled"),
-                                           QT_TR_NOOP("planed")};
+      static const char* const kWords[] = {
+          QT_TR_NOOP("not cut"), QT_TR_NOOP("incised"),  QT_TR_NOOP("cut out"),    QT_TR_NOOP("line followed"),
+          QT_TR_NOOP("raised"),  QT_TR_NOOP("recessed"), QT_TR_NOOP("pierced"),    QT_TR_NOOP("bevelled"),
+          QT_TR_NOOP("drilled"), QT_TR_NOOP("planed"),   QT_TR_NOOP("hanger slot")};
       QString words = tr(kWords[static_cast<int>(it.cut.kind)]);
       if (const PiecePlan* p = shop_.plan ? shop_.plan->piece(it.piece.id) : nullptr;
           p != nullptr && p->cuts.deepest > 0)
@@ -417,7 +493,7 @@ void CutsTicket::refresh() {
   } else {
     title_->setText(QStringLiteral("“%1”").arg(QString::fromStdString(item->piece.name)));
     const PiecePlan* piece = shop_.piece_plan();
-    QString ground = tr("the face");
+    QString ground = item->cut.back ? tr("the back") : tr("the face");
     if (piece != nullptr && piece->around.ground.below > 0) {
       const Item* floor = shop_.document.job().find(piece->around.ground.of);
       ground = (floor == nullptr ? tr("a ground you gave, %1 down")
@@ -426,6 +502,10 @@ void CutsTicket::refresh() {
     }
     lies_on_->setText(tr("%1 · lies on: %2").arg(tr(kind_word(item->piece)), ground));
     ground_->show_length(item->cut.ground, shop_.document.job().lengths);
+    face_->setCurrentIndex(item->cut.back ? 1 : 0);
+    face_->parentWidget()->setVisible(item->cut.kind != Treatment::Kind::None);
+    moves_->setVisible(item->cut.kind != Treatment::Kind::None);
+    if (item->cut.kind != Treatment::Kind::None) moves_->refresh(*item, piece);
     ground_->parentWidget()->setVisible(item->cut.kind != Treatment::Kind::None && !goes_through(item->cut.kind));
     floor_section_->setVisible(FloorSection::fits(item->cut.kind));
     if (FloorSection::fits(item->cut.kind)) floor_section_->refresh(*item, piece);

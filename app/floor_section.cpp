@@ -61,6 +61,28 @@ void FloorSection::build_choices(QVBoxLayout* column) {
   margin_ = new LengthField(0.1, 2000);
   margin_->setObjectName(QStringLiteral("panelMargin"));
   column->addWidget(make_row(tr("Margin"), margin_));
+  steps_ = new QSpinBox;
+  steps_->setRange(1, 20);
+  steps_->setKeyboardTracking(false);
+  steps_->setObjectName(QStringLiteral("steps"));
+  steps_->setToolTip(tr("How many even steps lead down to the ground"));
+  column->addWidget(make_row(tr("Steps down"), steps_));
+  terrace_ = new LengthField(0, 1000);
+  terrace_->setObjectName(QStringLiteral("terrace"));
+  column->addWidget(make_row(tr("Each flat"), terrace_));
+  slot_ = new LengthField(0.5, 500);
+  slot_->setObjectName(QStringLiteral("slotLength"));
+  slot_->setToolTip(tr("How far the screw's head slides from its hole"));
+  column->addWidget(make_row(tr("Slides"), slot_));
+  connect(steps_, &QSpinBox::valueChanged, this, [this](int n) {
+    edit(n == 1 ? tr("one step down") : tr("%1 steps down").arg(n), [&](Treatment& t) { t.steps = n; });
+  });
+  connect(terrace_, &LengthField::entered, this, [this](std::optional<double> mm) {
+    edit(tr("change the steps' width"), [&](Treatment& t) { t.terrace = *mm; });
+  });
+  connect(slot_, &LengthField::entered, this, [this](std::optional<double> mm) {
+    edit(tr("change the slot's length"), [&](Treatment& t) { t.slot_length = *mm; });
+  });
   peck_ = new LengthField(0.1, 200, true);
   peck_->setPlaceholderText(tr("as the bit allows"));
   column->addWidget(make_row(tr("A peck at a time"), peck_));
@@ -161,9 +183,10 @@ void FloorSection::open_sums(bool open) { deep_->set_open(open); }
 
 void FloorSection::fill_bits(const Item& item) {
   bit_->clear();
-  const bool only_v = wanted_bit(item.cut) == WantedBit::V;
+  const WantedBit wanted = wanted_bit(item.cut);
   for (const Bit& bit : shop_.rack.bits) {
-    if (!only_v || bit.kind == BitKind::V)
+    const bool keyhole = bit.kind == BitKind::Keyhole;
+    if (wanted == WantedBit::V ? bit.kind == BitKind::V : wanted == WantedBit::Keyhole ? keyhole : !keyhole)
       bit_->addItem(QString::fromStdString(bit.name), QString::fromStdString(bit.id));
   }
   const QString id = QString::fromStdString(item.cut.bit);
@@ -180,7 +203,9 @@ void FloorSection::refresh(const Item& item, const PiecePlan* piece) {
                   : t.kind == Kind::Recess ? tr("A flat floor inside its outline.")
                   : t.kind == Kind::Bevel  ? tr("A slope along its outline; a cut on the same outline makes room.")
                   : t.kind == Kind::Drill  ? tr("Holes as wide as the bit.")
-                                           : tr("An area taken down evenly; the rest of the job lies on it."));
+                  : t.kind == Kind::HangerSlot
+                      ? tr("A hole for a screw's head, and a slot upwards from it that the head slides along.")
+                      : tr("An area taken down evenly; the rest of the job lies on it."));
   depth_->show_length(t.depth, job.lengths);
   const bool insert = t.kind == Kind::Recess && t.insert.thickness > 0;
   show_row(depth_, !insert);
@@ -201,6 +226,12 @@ void FloorSection::refresh(const Item& item, const PiecePlan* piece) {
   show_row(panel_, t.kind == Kind::Raise);
   margin_->show_length(t.margin, job.lengths);
   show_row(margin_, t.kind == Kind::Raise && t.panel.empty());
+  steps_->setValue(t.steps);
+  show_row(steps_, t.kind == Kind::Raise);
+  terrace_->show_length(t.terrace, job.lengths);
+  show_row(terrace_, t.kind == Kind::Raise && t.steps > 1);
+  slot_->show_length(t.slot_length, job.lengths);
+  show_row(slot_, t.kind == Kind::HangerSlot && (piece == nullptr || !piece->outlines.region.empty()));
   peck_->show_length(t.peck > 0 ? std::optional(t.peck) : std::nullopt, job.lengths);
   spacing_->show_length(t.spacing > 0 ? std::optional(t.spacing) : std::nullopt, job.lengths);
   show_row(peck_, t.kind == Kind::Drill);
@@ -222,7 +253,7 @@ void FloorSection::refresh(const Item& item, const PiecePlan* piece) {
   floor_->setVisible(known && !piece->cuts.bits.empty());
   reach_->setVisible(piece != nullptr && (known || !piece->around.with.empty()));
   if (known) {
-    deep_->show_number(shop_.show(piece->cuts.deepest), tr("below the face"),
+    deep_->show_number(shop_.show(piece->cuts.deepest), t.back ? tr("below the back") : tr("below the face"),
                        floor_depth_sum(*shop_.plan, item.piece.id));
     QStringList names;
     for (const std::string& id : piece->cuts.bits) {
@@ -231,7 +262,10 @@ void FloorSection::refresh(const Item& item, const PiecePlan* piece) {
     }
     floor_->show_number(names.join(QStringLiteral(", ")), t.clearing.empty() ? tr("proposed") : tr("as you chose"),
                         clearing_sum(*shop_.plan, item.piece.id));
-    reach_->setText(!piece->cuts.holes.empty() ? tr("%1 holes.").arg(piece->cuts.holes.size())
+    const auto count = static_cast<int>(piece->cuts.holes.size());
+    const bool slots = t.kind == Kind::HangerSlot;
+    reach_->setText(count > 0 ? (slots ? (count == 1 ? tr("One slot.") : tr("%1 slots.").arg(count))
+                                       : (count == 1 ? tr("One hole.") : tr("%1 holes.").arg(count)))
                     : piece->cuts.unreached.area < 0.005
                         ? tr("All of it is reached.")
                         : tr("%1 mm² stay unreached, marked on the board.").arg(piece->cuts.unreached.area, 0, 'f', 1));

@@ -3,6 +3,7 @@
 
 #include <QCheckBox>
 #include <QComboBox>
+#include <QSpinBox>
 
 #include "length_field.hpp"
 #include "ticket.hpp"
@@ -14,7 +15,8 @@ class FloorSection : public QWidget {
  public:
   explicit FloorSection(Workshop& shop);
   static bool fits(Treatment::Kind kind) {
-    return makes_ground(kind) || kind == Treatment::Kind::Bevel || kind == Treatment::Kind::Drill;
+    return makes_ground(kind) || kind == Treatment::Kind::Bevel || kind == Treatment::Kind::Drill ||
+           kind == Treatment::Kind::HangerSlot;
   }
   void refresh(const Item& item, const PiecePlan* piece);
   void open_sums(bool open);
@@ -28,7 +30,8 @@ class FloorSection : public QWidget {
   Workshop& shop_;
   QLabel* about_;
   QComboBox *bit_, *flanks_, *panel_, *side_, *corners_;
-  LengthField *depth_, *margin_, *thickness_, *clearance_, *cover_, *notch_, *peck_, *spacing_;
+  LengthField *depth_, *margin_, *thickness_, *clearance_, *cover_, *notch_, *peck_, *spacing_, *terrace_, *slot_;
+  QSpinBox* steps_;
   QWidget *insert_, *bits_;
   QList<QCheckBox*> clearing_;
   NumberCard *deep_, *floor_;

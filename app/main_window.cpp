@@ -63,6 +63,13 @@ MainWindow::MainWindow() : shop_{document_, rack_, nullptr, nullptr, {}, {}, {}}
   tickets_->addWidget(blank_ = new BlankTicket(shop_));
   tickets_->addWidget(artwork_ = new ArtworkTicket(shop_));
   tickets_->addWidget(cuts_ = new CutsTicket(shop_));
+  connect(cuts_, &CutsTicket::rack_wanted, this, [this](const QString& bit, const Feeds& feeds) {
+    Rack rack = rack_;
+    for (Bit& b : rack.bits) {
+      if (b.id == bit.toStdString()) b.feeds[wood_class_of(document_.job().blank)] = feeds;
+    }
+    keep_rack(rack);
+  });
   tickets_->addWidget(proof_ = new ProofTicket(shop_));
   tickets_->addWidget(run_ = new RunTicket(shop_));
 
@@ -152,8 +159,8 @@ MainWindow::MainWindow() : shop_{document_, rack_, nullptr, nullptr, {}, {}, {}}
   connect(bench_, &Bench::tab_moved, this, [this](const QString& id, int which, Point to) {
     const PiecePlan* piece = shop_.plan ? shop_.plan->piece(id.toStdString()) : nullptr;
     const Item* own = document_.job().find(id.toStdString());
-    if (piece == nullptr || own == nullptr || own->cut.kind != Treatment::Kind::CutOut || !piece->cuts.cut_out ||
-        which < 0 || which >= static_cast<int>(piece->cuts.cut_out->tabs.size()))
+    if (piece == nullptr || own == nullptr || !goes_through(own->cut.kind) || !piece->cuts.cut_out || which < 0 ||
+        which >= static_cast<int>(piece->cuts.cut_out->tabs.size()))
       return;
     std::vector<TabPlace> places;
     for (const PlacedTab& tab : piece->cuts.cut_out->tabs) places.push_back(tab.place);
@@ -237,6 +244,9 @@ void MainWindow::make_actions() {
   add(tr("Open the demo of a seed drawer's front"), {}, [this] {
     if (may_leave()) open_demo(QStringLiteral("seed-drawer"));
   });
+  add(tr("Open the demo of a fingerpost's arm"), {}, [this] {
+    if (may_leave()) open_demo(QStringLiteral("fingerpost"));
+  });
   add(tr("Open the demo of an engraved brass plate"), {}, [this] {
     if (may_leave()) open_demo(QStringLiteral("sundial-plate"));
   });
@@ -310,6 +320,12 @@ void MainWindow::make_actions() {
         return document_.edit(QString::fromStdString(v.remedies.front().label), v.remedies.front().apply);
       }
     }
+  });
+  add(tr("Turn the board over, to see what is cut from its back"), QKeySequence(Qt::CTRL | Qt::Key_T), [this] {
+    if (!document_.job().has_back())
+      return say(tr("Nothing is cut from the back"), tr("Under Cuts a piece can be cut from the back."));
+    if (bench_->stage() == Stage::Blank || bench_->stage() == Stage::Artwork) go_to_stage(Stage::Cuts);
+    bench_->show_side(bench_->side() == Side::Front ? Side::Back : Side::Front);
   });
   add(tr("Show the whole board"), QKeySequence(Qt::CTRL | Qt::Key_0), [this] { bench_->fit(); });
   for (int i = 0; i < kStages; ++i) {
@@ -927,15 +943,18 @@ void MainWindow::copy_piece() {
 
 void MainWindow::edit_rack() {
   RackDialog dialog(rack_, document_.job().lengths, this);
-  if (dialog.exec() != QDialog::Accepted || dialog.rack() == rack_) return;
+  if (dialog.exec() == QDialog::Accepted && !(dialog.rack() == rack_)) keep_rack(dialog.rack());
+}
+
+void MainWindow::keep_rack(const Rack& rack) {
   try {
     const std::string path = own_rack_path();
     make_folder(path.substr(0, path.rfind('/')));
-    write_file_atomically(path, write_rack(dialog.rack()));
+    write_file_atomically(path, write_rack(rack));
   } catch (const Problem& problem) {
     return say(tr("The rack was not saved"), QString::fromUtf8(problem.what()));
   }
-  rack_ = dialog.rack();
+  rack_ = rack;
   planner_.request(document_.job(), rack_);
   refresh_tickets();
 }

@@ -74,6 +74,7 @@ class MainWindow : public QMainWindow {
   void remove_piece();
   void copy_piece();
   void edit_rack();
+  void keep_rack(const Rack& rack);  // as the user's own, in every job
   void remember(const QString& path);
   void say(const QString& title, const QString& words);
 

@@ -90,8 +90,9 @@ void ReliefPainter::request(const PlanPtr& plan, const BoardView& view) {
   current_ = Cancel();
   const quint64 mine = ++generation_;
   pool_.start([this, plan, view, cancel = current_, mine] {
-    const auto make = [&](double cell, std::size_t shrink, bool fine) {
-      const HeightField field = relief_of(*plan, view.area, cell, cancel);
+    const auto make = [&](ReliefKeeper& keeper, double cell, std::size_t shrink, bool fine) {
+      keeper.bring_up(*plan, view.area, cell, view.side, cancel);
+      const HeightField& field = keeper.field();
       const QImage image = to_image(lit_picture(field, look_of(plan->job.blank), shrink, cancel));
       QMetaObject::invokeMethod(
           this,
@@ -101,8 +102,8 @@ void ReliefPainter::request(const PlanPtr& plan, const BoardView& view) {
           Qt::QueuedConnection);
     };
     try {
-      make(view.per_pixel * 3, 1, false);
-      make(view.per_pixel / 2, 2, true);
+      make(coarse_, view.per_pixel * 3, 1, false);
+      make(fine_, view.per_pixel / 2, 2, true);
     } catch (const std::exception&) {
       // Cancelled: a newer view is on its way.
     }
@@ -130,10 +131,21 @@ void ReliefPainter::request_section(const PlanPtr& plan, const SectionLine& line
         const bool wood = square || contains(board, at);  // beside the board's edge the section shows the bed
         heights.push_back(!wood ? -static_cast<float>(blank.thickest()) : line.along ? field.at(i, 0) : field.at(0, i));
       }
+      std::vector<float> back;
+      if (plan->has_back()) {
+        const TurnOver turn = plan->job.run.turn;
+        const HeightField under = relief_of(*plan, turned_over(strip, blank, turn), cell, cancel, Side::Back);
+        // Turned over about the edge that the section crosses, the far end comes first.
+        const bool reversed = line.along == (turn == TurnOver::LeftEdge);
+        for (std::size_t i = 0; i < n; ++i) {
+          const std::size_t k = reversed ? n - 1 - i : i;
+          back.push_back(line.along ? under.at(k, 0) : under.at(0, k));
+        }
+      }
       QMetaObject::invokeMethod(
           this,
-          [this, mine, heights] {
-            if (mine == section_generation_) Q_EMIT section_cut(heights);
+          [this, mine, heights, back] {
+            if (mine == section_generation_) Q_EMIT section_cut(heights, back);
           },
           Qt::QueuedConnection);
     } catch (const std::exception&) {

@@ -8,6 +8,7 @@
 #include <vector>
 
 #include "planning/plan.hpp"
+#include "planning/relief_keeper.hpp"
 #include "relief/picture.hpp"
 
 namespace doyen {
@@ -45,8 +46,9 @@ struct SectionLine {
 };
 
 struct BoardView {
-  Box area;              // board coordinates that the bench shows
+  Box area;              // what the bench shows, in the coordinates of that side
   double per_pixel = 1;  // mm a device pixel
+  Side side = Side::Front;
 };
 
 // The carved picture of what the bench shows, coarse first, then fine; and the section's profile.
@@ -60,12 +62,14 @@ class ReliefPainter : public QObject {
 
  Q_SIGNALS:
   void painted(const QImage& image, const doyen::Box& area, bool fine);
-  void section_cut(const std::vector<float>& heights);
+  // Below the face, and above the underside what is cut from the back (empty when nothing is); mm.
+  void section_cut(const std::vector<float>& heights, const std::vector<float>& back);
 
  private:
   QThreadPool pool_, section_pool_;
   Cancel current_, section_current_;
   quint64 generation_ = 0, section_generation_ = 0;
+  ReliefKeeper coarse_, fine_;  // the one thread of pool_ alone works with these
 };
 
 QImage to_image(const Picture& picture);

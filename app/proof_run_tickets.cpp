@@ -1,4 +1,7 @@
+#include <QKeyEvent>
+
 #include "planning/outputs.hpp"
+#include "run/order.hpp"
 #include "theme.hpp"
 #include "tickets.hpp"
 
@@ -67,15 +70,48 @@ RunTicket::RunTicket(Workshop& shop) : Ticket(shop) {
   add_row(QString(), place_);
   zero_ = make_label({}, "faded");
   column_->addWidget(zero_);
+  turn_ = new QComboBox;
+  turn_->setObjectName(QStringLiteral("turnEdge"));
+  turn_->addItems({tr("about its left edge, as a page"), tr("about its front edge, as a calendar")});
+  add_row(tr("Turned over"), turn_);
+  low_ = new QCheckBox(tr("Travel low where nothing stands in the way"));
+  low_->setObjectName(QStringLiteral("lowTravel"));
+  low_->setToolTip(
+      tr("Between cuts the bit is lifted just clear of the face, and to full height over clamps and screws "
+         "that are marked on the blank"));
+  column_->addWidget(low_);
   least_ = new LengthField(0, 200);
   add_row(tr("Wood kept under"), least_);
   holding_ = new QLineEdit;
   add_row(tr("Held down by"), holding_);
   add_rule();
   add_heading(tr("Bits, in this order"));
-  order_ = make_label({}, "plain");
-  order_->setTextFormat(Qt::RichText);
+  order_ = new QListWidget;
+  order_->setObjectName(QStringLiteral("order"));
+  order_->setDragDropMode(QAbstractItemView::InternalMove);
+  order_->setDefaultDropAction(Qt::MoveAction);
+  order_->setVerticalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+  order_->setWordWrap(true);
+  order_->setAccessibleName(tr("Bits in the order in which they come; drag them, or press Alt and an arrow"));
+  order_->setToolTip(
+      tr("Drag a bit to another place, or choose it and press Alt and an arrow. What must come first "
+         "still comes first."));
+  order_->installEventFilter(this);
   column_->addWidget(order_);
+  order_says_ = make_label({}, "plain");
+  order_says_->setObjectName(QStringLiteral("orderSays"));
+  column_->addWidget(order_says_);
+  own_order_ = new QPushButton(tr("Take Doyen's order"));
+  own_order_->setObjectName(QStringLiteral("ownOrder"));
+  column_->addWidget(own_order_, 0, Qt::AlignLeft);
+  connect(own_order_, &QPushButton::clicked, this,
+          [this] { shop_.document.edit(tr("take Doyen's order"), [](Job& job) { job.run.order.clear(); }); });
+  // The view is still handling its drop: the edit, which fills the list anew, comes after it.
+  connect(order_->model(), &QAbstractItemModel::rowsMoved, this, [this] {
+    if (!filling_)
+      QMetaObject::invokeMethod(
+          this, [this] { take_order(); }, Qt::QueuedConnection);
+  });
   add_rule();
   add_heading(tr("Before you start"));
   column_->addWidget(
@@ -103,6 +139,14 @@ RunTicket::RunTicket(Workshop& shop) : Ticket(shop) {
     shop_.document.edit(tr("move zero"),
                         [&](Job& job) { job.run.zero_place = i == 1 ? ZeroPlace::Centre : ZeroPlace::LeftFront; });
   });
+  connect(turn_, &QComboBox::activated, this, [this](int i) {
+    shop_.document.edit(tr("turn it about another edge"),
+                        [&](Job& job) { job.run.turn = i == 1 ? TurnOver::FrontEdge : TurnOver::LeftEdge; });
+  });
+  connect(low_, &QCheckBox::clicked, this, [this](bool on) {
+    shop_.document.edit(on ? tr("travel low where it is safe") : tr("always travel at full height"),
+                        [&](Job& job) { job.run.low_travel = on; });
+  });
   connect(least_, &LengthField::entered, this, [this](std::optional<double> mm) {
     shop_.document.edit(tr("change the wood kept under grooves"), [&](Job& job) { job.run.least_wood = *mm; });
   });
@@ -117,7 +161,14 @@ void RunTicket::refresh() {
   files_->setCurrentIndex(job.run.one_file ? 1 : 0);
   surface_->setCurrentIndex(job.run.zero_surface == ZeroSurface::Bed ? 1 : 0);
   place_->setCurrentIndex(job.run.zero_place == ZeroPlace::Centre ? 1 : 0);
-  zero_->setText(tr("Zero: %1, the same for every bit.").arg(QString::fromStdString(zero_in_words(job))));
+  const bool back = job.has_back();
+  turn_->setCurrentIndex(job.run.turn == TurnOver::FrontEdge ? 1 : 0);
+  turn_->parentWidget()->setVisible(back);
+  low_->setChecked(job.run.low_travel);
+  zero_->setText(back ? tr("Zero: %1. For the back: %2.")
+                            .arg(QString::fromStdString(zero_in_words(job)),
+                                 QString::fromStdString(zero_in_words(job, Side::Back)))
+                      : tr("Zero: %1, the same for every bit.").arg(QString::fromStdString(zero_in_words(job))));
   least_->show_length(job.run.least_wood, job.lengths);
   if (!holding_->hasFocus()) {
     holding_->setText(QString::fromStdString(job.run.holding));
@@ -125,21 +176,100 @@ void RunTicket::refresh() {
     holding_->setToolTip(holding_->text());
   }
   if (!shop_.plan) return;
-  QString order;
-  int i = 0;
+  filling_ = true;
+  const int chosen = order_->currentRow();
+  order_->clear();
+  int number = 0;
   for (const BitRun& run : shop_.plan->runs) {
-    const QString file = job.run.one_file && shop_.plan->runs.size() > 1 ? QStringLiteral("01-all-bits.nc")
-                                                                         : QString::fromStdString(run.file);
-    order += QStringLiteral(
-                 "<p style='margin:0 0 7px 0'><span style='color:%1'>■</span> <b>%2. %3</b><br><span "
-                 "style='color:#6E675C'>%4 · %5 · deepest %6</span></p>")
-                 .arg(theme::dye(i).name())
-                 .arg(i + 1)
-                 .arg(QString::fromStdString(run.bit.name).toHtmlEscaped(), file,
-                      QString::fromStdString(format_duration(run.time.seconds)), shop_.show(run.deepest));
-    ++i;
+    QStringList turns;
+    for (const Operation* op : run.operations) {
+      const QString turn = QString::fromStdString(turn_of(*op));
+      if (!turns.contains(turn)) turns << turn;
+    }
+    QPixmap dye(10, 10);
+    dye.fill(theme::dye(number));
+    auto* row = new QListWidgetItem(
+        QIcon(dye), tr("%1. %2%3\n%4 · %5 · deepest %6")
+                        .arg(number + 1)
+                        .arg(QString::fromStdString(run.bit.name), run.side == Side::Back ? tr(", back") : QString(),
+                             QString::fromStdString(run.file),
+                             QString::fromStdString(format_duration(run.time.seconds)), shop_.show(run.deepest)));
+    row->setData(Qt::UserRole, turns);
+    row->setToolTip(row->text());
+    order_->addItem(row);
+    ++number;
   }
-  order_->setText(order.isEmpty() ? tr("Nothing is cut yet.") : order);
+  int high = 4;
+  for (int i = 0; i < order_->count(); ++i) high += order_->sizeHintForRow(i);
+  order_->setFixedHeight(std::max(high, 30));
+  order_->setCurrentRow(std::min(chosen, order_->count() - 1));
+  filling_ = false;
+  say_order();
+}
+
+// What the user's order costs against Doyen's own, and what of it could not be kept.
+void RunTicket::say_order() {
+  const Job& job = shop_.document.job();
+  own_order_->setVisible(!job.run.order.empty());
+  if (shop_.plan->runs.empty()) return order_says_->setText(tr("Nothing is cut yet."));
+  if (job.run.order.empty())
+    return order_says_->setText(
+        shop_.plan->runs.size() > 1 ? tr("The fewest bit changes that keep what must come first.") : QString());
+  const double more = shop_.plan->seconds - shop_.plan->own_seconds;
+  const int changes = shop_.plan->bit_changes() - shop_.plan->own_bit_changes;
+  QString words =
+      more > 1    ? tr("Your order takes %1 longer than Doyen's").arg(QString::fromStdString(format_duration(more)))
+      : more < -1 ? tr("Your order takes %1 less than Doyen's").arg(QString::fromStdString(format_duration(-more)))
+                  : tr("Your order takes as long as Doyen's");
+  if (changes > 0)
+    words += changes == 1 ? tr(", with one more bit change") : tr(", with %1 more bit changes").arg(changes);
+  words += QLatin1Char('.');
+  // Where a turn comes before one that was wished earlier, something had to wait for a floor or for its piece's own
+  // order.
+  std::size_t latest = 0;
+  for (const BitRun& run : shop_.plan->runs) {
+    for (const Operation* op : run.operations) {
+      const auto at = std::find(job.run.order.begin(), job.run.order.end(), turn_of(*op));
+      if (at == job.run.order.end()) continue;
+      const auto place = static_cast<std::size_t>(at - job.run.order.begin());
+      if (place < latest) {
+        words += tr(" The %1 comes later than you asked: what it cuts lies on a floor, or in a piece, that another bit "
+                    "must do first.")
+                     .arg(QString::fromStdString(run.bit.name));
+        return order_says_->setText(words);
+      }
+      latest = std::max(latest, place);
+    }
+  }
+  order_says_->setText(words);
+}
+
+void RunTicket::take_order() {
+  std::vector<std::string> order;
+  for (int i = 0; i < order_->count(); ++i) {
+    for (const QString& turn : order_->item(i)->data(Qt::UserRole).toStringList()) {
+      if (std::find(order.begin(), order.end(), turn.toStdString()) == order.end()) order.push_back(turn.toStdString());
+    }
+  }
+  shop_.document.edit(tr("change the order of the bits"), [&](Job& job) { job.run.order = order; });
+}
+
+bool RunTicket::eventFilter(QObject* object, QEvent* event) {
+  if (object == order_ && event->type() == QEvent::KeyPress) {
+    const auto* key = static_cast<QKeyEvent*>(event);
+    const int row = order_->currentRow(), to = key->key() == Qt::Key_Up ? row - 1 : row + 1;
+    const bool moves = (key->modifiers() & Qt::AltModifier) && (key->key() == Qt::Key_Up || key->key() == Qt::Key_Down);
+    if (moves && row >= 0 && to >= 0 && to < order_->count()) {
+      filling_ = true;
+      QListWidgetItem* item = order_->takeItem(row);
+      order_->insertItem(to, item);
+      order_->setCurrentRow(to);
+      filling_ = false;
+      take_order();
+      return true;
+    }
+  }
+  return Ticket::eventFilter(object, event);
 }
 
 void RunTicket::show_written(const QString& words, bool fine) {

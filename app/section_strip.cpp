@@ -13,11 +13,13 @@ namespace doyen {
 SectionStrip::SectionStrip(QWidget* parent) : QWidget(parent) {
   setFixedHeight(theme::kStripHeight);
   setAccessibleName(tr("Section through the board"));
-  connect(&painter_, &ReliefPainter::section_cut, this, [this](const std::vector<float>& heights) {
-    heights_ = heights;
-    update();
-    Q_EMIT cut();
-  });
+  connect(&painter_, &ReliefPainter::section_cut, this,
+          [this](const std::vector<float>& heights, const std::vector<float>& back) {
+            heights_ = heights;
+            back_ = back;
+            update();
+            Q_EMIT cut();
+          });
 }
 
 void SectionStrip::show_plan(const PlanPtr& plan) {
@@ -106,6 +108,10 @@ void SectionStrip::paintEvent(QPaintEvent*) {
   for (const QPointF& q : surface) wood.lineTo(q);
   wood.lineTo(right, surface.last().y());
   wood.lineTo(right, bed);
+  for (std::size_t i = back_.size(); i-- > 0;) {  // what is cut from the back opens the underside
+    const double z = std::max<double>(back_[i], -thick);
+    wood.lineTo(left + (static_cast<double>(i) + 0.5) * step, bed + z * sz);
+  }
   wood.closeSubpath();
   QPainterPath slab;
   slab.addRect(QRectF(left, top - 1, right - left, bed - top + 1));

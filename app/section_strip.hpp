@@ -29,7 +29,7 @@ class SectionStrip : public QWidget {
   [[nodiscard]] QRect turn_rect() const;
   PlanPtr plan_;
   SectionLine line_;
-  std::vector<float> heights_;
+  std::vector<float> heights_, back_;
   ReliefPainter painter_;
 };
 

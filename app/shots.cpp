@@ -32,11 +32,12 @@ bool wait_until_settled(MainWindow& window, int milliseconds) {
 }
 
 QStringList shot_names() {
-  return {
-      QStringLiteral("blank"),  QStringLiteral("artwork"),  QStringLiteral("cuts"),         QStringLiteral("cut-out"),
-      QStringLiteral("proof"),  QStringLiteral("run"),      QStringLiteral("rack"),         QStringLiteral("welcome"),
-      QStringLiteral("plaque"), QStringLiteral("clean-up"), QStringLiteral("letter-bench"), QStringLiteral("tracing"),
-      QStringLiteral("points"), QStringLiteral("raised"),   QStringLiteral("drawer"),       QStringLiteral("plate")};
+  return {QStringLiteral("blank"),    QStringLiteral("artwork"),      QStringLiteral("cuts"),
+          QStringLiteral("cut-out"),  QStringLiteral("proof"),        QStringLiteral("run"),
+          QStringLiteral("rack"),     QStringLiteral("welcome"),      QStringLiteral("plaque"),
+          QStringLiteral("clean-up"), QStringLiteral("letter-bench"), QStringLiteral("tracing"),
+          QStringLiteral("points"),   QStringLiteral("raised"),       QStringLiteral("drawer"),
+          QStringLiteral("plate"),    QStringLiteral("post"),         QStringLiteral("post-back")};
 }
 
 namespace {
@@ -101,12 +102,15 @@ bool take_shot(MainWindow& window, const QString& stage, const QString& file, QS
     QString view, demo, piece;
   } demos[] = {{QStringLiteral("raised"), QStringLiteral("gate-sign-raised"), QStringLiteral("name")},
                {QStringLiteral("drawer"), QStringLiteral("seed-drawer"), QStringLiteral("name")},
+               {QStringLiteral("post"), QStringLiteral("fingerpost"), QStringLiteral("slot-left")},
+               {QStringLiteral("post-back"), QStringLiteral("fingerpost"), QStringLiteral("slot-left")},
                {QStringLiteral("plate"), QStringLiteral("sundial-plate"), QStringLiteral("motto")}};
   for (const auto& demo : demos) {
     if (stage != demo.view) continue;
     window.open_demo(demo.demo);
     window.go_to_stage(Stage::Cuts);
     window.select(demo.piece);
+    window.bench().show_side(stage == QStringLiteral("post-back") ? Side::Back : Side::Front);
     return wait_until_settled(window) && window.grab().save(file);
   }
   if (stage == QStringLiteral("points")) {

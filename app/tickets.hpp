@@ -5,6 +5,7 @@
 
 #include "artwork_sections.hpp"
 #include "floor_section.hpp"
+#include "moves_section.hpp"
 
 namespace doyen {
 
@@ -70,6 +71,9 @@ class CutsTicket : public Ticket {
   void refresh() override;
   void open_sums(bool open);
 
+ Q_SIGNALS:
+  void rack_wanted(const QString& bit, const doyen::Feeds& feeds);
+
  private:
   void refresh_incise(const Item& item, const PiecePlan* piece);
   void refresh_cut_out(const Item& item, const PiecePlan* piece);
@@ -77,11 +81,15 @@ class CutsTicket : public Ticket {
   void fill_bits(QComboBox* box, std::optional<BitKind> kind, const std::string& chosen);  // without a kind: all
   QLabel *title_, *lies_on_;
   LengthField* ground_;
+  QComboBox* face_;
+  MovesSection* moves_;
   FloorSection* floor_section_;
   QCheckBox* slug_;
   QWidget *choose_, *chosen_, *incise_, *line_, *cut_out_;
   QComboBox* line_bit_;
-  LengthField* line_depth_;
+  LengthField *line_depth_, *hatch_, *skin_;
+  QDoubleSpinBox* hatch_angle_;
+  QCheckBox* taped_;
   QLabel* line_wide_;
   QListWidget* pieces_;
   QButtonGroup* look_;
@@ -118,11 +126,20 @@ class RunTicket : public Ticket {
   void refresh() override;
   void show_written(const QString& words, bool fine);
 
+ protected:
+  bool eventFilter(QObject* object, QEvent* event) override;
+
  private:
+  void say_order();
+  void take_order();
   QComboBox *machine_, *surface_, *place_, *files_;
   QLineEdit* holding_;
   LengthField* least_;
-  QLabel *order_, *zero_, *written_;
+  QComboBox* turn_;
+  QCheckBox* low_;
+  QListWidget* order_;
+  QLabel *order_says_, *zero_, *written_;
+  QPushButton* own_order_;
   bool filling_ = false;
 };
 

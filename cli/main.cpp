@@ -81,12 +81,13 @@ double cell_of(const std::string& text) {
   return cell;
 }
 
-int run_relief(const std::string& job_path, const std::string& png, const std::string& height,
-               const std::string& cell) {
+int run_relief(const std::string& job_path, const std::string& png, const std::string& height, const std::string& cell,
+               bool back) {
+  const Side side = back ? Side::Back : Side::Front;
   if (png.empty() && height.empty()) throw Usage("relief needs --png FILE or --height FILE.");
   const Plan p = plan_of(load_job(job_path));
-  if (!png.empty()) write_png(board_picture(p, 1600), png);
-  if (!height.empty()) write_npy(relief_of(p, p.job.blank.box(), cell_of(cell)), height);
+  if (!png.empty()) write_png(board_picture(p, 1600, side), png);
+  if (!height.empty()) write_npy(relief_of(p, p.job.blank.box(), cell_of(cell), {}, side), height);
   return kFine;
 }
 
@@ -124,13 +125,18 @@ Blank parse_blank(const std::string& text) {
 
 struct CutOptions {
   std::string treatment = "incise", depth, limit, bits, blank, species;
+  std::vector<std::string> set;  // key=value
   void add_to(CLI::App& app) {
     app.add_option("--blank", blank, "Width x height x thickness, such as 200x90x19mm or 24x9x3/4in")->required();
     app.add_option("--species", species, "A wood from the table, such as sugar-maple");
-    app.add_option("--treatment", treatment, "incise, raise, recess, pierce, cutout, bevel, line, drill or plane");
+    app.add_option("--treatment", treatment,
+                   "incise, raise, recess, pierce, cutout, bevel, line, drill, plane or hangerSlot");
     app.add_option("--depth", depth,
                    "Below the ground, of everything that is asked a depth; the same as --limit for incised work");
     app.add_option("--limit", limit, "Floor limit: wide strokes end flat at this depth");
+    app.add_option(
+        "--cut", set,
+        "Anything else of the treatment as a job file names it, such as steps=3, back=true, moves.way=rings");
     app.add_option("--bits", bits, "Bit ids with commas, such as v60,flat-1/8in");
   }
   [[nodiscard]] Treatment read(const Rack& rack) const {
@@ -143,14 +149,17 @@ struct CutOptions {
       t.kind = Treatment::Kind::Line;
     else {
       const std::pair<const char*, Treatment::Kind> others[] = {
-          {"raise", Treatment::Kind::Raise}, {"recess", Treatment::Kind::Recess}, {"pierce", Treatment::Kind::Pierce},
-          {"bevel", Treatment::Kind::Bevel}, {"drill", Treatment::Kind::Drill},   {"plane", Treatment::Kind::Plane}};
+          {"raise", Treatment::Kind::Raise},          {"recess", Treatment::Kind::Recess},
+          {"pierce", Treatment::Kind::Pierce},        {"bevel", Treatment::Kind::Bevel},
+          {"drill", Treatment::Kind::Drill},          {"plane", Treatment::Kind::Plane},
+          {"hangerSlot", Treatment::Kind::HangerSlot}};
       for (const auto& [word, kind] : others) {
         if (treatment == word) t.kind = kind;
       }
       if (t.kind == Treatment::Kind::None)
         throw Usage(
-            "--treatment: incise, raise, recess, pierce, cutout, bevel, line, drill or plane was expected, not “" +
+            "--treatment: incise, raise, recess, pierce, cutout, bevel, line, drill, plane or hangerSlot was expected, "
+            "not “" +
             treatment + "”.");
     }
     const bool asked = t.kind != Treatment::Kind::Incise && !goes_through(t.kind);
@@ -160,6 +169,11 @@ struct CutOptions {
     }
     if (goes_through(t.kind)) t.bit = "flat-1/4in";
     if (t.kind == Treatment::Kind::Drill) t.bit = "flat-1/8in";
+    if (t.kind == Treatment::Kind::HangerSlot) {
+      t.bit = "keyhole-3/8in";
+      t.back = true;
+      if (depth.empty()) t.depth = 9;
+    }
     const std::string limit_text = limit.empty() ? depth : limit;
     if (t.kind == Treatment::Kind::Incise && !limit_text.empty()) {
       t.floor_limit = parse_length(limit_text, Unit::Millimetre);
@@ -176,7 +190,8 @@ struct CutOptions {
       }
       const WantedBit wanted = wanted_bit(t);
       const bool main = wanted == WantedBit::Any || (wanted == WantedBit::V && bit->kind == BitKind::V) ||
-                        (wanted == WantedBit::Flat && bit->kind == BitKind::Flat);
+                        (wanted == WantedBit::Flat && bit->kind == BitKind::Flat) ||
+                        (wanted == WantedBit::Keyhole && bit->kind == BitKind::Keyhole);
       const bool clears = bit->kind == BitKind::Flat && (t.kind == Treatment::Kind::Incise || makes_ground(t.kind));
       if (main)
         t.bit = id;
@@ -190,10 +205,28 @@ struct CutOptions {
     if (t.kind == Treatment::Kind::Raise && !t.clearing.empty() && !any_v) t.sloped = false;
     return t;
   }
+  // The treatment with every --cut put into it, checked as a job file is.
+  void finish(Job& job) const {
+    if (set.empty()) return;
+    Json document = parse_json(write_job(job), "job");
+    for (const std::string& one : set) {
+      const std::size_t equals = one.find('=');
+      if (equals == std::string::npos || equals == 0)
+        throw Usage("--cut: key=value was expected, such as steps=3, not “" + one + "”.");
+      Json* at = &document["pieces"][0]["cut"];
+      std::stringstream path(one.substr(0, equals));
+      for (std::string key; std::getline(path, key, '.');) at = &(*at)[key];
+      const std::string value = one.substr(equals + 1);
+      const Json parsed = Json::parse(value, nullptr, false);
+      *at = parsed.is_discarded() ? Json(value) : parsed;
+    }
+    job = read_job(document.dump(), "--cut");
+  }
   [[nodiscard]] Job start(const std::string& name) const {
     Job job;
     job.name = name;
     job.blank = parse_blank(blank);
+    job.run.least_wood = usual_least_wood(job.blank);
     if (!species.empty()) {
       if (species_table().find(species) == nullptr)
         throw bad_input("--species: “" + species + "” is not in the table of woods.");
@@ -222,6 +255,7 @@ int run_import(const std::string& file, const std::string& width, const CutOptio
   item.piece.at = job.blank.box().centre();
   item.cut = options.read(load_rack());
   job.items.push_back(std::move(item));
+  options.finish(job);
   save_job(job, out);
   return kFine;
 }
@@ -249,6 +283,7 @@ int run_text(const std::string& words, const std::string& font, const std::strin
   outlines_of(item.piece);
   item.cut = options.read(load_rack());
   job.items.push_back(std::move(item));
+  options.finish(job);
   save_job(job, out);
   return kFine;
 }
@@ -276,11 +311,11 @@ int run_outlines(const std::string& job_path, const std::string& svg, const std:
 }
 
 int run_backplot(const std::vector<std::string>& paths, const std::string& plan_path, const std::string& height,
-                 const std::string& cell) {
+                 const std::string& cell, bool back) {
   const Json p = parse_json(read_file(plan_path), plan_path);
   std::map<std::string, std::string> files;
   for (const std::string& path : paths) files[std::filesystem::path(path).filename().string()] = read_file(path);
-  write_npy(backplot(p, plan_path, files, cell_of(cell)), height);
+  write_npy(backplot(p, plan_path, files, cell_of(cell), back ? Side::Back : Side::Front), height);
   return kFine;
 }
 
@@ -291,7 +326,7 @@ int main(int argc, char** argv) {
   app.require_subcommand(1);
   int code = kFine;
   std::string job, out, unit, png, height, svg, dxf, file, width, words, font, cap, plan_path, cell = "0.2mm";
-  bool one_file = false, anyway = false, as_json = false, as_drawn = false;
+  bool one_file = false, anyway = false, as_json = false, as_drawn = false, back = false;
   std::vector<std::string> files;
   CutOptions cut;
 
@@ -313,7 +348,8 @@ int main(int argc, char** argv) {
   c->add_option("--png", png);
   c->add_option("--height", height, "NumPy .npy, float32 mm");
   c->add_option("--cell", cell, "Cell size, such as 0.1mm");
-  c->callback([&] { code = run_relief(job, png, height, cell); });
+  c->add_flag("--back", back, "The back, with the board turned over");
+  c->callback([&] { code = run_relief(job, png, height, cell, back); });
 
   c = app.add_subcommand("import", "A job around one SVG or DXF drawing or one picture, centred on the blank");
   c->add_option("FILE", file)->required();
@@ -342,7 +378,8 @@ int main(int argc, char** argv) {
   c->add_option("--plan", plan_path)->required();
   c->add_option("--height", height)->required();
   c->add_option("--cell", cell);
-  c->callback([&] { code = run_backplot(files, plan_path, height, cell); });
+  c->add_flag("--back", back, "The back, with the board turned over");
+  c->callback([&] { code = run_backplot(files, plan_path, height, cell, back); });
 
   try {
     app.parse(argc, argv);

@@ -151,18 +151,32 @@ void bits_table(Sheet& sheet, const Plan& plan) {
   for (int i = 0; i < 6; ++i) sheet.text(heads[i], columns[i], sheet.y, 120, 9, false, kFaded);
   sheet.y += 15;
   int number = 1;
+  Side side = plan.runs.empty() ? Side::Front : plan.runs.front().side;
   for (const BitRun& run : plan.runs) {
     sheet.need(56);
-    if (number > 1) {
+    const bool turned = number > 1 && run.side != side;
+    if (plan.has_back() && (number == 1 || turned)) {
+      const std::string words =
+          run.side == Side::Back
+              ? (number == 1 ? "The back first. Lay the board with its back up: " : "The back. ") +
+                    turning_in_words(plan.job)
+              : (number == 1 ? std::string("The front first, face up.")
+                             : "The front. Turn the board face up again, about the same edge as before.");
+      sheet.y += 4 + sheet.text(words + " Set x, y and z anew: zero is " + zero_in_words(plan.job, run.side) +
+                                    ". Spindle still, machine locked or unplugged, while the board is handled.",
+                                kEdge, sheet.y, kPageWidth - 2 * kEdge, 11, true, kPlum);
+      sheet.need(56);
+    }
+    side = run.side;
+    if (number > 1 && !turned) {
       sheet.y += 3 + sheet.text(
                          "Change the bit: spindle stopped and still, machine locked or unplugged. Keep x and y; set z "
                          "again on the same surface.",
                          kEdge + 26, sheet.y, kPageWidth - 2 * kEdge - 26, 9, false, kBrick);
     }
-    const std::string file = plan.job.run.one_file && plan.runs.size() > 1 ? "01-all-bits.nc" : run.file;
     sheet.text(std::to_string(number), columns[0], sheet.y, 24, 16, true);
     const double high = sheet.text(run.bit.name, columns[1], sheet.y, 160, 13, true);
-    sheet.text(file, columns[2], sheet.y, 138, 12, true);
+    sheet.text(run.file, columns[2], sheet.y, 138, 12, true);
     sheet.text(format_duration(run.time.seconds), columns[3], sheet.y, 64, 12);
     sheet.text(format_length(run.deepest, plan.job.lengths), columns[4], sheet.y, 64, 12);
     sheet.text(format_number(run.feeds.rpm, 0) + " /min", columns[5], sheet.y, 80, 12);
@@ -221,7 +235,10 @@ std::string run_sheet_pdf(const Plan& plan, const Picture& board, const ReadBack
         true, kBrick);
   }
   draw_board(sheet, plan, board);
-  sheet.paragraph("Zero: " + zero_in_words(job) + ", the same for every bit.", 14, true, kPlum);
+  sheet.paragraph(
+      "Zero: " + zero_in_words(job) +
+          (plan.has_back() ? "; for the back, below. The same for every bit of a side." : ", the same for every bit."),
+      14, true, kPlum);
   sheet.paragraph(
       "x runs to the right, y away from you, z up. Do not move the board between bits; after each change set z on this "
       "same surface." +
@@ -231,6 +248,15 @@ std::string run_sheet_pdf(const Plan& plan, const Picture& board, const ReadBack
           " A touch plate's thickness is taken off by you or your machine, not by these files.",
       10);
   sheet.paragraph("Holding: " + job.run.holding, 11);
+  for (const Item& item : job.items) {
+    if (!goes_through(item.cut.kind)) continue;
+    if (item.cut.taped)
+      sheet.paragraph("Tape “" + item.piece.name + "” down before the run: parts of it come free.", 11);
+    if (item.cut.skin > 0)
+      sheet.paragraph("A skin of about " + show(item.cut.skin) + " stays under “" + item.piece.name +
+                          "”: part it with a knife after the run.",
+                      11);
+  }
   sheet.rule();
   sheet.paragraph("Before you start", 12, true, kBrick, 1);
   for (const std::string& caution : cautions_before()) sheet.paragraph("•  " + caution, 9.5, false, kInk, 1);
@@ -269,10 +295,10 @@ std::string run_sheet_pdf(const Plan& plan, const Picture& board, const ReadBack
   return sheet.finish();
 }
 
-Picture board_picture(const Plan& plan, double pixels_wide, const Cancel& cancel) {
+Picture board_picture(const Plan& plan, double pixels_wide, Side side, const Cancel& cancel) {
   const Box box = plan.job.blank.box();
   const double cell = std::max(box.width(), box.height()) / pixels_wide / 2;
-  return lit_picture(relief_of(plan, box, cell, cancel), look_of(plan.job.blank), 2, cancel);
+  return lit_picture(relief_of(plan, box, cell, cancel, side), look_of(plan.job.blank), 2, cancel);
 }
 
 Written write_outputs(const Plan& plan, const std::string& folder, const Cancel& cancel) {
@@ -284,7 +310,8 @@ Written write_outputs(const Plan& plan, const std::string& folder, const Cancel&
   const Box box = plan.job.blank.box();
   const double cell = std::max(0.1, std::sqrt(box.width() * box.height() / 6e6));
   written.check = read_back(plan, files, cell, cancel);
-  const Picture picture = board_picture(plan, 1400, cancel);
+  const Picture picture = board_picture(plan, 1400, Side::Front, cancel);
+  const std::string back = plan.has_back() ? png_bytes(board_picture(plan, 1400, Side::Back, cancel)) : std::string();
   // Everything is worked out before the first file is touched.
   const std::string png = png_bytes(picture), sheet = run_sheet_pdf(plan, picture, written.check),
                     data = plan_json(plan).dump(1) + "\n";
@@ -295,6 +322,7 @@ Written write_outputs(const Plan& plan, const std::string& folder, const Cancel&
   for (const OutputFile& file : files) put(file.name, file.text);
   put("plan.json", data);
   put("proof.png", png);
+  if (!back.empty()) put("proof-back.png", back);
   put("runsheet.pdf", sheet);
   for (const std::string& name : earlier) {
     std::error_code error;

@@ -12,7 +12,8 @@ namespace doyen {
 // unit.
 std::string run_sheet_pdf(const Plan& plan, const Picture& board, const ReadBack& check);
 
-// The plan's files, the picture and the sheet, written into a folder: NN-<bit>.nc, plan.json, proof.png, runsheet.pdf.
+// The plan's files, the picture and the sheet, written into a folder: NN-<bit>.nc, plan.json, proof.png (and
+// proof-back.png when something is cut from the back), runsheet.pdf.
 struct Written {
   std::vector<std::string> names;
   ReadBack check;
@@ -21,6 +22,6 @@ struct Written {
 Written write_outputs(const Plan& plan, const std::string& folder, const Cancel& cancel = {});
 
 // The whole board at most this many pixels wide.
-Picture board_picture(const Plan& plan, double pixels_wide, const Cancel& cancel = {});
+Picture board_picture(const Plan& plan, double pixels_wide, Side side = Side::Front, const Cancel& cancel = {});
 
 }  // namespace doyen

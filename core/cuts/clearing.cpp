@@ -2,6 +2,8 @@
 
 #include <algorithm>
 #include <cmath>
+#include <numbers>
+#include <optional>
 
 #include "geometry/polyline.hpp"
 
@@ -24,17 +26,57 @@ std::vector<Region> shells_of(const Island& centres, double step, const Cancel& 
   return shells;
 }
 
+Line2 closed_line(const Ring& ring) {
+  Line2 line = ring;
+  line.push_back(ring.front());
+  return line;
+}
+
+// The ring with its corners drawn round, so that the feed holds. Only for rings whose next outer neighbour sweeps the
+// corner anyway: the corner moves by less than 0.3 `step`, and neighbours reach over each other by more.
+Ring eased(const Ring& ring, double step) {
+  constexpr double kTurn = 0.6;  // radians: gentler ones do not slow the machine much
+  Ring out;
+  const std::size_t n = ring.size();
+  for (std::size_t i = 0; i < n; ++i) {
+    const Point before = ring[i] - ring[(i + n - 1) % n], after = ring[(i + 1) % n] - ring[i];
+    const double a = length(before), b = length(after);
+    const double turn = std::atan2(cross(before, after), dot(before, after));
+    const double back = std::min({0.35 * step, 0.4 * a, 0.4 * b});
+    if (std::abs(turn) < kTurn || std::abs(turn) > 2.2 || back < 0.02) {
+      out.push_back(ring[i]);
+      continue;
+    }
+    // A quadratic Bézier between the two points of touch; the corner itself is its handle.
+    const Point from = ring[i] - before * (back / a), to = ring[i] + after * (back / b);
+    constexpr int kParts = 5;
+    for (int k = 0; k <= kParts; ++k) {
+      const double t = static_cast<double>(k) / kParts;
+      out.push_back(from * ((1 - t) * (1 - t)) + ring[i] * (2 * t * (1 - t)) + to * (t * t));
+    }
+  }
+  return out;
+}
+
 // Their outlines as lines, innermost first.
-std::vector<Line2> rings_inside_out(const std::vector<Region>& shells) {
+std::vector<Line2> rings_inside_out(const std::vector<Region>& shells, double step) {
   std::vector<Line2> out;
   for (std::size_t k = shells.size(); k-- > 0;) {
     for (const Island& island : shells[k].islands) {
-      for (const Ring& ring : island.rings) {
-        out.push_back(ring);
-        out.back().push_back(ring.front());
-      }
+      for (const Ring& ring : island.rings) out.push_back(closed_line(k == 0 ? ring : eased(ring, step)));
     }
   }
+  return out;
+}
+
+// Rows at an angle, then once round the outlines.
+std::vector<Line2> rows_and_ring(const Island& part, double step, double degrees, const Cancel& cancel) {
+  const Transform there = Transform::turn(-degrees), back = Transform::turn(degrees);
+  std::vector<Line2> out = hatch(transformed(Region{{part}}, there), step, cancel);
+  for (Line2& line : out) {
+    for (Point& p : line) p = back.apply(p);
+  }
+  for (const Ring& ring : part.rings) out.push_back(closed_line(ring));
   return out;
 }
 
@@ -164,7 +206,82 @@ Pass ramp_and_run(const Line2& line, double from_z, double to_z, double slope) {
   return pass;
 }
 
+constexpr double kHelix = 0.3;  // of the bit's diameter, the helix' radius: under half of it leaves no core
+
+Point nearest_on(const Region& region, Point p) {
+  Point best = p;
+  double least = 1e300;
+  for (const Island& island : region.islands) {
+    for (const Ring& ring : island.rings) {
+      for (std::size_t i = 0, j = ring.size() - 1; i < ring.size(); j = i++) {
+        const Point along = ring[i] - ring[j];
+        const double len2 = dot(along, along);
+        const double t = len2 > 0 ? std::clamp(dot(p - ring[j], along) / len2, 0.0, 1.0) : 0;
+        const Point q = ring[j] + along * t;
+        if (distance(q, p) < least) {
+          least = distance(q, p);
+          best = q;
+        }
+      }
+    }
+  }
+  return best;
+}
+
+// Where the bit's centre may go, and where a helix' middle may lie within that.
+struct Room {
+  Region centres, roomy;
+};
+
+// Down a helix as near to the line's first point as there is room for one, then to that point and along the line.
+// Nothing when there is no room.
+std::optional<Pass> helix_and_run(const Line2& line, double from_z, double to_z, const ClearingShape& shape,
+                                  const Room& room) {
+  if (room.roomy.empty()) return std::nullopt;
+  const double radius = kHelix * shape.diameter;
+  const Point start = line.front();
+  const Point middle = contains(room.roomy, start) ? start : nearest_on(room.roomy, start);
+  const Point way = start - middle;
+  const double first = length(way) > 1e-9 ? std::atan2(way.y, way.x) : 0;
+  constexpr int kParts = 24;
+  const auto at = [&](int k) {
+    const double a = first + 2 * std::numbers::pi * (k % kParts) / kParts * (shape.climb ? 1 : -1);
+    return middle + Point{std::cos(a), std::sin(a)} * radius;
+  };
+  if (!inside_all_along(room.centres, at(0), start)) return std::nullopt;
+  const double a_turn = 2 * std::numbers::pi * radius * shape.ramp_slope;
+  const int turns = std::max(1, static_cast<int>(std::ceil((from_z - to_z) / a_turn)));
+  Pass pass;
+  const auto add = [&](Point p, double z) {
+    const Point3 q{p.x, p.y, z};
+    if (pass.points.empty() || !(pass.points.back() == q)) pass.points.push_back(q);
+  };
+  for (int k = 0; k <= turns * kParts; ++k) add(at(k), from_z + (to_z - from_z) * k / (turns * kParts));
+  for (int k = 1; k <= kParts; ++k) add(at(k), to_z);  // once round at the bottom, so that the slope is cut away
+  for (const Point& p : line) add(p, to_z);
+  return pass;
+}
+
+Pass enter_and_run(const Line2& line, double from_z, double to_z, const ClearingShape& shape, const Room& room) {
+  if (shape.entry == Moves::Entry::Helix) {
+    if (auto pass = helix_and_run(line, from_z, to_z, shape, room)) return std::move(*pass);
+  }
+  return ramp_and_run(line, from_z, to_z, shape.ramp_slope);
+}
+
 }  // namespace
+
+std::vector<Pass> clean_walls(const Region& region, const ClearingShape& shape) {
+  std::vector<Pass> out;
+  for (const Island& part : grow(region, -shape.diameter / 2).islands) {
+    for (const Ring& ring : part.rings) {
+      Line2 line = closed_line(ring);
+      if (!shape.climb) std::reverse(line.begin(), line.end());
+      out.push_back(ramp_and_run(line, shape.ground, shape.floor, shape.ramp_slope));
+    }
+  }
+  return out;
+}
 
 std::vector<Pass> clear_floor(const Region& region, const Region& already, const ClearingShape& shape,
                               const Cancel& cancel) {
@@ -185,24 +302,32 @@ std::vector<Pass> clear_floor(const Region& region, const Region& already, const
   std::vector<Pass> out;
   for (const Island& part : centres.islands) {
     cancel.check();
-    const std::vector<Region> shells = shells_of(part, step, cancel);
-    std::vector<Line2> lines = rings_inside_out(shells);
     const Region own{{part}};
-    // Sharp inner corners of successive rings can leave a crumb between them; go over what is left.
-    const Region crumbs = crumbs_of(shells, radius, step);
-    for (const Island& crumb : crumbs.islands) {
-      Line2 line = crumb.rings.front();
-      line.push_back(line.front());
-      lines.insert(lines.begin(), std::move(line));
+    std::vector<Line2> lines;
+    if (shape.way == Moves::Way::Rings) {
+      const std::vector<Region> shells = shells_of(part, step, cancel);
+      lines = rings_inside_out(shells, step);
+      // Sharp inner corners of successive rings can leave a crumb between them; go over what is left.
+      const Region crumbs = crumbs_of(shells, radius, step);
+      for (const Island& crumb : crumbs.islands) lines.insert(lines.begin(), closed_line(crumb.rings.front()));
+    } else {
+      lines = rows_and_ring(part, step, shape.row_angle, cancel);
     }
     if (lines.empty()) continue;
+    if (!shape.climb) {
+      for (Line2& line : lines) {
+        if (closed(line)) std::reverse(line.begin(), line.end());
+      }
+    }
+    Room room;
+    if (shape.entry == Moves::Entry::Helix) room = {grow(own, 0.002), grow(own, -kHelix * shape.diameter)};
     const std::vector<Line2> joined = join_neighbours(std::move(lines), own, 2.5 * step);
     const double depth = shape.ground - shape.floor;
     const int levels = std::max(1, static_cast<int>(std::ceil(depth / std::max(0.05, shape.depth_per_pass) - 1e-9)));
     for (int level = 1; level <= levels; ++level) {
       const double above = shape.ground - depth * (level - 1) / levels;
       const double z = shape.ground - depth * level / levels;
-      for (const Line2& line : joined) out.push_back(ramp_and_run(line, above, z, shape.ramp_slope));
+      for (const Line2& line : joined) out.push_back(enter_and_run(line, above, z, shape, room));
     }
   }
   return out;
@@ -220,7 +345,7 @@ std::vector<Pass> tidy_floor_with_v(const Region& region, const Region& rest, do
     const Region own{{part}};
     const bool wide = std::sqrt(area(own)) > 400 * step;
     std::vector<Line2> found = wide ? hatch(intersect(own, near_rest), step, cancel)
-                                    : clip_lines(rings_inside_out(shells_of(part, step, cancel)), near_rest);
+                                    : clip_lines(rings_inside_out(shells_of(part, step, cancel), 0), near_rest);
     for (Line2& line : found) lines.push_back(std::move(line));
   }
   std::vector<Pass> out;

@@ -1,8 +1,10 @@
-// Clearing a flat floor with a flat bit: offset rings from the inside out, ramped entry, nothing outside the region.
+// Clearing a flat floor with a flat bit: rings from the inside out, or rows; ramped or helical entry; nothing outside
+// the region.
 #pragma once
 
 #include "cancel.hpp"
 #include "cuts/pass.hpp"
+#include "cuts/treatment.hpp"
 
 namespace doyen {
 
@@ -13,12 +15,19 @@ struct ClearingShape {
   double floor = -1;          // mm, z of the floor
   double depth_per_pass = 3;  // mm
   double ramp_slope = 0.1;    // mm down a mm along, for entry
+  Moves::Way way = Moves::Way::Rings;
+  Moves::Entry entry = Moves::Entry::Ramp;
+  bool climb = true;
+  double row_angle = 0;  // degrees from x, of rows
 };
 
 // Clears what a disc of this diameter can sweep inside `region`, but only where it helps: `already` is what larger bits
 // have cleared (empty: nothing). The swept area is the opening of the region by the disc (geometry.md, clearing).
 std::vector<Pass> clear_floor(const Region& region, const Region& already, const ClearingShape& shape,
                               const Cancel& cancel = {});
+
+// Once round every wall of the floor at full depth, entered by a ramp: what takes away the wood left on for it.
+std::vector<Pass> clean_walls(const Region& region, const ClearingShape& shape);
 
 // What remains of `region` for a V bit to tidy where no flat bit fits: rows so close that the ridges between them stay
 // under `ridge` mm. `rest` is the part to go over.

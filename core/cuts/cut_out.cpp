@@ -33,8 +33,8 @@ struct Sample {
 // The bit's path round one ring, with z by depth and tabs. `tab_at` are distances along the ring of the tabs' middles.
 class ProfileWriter {
  public:
-  ProfileWriter(Ring ring, const CutOutShape& shape, std::vector<double> tab_at)
-      : ring_(std::move(ring)), shape_(shape), tab_at_(std::move(tab_at)), total_(ring_length(ring_)) {
+  ProfileWriter(Ring ring, const CutOutShape& shape, std::vector<double> tab_at, Point lead)
+      : ring_(std::move(ring)), shape_(shape), tab_at_(std::move(tab_at)), lead_(lead), total_(ring_length(ring_)) {
     half_ = (shape.tabs.length + shape.diameter) / 2;
     top_ = -shape.thickness + shape.tabs.height;
     ramp_ = shape.tabs.height / kTabSlope;
@@ -46,6 +46,7 @@ class ProfileWriter {
     const double bottom = -(shape_.thickness + shape_.over_cut);
     const int levels = std::max(1, static_cast<int>(std::ceil(-bottom / std::max(0.05, shape_.depth_per_pass) - 1e-9)));
     const double drop = bottom / levels;
+    add(pass, samples_.front().at + lead_, 0);
     add(pass, samples_.front().at, 0);
     for (int level = 1; level <= levels; ++level) {
       const double above = drop * (level - 1), z = drop * level;
@@ -60,10 +61,25 @@ class ProfileWriter {
       }
     }
     run(pass, [&](double) { return bottom; });  // a last one at full depth takes the ramp's slope away
+    leave(pass);
+    return pass;
+  }
+
+  // Once round at full depth, where a wider ring has been cut through before: it only takes the wood that was left on.
+  Pass write_clean() const {
+    Pass pass;
+    const double bottom = -(shape_.thickness + shape_.over_cut);
+    add(pass, samples_.front().at + lead_, std::max(bottom, tab_floor(0)));
+    run(pass, [&](double) { return bottom; });
+    leave(pass);
     return pass;
   }
 
  private:
+  // Off the kept edge before the bit is lifted, so that no mark stays on it.
+  void leave(Pass& pass) const {
+    if (length(lead_) > 0) add(pass, samples_.front().at + lead_, pass.points.back().z);
+  }
   static void add(Pass& pass, Point p, double z) {
     const Point3 q{p.x, p.y, z};
     if (pass.points.empty() || !(pass.points.back() == q)) pass.points.push_back(q);
@@ -125,9 +141,72 @@ class ProfileWriter {
   Ring ring_;
   CutOutShape shape_;
   std::vector<double> tab_at_;
+  Point lead_;  // from the line's start to where the bit comes down and is lifted, on the waste side
   double total_, half_ = 0, top_ = 0, ramp_ = 0;
   std::vector<Sample> samples_;
 };
+
+// From the line's start to a place on the waste side where the bit may come down and be lifted; none where there is no
+// room. `kept` is where the bit's middle must not go.
+Point lead_off(const Ring& ring, const Region& kept, const CutOutShape& shape, bool waste_left) {
+  const Point along = on_ring(ring, 0).along;
+  const Point off = waste_left ? Point{-along.y, along.x} : Point{along.y, -along.x};
+  const auto clear_at = [&](double far) { return contains(kept, ring.front() + off * far) == shape.inside; };
+  for (double by = std::min(2.0, shape.diameter / 3); by > 0.2; by /= 2) {
+    if (clear_at(by) && clear_at(by / 2)) return off * by;
+  }
+  return {};
+}
+
+// One writer for every line that the bit's middle follows `aside` mm beside the outlines.
+template <typename Write>
+void follow(const Region& region, const CutOutShape& shape, double aside, const std::vector<PlacedTab>& tabs,
+            const Cancel& cancel, Write write) {
+  const double side = shape.inside ? -1 : 1;
+  const Region centres = grow(region, side * aside);
+  const Region kept = grow(region, side * (shape.diameter / 2 - 0.002));
+  for (const Island& island : centres.islands) {
+    cancel.check();
+    // Holes before the outer line, so that the piece is still held. The kept wood on the bit's right cuts cleaner
+    // (climb).
+    for (std::size_t r = island.rings.size(); r-- > 0;) {
+      Ring ring = island.rings[r];
+      const bool reversed = shape.inside != shape.climb;
+      if (reversed) std::reverse(ring.begin(), ring.end());
+      std::vector<double> tab_at;
+      if (r == 0) {
+        for (const PlacedTab& tab : tabs) {
+          const Ring& outer = region.islands[static_cast<std::size_t>(tab.place.island)].rings.front();
+          const bool own = shape.inside ? contains(Island{{outer}}, island.rings[0].front())
+                                        : contains(Island{{island.rings[0]}}, outer.front());
+          if (!own) continue;
+          const Point outward{tab.along.y, -tab.along.x};
+          tab_at.push_back(share_nearest(ring, tab.at + outward * (side * aside)) * ring_length(ring));
+        }
+      }
+      // Begin away from tabs and corners: in the middle of the longest straight stretch.
+      std::size_t longest = 0;
+      double most = 0;
+      for (std::size_t k = 0; k < ring.size(); ++k) {
+        const double len = distance(ring[k], ring[(k + 1) % ring.size()]);
+        if (len > most) {
+          most = len;
+          longest = k;
+        }
+      }
+      double start = 0;
+      for (std::size_t k = 0; k < longest; ++k) start += distance(ring[k], ring[k + 1]);
+      start += most * 0.5;
+      const double total = ring_length(ring);
+      const Point first = on_ring(ring, start / total).at;
+      Ring turned{first};
+      for (std::size_t k = 1; k <= ring.size(); ++k) turned.push_back(ring[(longest + k) % ring.size()]);
+      for (double& t : tab_at) t = std::fmod(t - start + total, total);
+      const Point lead = lead_off(turned, kept, shape, reversed != shape.inside);
+      write(ProfileWriter(std::move(turned), shape, std::move(tab_at), lead));
+    }
+  }
+}
 
 }  // namespace
 
@@ -210,7 +289,6 @@ CutOut plan_cut_out(const Region& region, const CutOutShape& shape, const Cancel
     const OnRing on = on_ring(region.islands[static_cast<std::size_t>(place.island)].rings.front(), place.along);
     out.tabs.push_back({place, on.at, on.along});
   }
-  const Region centres = grow(region, shape.inside ? -shape.diameter / 2 : shape.diameter / 2);
   for (std::size_t i = 0; i < region.islands.size() && !shape.inside; ++i) {
     std::size_t holes = region.islands[i].rings.size() - 1;
     if (holes == 0) continue;
@@ -218,44 +296,11 @@ CutOut plan_cut_out(const Region& region, const CutOutShape& shape, const Cancel
     if (own.islands.empty() || own.islands.front().rings.size() - 1 < holes)
       out.lost_holes.push_back(static_cast<int>(i));
   }
-  for (const Island& island : centres.islands) {
-    cancel.check();
-    // Holes before the outer line, so that the piece is still held; the waste on the bit's left cuts cleaner (climb).
-    for (std::size_t r = island.rings.size(); r-- > 0;) {
-      Ring ring = island.rings[r];
-      if (!shape.inside) std::reverse(ring.begin(), ring.end());
-      std::vector<double> tab_at;
-      if (r == 0) {
-        for (const PlacedTab& tab : out.tabs) {
-          const Ring& outer = region.islands[static_cast<std::size_t>(tab.place.island)].rings.front();
-          const bool own = shape.inside ? contains(Island{{outer}}, island.rings[0].front())
-                                        : contains(Island{{island.rings[0]}}, outer.front());
-          if (!own) continue;
-          const Point outward{tab.along.y, -tab.along.x};
-          const double aside = shape.inside ? -shape.diameter / 2 : shape.diameter / 2;
-          tab_at.push_back(share_nearest(ring, tab.at + outward * aside) * ring_length(ring));
-        }
-      }
-      // Begin away from tabs and corners: in the middle of the longest straight stretch.
-      std::size_t longest = 0;
-      double most = 0;
-      for (std::size_t k = 0; k < ring.size(); ++k) {
-        const double len = distance(ring[k], ring[(k + 1) % ring.size()]);
-        if (len > most) {
-          most = len;
-          longest = k;
-        }
-      }
-      double start = 0;
-      for (std::size_t k = 0; k < longest; ++k) start += distance(ring[k], ring[k + 1]);
-      start += most * 0.5;
-      const double total = ring_length(ring);
-      const Point first = on_ring(ring, start / total).at;
-      Ring turned{first};
-      for (std::size_t k = 1; k <= ring.size(); ++k) turned.push_back(ring[(longest + k) % ring.size()]);
-      for (double& t : tab_at) t = std::fmod(t - start + total, total);
-      out.passes.push_back(ProfileWriter(std::move(turned), shape, std::move(tab_at)).write());
-    }
+  follow(region, shape, shape.diameter / 2 + shape.leave_on, out.tabs, cancel,
+         [&](const ProfileWriter& writer) { out.passes.push_back(writer.write()); });
+  if (shape.leave_on > 0) {
+    follow(region, shape, shape.diameter / 2, out.tabs, cancel,
+           [&](const ProfileWriter& writer) { out.passes.push_back(writer.write_clean()); });
   }
   return out;
 }

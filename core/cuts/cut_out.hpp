@@ -10,10 +10,12 @@ namespace doyen {
 struct CutOutShape {
   double diameter = 6.35;     // mm, the flat bit's measured one
   double thickness = 19;      // mm, the thickest reading
-  double over_cut = 0.25;     // mm
+  double over_cut = 0.25;     // mm past the underside; negative leaves a skin
   double depth_per_pass = 3;  // mm
   double ramp_slope = 0.1;    // mm down a mm along
   Tabs tabs;
+  double leave_on = 0;  // mm left along the line until a last clean pass at full depth
+  bool climb = true;    // the kept wood on the bit's right
   bool inside = false;  // along the inner side of the line: the waste inside falls out whole
 };
 

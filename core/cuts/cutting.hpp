@@ -1,6 +1,8 @@
 // How each treatment becomes operations: piece_cuts.cpp puts them together. Not for use outside cuts/.
 #pragma once
 
+#include <functional>
+
 #include "cuts/piece_cuts.hpp"
 
 namespace doyen::cutting {
@@ -19,6 +21,9 @@ struct Piece {
 // An empty operation of this piece on its own ground; depth in mm below that.
 Operation operation(const Piece& piece, Operation::Kind kind, const Bit& bit, double depth);
 
+// Whether flat bits make an upright wall for it: sloped flanks are made by the V, which cleans them itself.
+bool clean_edge(const Treatment& cut);
+
 Region without_dust(Region region);
 // Adds to what no chosen bit reaches.
 void note_lost(PieceCuts& out, const Region& lost);
@@ -28,11 +33,17 @@ void note_lost(PieceCuts& out, const Region& lost);
 Region clear_with(const Piece& piece, const Region& floor, double depth, bool propose, PieceCuts& out);
 
 void upright_floor(const Piece& piece, const Region& region, double depth, PieceCuts& out);  // walls straight down
+// A sunk ground in even steps (geometry.md, grounds): `step` cuts one of them into its own cuts.
+void terraces(const Piece& piece, double flank_run, PieceCuts& out,
+              const std::function<void(const Piece&, const Region&, double depth, PieceCuts&)>& step);
+// Half the width at the ground of what the bit cuts at this depth, mm.
+double half_width_at(const Bit& bit, double depth);
 void recess(const Piece& piece, PieceCuts& out);
 void plane(const Piece& piece, PieceCuts& out);
 void pierce(const Piece& piece, const Bit& flat, PieceCuts& out);
 void cut_out(const Piece& piece, const Bit& flat, PieceCuts& out);
 void bevel(const Piece& piece, const Bit& v, PieceCuts& out);
 void drill(const Piece& piece, const Bit& bit, PieceCuts& out);
+void hanger_slot(const Piece& piece, const Bit& keyhole, PieceCuts& out);
 
 }  // namespace doyen::cutting

@@ -64,9 +64,14 @@ Point notch_place(const Region& region) {
 }  // namespace
 
 Operation operation(const Piece& piece, Operation::Kind kind, const Bit& bit, double depth) {
-  return {
-      kind,  piece.id, bit.id, to_word(piece.cut.kind), piece.around.ground.below == 0 ? 0 : -piece.around.ground.below,
-      depth, {}};
+  Operation op;
+  op.kind = kind;
+  op.piece = piece.id;
+  op.bit = bit.id;
+  op.treatment = to_word(piece.cut.kind);
+  op.ground = piece.around.ground.below == 0 ? 0 : -piece.around.ground.below;
+  op.depth = depth;
+  return op;
 }
 
 Region without_dust(Region region) {
@@ -100,23 +105,49 @@ void note_lost(PieceCuts& out, const Region& lost) {
   out.unreached = unreached_of(out.lost);
 }
 
+bool clean_edge(const Treatment& cut) {
+  return cut.kind != Treatment::Kind::Incise && !(cut.kind == Treatment::Kind::Raise && cut.sloped) &&
+         cut.kind != Treatment::Kind::Plane;
+}
+
 Region clear_with(const Piece& piece, const Region& floor, double depth, bool propose, PieceCuts& out) {
   std::vector<const Bit*> bits = flat_bits_large_first(piece.cut.clearing, piece.rack);
   if (bits.empty() && propose) {
-    for (const ProposedBit& p : propose_clearing(floor, depth, piece.rack, piece.wood, piece.cancel))
+    for (const ProposedBit& p :
+         propose_clearing(floor, depth, piece.rack, piece.wood, piece.cancel, clean_edge(piece.cut)))
       bits.push_back(piece.rack.find(p.bit));
   }
+  const Moves& moves = piece.cut.moves;
+  const double leave_on = clean_edge(piece.cut) ? moves.leave_on : 0;
+  const Region rough = leave_on > 0 ? grow(floor, -leave_on) : Region{};
   Region cleared;
   for (const Bit* bit : bits) {
     ClearingShape shape;
     shape.diameter = bit->true_diameter();
+    shape.stepover = moves.stepover;
     shape.ground = -piece.around.ground.below;
     shape.floor = shape.ground - depth;
     shape.depth_per_pass = bit->depth_per_pass(piece.wood);
+    shape.way = moves.way;
+    shape.entry = moves.entry;
+    shape.climb = moves.climb;
+    const bool grain_along_x = piece.blank.grain == Grain::AlongWidth;
+    shape.row_angle = (moves.way == Moves::Way::AlongGrain) == grain_along_x ? 0 : 90;
     Operation op = operation(
         piece, piece.cut.kind == Treatment::Kind::Plane ? Operation::Kind::Plane : Operation::Kind::Clear, *bit, depth);
-    op.passes = clear_floor(floor, cleared, shape, piece.cancel);
-    cleared = opening(floor, shape.diameter / 2);  // what larger bits swept lies within it
+    if (leave_on > 0) {
+      op.passes = clear_floor(rough, cleared, shape, piece.cancel);
+      if (bit == bits.back()) {
+        // Slots that only the bit itself fits into, then the last clean pass along every wall.
+        const Region done = grow(opening(rough, shape.diameter / 2), leave_on + 0.01);
+        for (Pass& pass : clear_floor(floor, done, shape, piece.cancel)) op.passes.push_back(std::move(pass));
+        for (Pass& pass : clean_walls(floor, shape)) op.passes.push_back(std::move(pass));
+      }
+      cleared = opening(bit == bits.back() ? floor : rough, shape.diameter / 2);
+    } else {
+      op.passes = clear_floor(floor, cleared, shape, piece.cancel);
+      cleared = opening(floor, shape.diameter / 2);  // what larger bits swept lies within it
+    }
     if (op.passes.empty()) continue;
     out.bits.push_back(bit->id);
     out.operations.push_back(std::move(op));
@@ -135,6 +166,61 @@ void upright_floor(const Piece& piece, const Region& region, double depth, Piece
   note_lost(out, lost_in_opening(region, smallest->true_diameter() / 2));
 }
 
+void terraces(const Piece& piece, double flank_run, PieceCuts& out,
+              const std::function<void(const Piece&, const Region&, double depth, PieceCuts&)>& step) {
+  const int n = piece.cut.steps;
+  const double each = piece.cut.depth / n;
+  Region region = piece.around.sunk;
+  for (int k = 0; k < n && !region.empty(); ++k) {
+    Surroundings around = piece.around;
+    around.ground.below += k * each;
+    const Piece one{piece.id, piece.outlines, piece.cut, piece.blank, piece.rack, piece.cancel, around, piece.wood};
+    PieceCuts part;
+    step(one, region, each, part);
+    for (Operation& op : part.operations) out.operations.push_back(std::move(op));
+    for (const std::string& bit : part.bits) {
+      if (std::find(out.bits.begin(), out.bits.end(), bit) == out.bits.end()) out.bits.push_back(bit);
+    }
+    out.floor = std::move(part.floor);
+    out.floor_by_v += part.floor_by_v;
+    out.lost.islands.insert(out.lost.islands.end(), part.lost.islands.begin(), part.lost.islands.end());
+    out.limited_by_body = out.limited_by_body || part.limited_by_body;
+    if (part.groove) out.groove = std::move(part.groove);
+    if (part.deepest > out.deepest) {
+      out.deepest = part.deepest;
+      out.deepest_at = part.deepest_at;
+    }
+    // The next step begins beyond this one's flat.
+    const Region next = flank_run > 0 ? grow(region, -flank_run) : std::move(region);
+    region = subtract(next, grow(piece.around.raised, (k + 1) * (flank_run + piece.cut.terrace)));
+  }
+  out.limit = piece.cut.depth;
+  note_lost(out, out.lost);
+  // Each bit takes all steps from the top down before the next one comes: a larger bit's lower floor lies within its
+  // upper one, so none waits for a smaller bit.
+  std::stable_sort(out.operations.begin(), out.operations.end(), [&](const Operation& a, const Operation& b) {
+    if (a.kind != b.kind) return a.kind < b.kind;
+    const auto place = [&](const Operation& op) { return std::find(out.bits.begin(), out.bits.end(), op.bit); };
+    return place(a) < place(b);
+  });
+}
+
+double half_width_at(const Bit& bit, double depth) {
+  const double radius = bit.true_diameter() / 2;
+  switch (bit.kind) {
+    case BitKind::V:
+      return std::min(radius, depth * bit.tan_half() + bit.tip / 2);
+    case BitKind::Ball:
+      return depth >= radius ? radius : std::sqrt(depth * (2 * radius - depth));
+    case BitKind::Taper:
+      return std::min(radius, depth * bit.tan_half() + bit.tip / 2);
+    case BitKind::Flat:
+    case BitKind::Keyhole:
+      break;
+  }
+  return radius;
+}
+
 void recess(const Piece& piece, PieceCuts& out) {
   const Insert& insert = piece.cut.insert;
   const bool has_insert = insert.thickness > 0;
@@ -147,7 +233,7 @@ void recess(const Piece& piece, PieceCuts& out) {
     // By the smallest of the chosen bits, or of those that would be proposed for the floor as it is.
     std::vector<const Bit*> bits = flat_bits_large_first(piece.cut.clearing, piece.rack);
     if (bits.empty()) {
-      for (const ProposedBit& p : propose_clearing(region, depth, piece.rack, piece.wood, piece.cancel))
+      for (const ProposedBit& p : propose_clearing(region, depth, piece.rack, piece.wood, piece.cancel, true))
         bits.push_back(piece.rack.find(p.bit));
     }
     // A little wider than the bit, so that it gets in.
@@ -172,7 +258,7 @@ void plane(const Piece& piece, PieceCuts& out) {
   // One bit will do: the largest that is chosen, or that the rack has for this depth.
   Treatment one = piece.cut;
   if (one.clearing.empty()) {
-    const auto proposed = propose_clearing(wide, piece.cut.depth, piece.rack, piece.wood, piece.cancel);
+    const auto proposed = propose_clearing(wide, piece.cut.depth, piece.rack, piece.wood, piece.cancel, false);
     if (!proposed.empty()) one.clearing = {proposed.front().bit};
   }
   const Piece alone{piece.id, piece.outlines, one, piece.blank, piece.rack, piece.cancel, piece.around, piece.wood};

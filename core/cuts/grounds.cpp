@@ -23,6 +23,17 @@ Region filled(const Region& region) {
 
 double shape_area(const Outlines& o) { return o.region.empty() ? 0 : area(o.region); }
 
+bool same_outline(const Region& a, const Region& b) {
+  if (a.empty() || b.empty()) return false;
+  const Box one = bounds(a), two = bounds(b);
+  const auto off = [](double x, double y) { return std::abs(x - y) > 0.1; };
+  if (off(one.left, two.left) || off(one.right, two.right) || off(one.bottom, two.bottom) || off(one.top, two.top))
+    return false;
+  // Either lies within the other grown by a hair: plain subtraction of nearly equal outlines is what Clipper likes
+  // least.
+  return subtract(a, grow(b, 0.05)).empty() && subtract(b, grow(a, 0.05)).empty();
+}
+
 // Everything that is cut away to sink one panel's ground, and which piece's work that is.
 struct Panel {
   std::size_t owner = 0;
@@ -54,19 +65,37 @@ class Finder {
     return bit->kind == BitKind::V ? cut.depth * bit->tan_half() + bit->tip / 2 + 0.5 : bit->true_diameter() / 2 + 0.5;
   }
 
+  // How far a panel's ground is drawn in for the bevel that falls inwards from this outline; 0 without one. Sloped
+  // flanks begin so far out that they pass the bevel's foot.
+  double rim_bevel(const Region& outline, const Treatment& raise) const {
+    const Bit* flank = raise.sloped ? rack_.find(raise.bit) : nullptr;
+    for (const Laid& other : pieces_) {
+      if (!usable(other) || other.cut->kind != Kind::Bevel || !other.cut->inside) continue;
+      const Bit* bit = rack_.find(other.cut->bit);
+      if (bit == nullptr || bit->kind != BitKind::V || other.outlines->region.empty()) continue;
+      if (same_outline(outline, other.outlines->region))
+        return std::max(0.0, other.cut->depth * (bit->tan_half() - (flank == nullptr ? 0 : flank->tan_half())));
+    }
+    return 0;
+  }
+
   void raise() {
-    Region all_raised;
+    Region raised[2];  // of the front and of the back
     for (const Laid& p : pieces_) {
-      if (usable(p) && p.cut->kind == Kind::Raise) all_raised = unite(all_raised, p.outlines->region);
+      if (usable(p) && p.cut->kind == Kind::Raise) {
+        Region& side = raised[p.cut->back ? 1 : 0];
+        side = unite(side, p.outlines->region);
+      }
     }
     for (std::size_t i = 0; i < pieces_.size(); ++i) {
       const Laid& p = pieces_[i];
       if (!usable(p) || p.cut->kind != Kind::Raise || p.outlines->region.empty()) continue;
+      const Region& all_raised = raised[p.cut->back ? 1 : 0];
       const Laid* panel = p.cut->panel.empty() ? nullptr : find(p.cut->panel);
       if (panel != nullptr && panel->id != p.id) {
         for (std::size_t k = 0; k < i; ++k) {  // the first of a panel's pieces does the work for all
           if (usable(pieces_[k]) && pieces_[k].cut->kind == Kind::Raise && pieces_[k].cut->panel == p.cut->panel &&
-              pieces_[k].cut->depth == p.cut->depth) {
+              pieces_[k].cut->depth == p.cut->depth && pieces_[k].cut->back == p.cut->back) {
             out_[i].with = pieces_[k].id;
             break;
           }
@@ -74,10 +103,12 @@ class Finder {
         if (!out_[i].with.empty()) continue;
         Region room = filled(panel->outlines->region);
         if (panel->cut->kind == Kind::CutOut) room = grow(room, overrun(*p.cut));
+        if (const double rim = rim_bevel(panel->outlines->region, *p.cut); rim > 0) room = grow(room, -rim);
         out_[i].sunk = subtract(room, all_raised);
       } else {
         out_[i].sunk = subtract(grow(filled(p.outlines->region), std::max(0.1, p.cut->margin)), all_raised);
       }
+      if (p.cut->steps > 1) out_[i].raised = all_raised;
     }
   }
 
@@ -121,7 +152,9 @@ class Finder {
     const double own = shape_area(*p.outlines);
     const bool floor_too = makes_ground(p.cut->kind) && p.cut->kind != Kind::Raise;
     for (std::size_t k = 0; k < pieces_.size(); ++k) {
-      if (k == i || floors_[k].empty() || !bounds(floors_[k]).meets(bounds(*p.outlines))) continue;
+      if (k == i || floors_[k].empty() || pieces_[k].cut->back != p.cut->back ||
+          !bounds(floors_[k]).meets(bounds(*p.outlines)))
+        continue;
       const double other = area(floors_[k]);
       // Not on a floor of its own size: what shares an outline is worked from the same ground, and of two alike floors
       // the later one lies on the earlier.
@@ -147,12 +180,12 @@ class Finder {
     const Laid& p = pieces_[i];
     if (!usable(p) || !(goes_through(p.cut->kind) || p.cut->kind == Kind::Recess)) return;
     for (const Laid& other : pieces_) {
-      if (!usable(other) || other.cut->kind != Kind::Bevel || other.id == p.id) continue;
+      if (!usable(other) || other.cut->kind != Kind::Bevel || other.id == p.id || other.cut->back != p.cut->back)
+        continue;
       const Bit* bit = rack_.find(other.cut->bit);
       if (bit == nullptr || bit->kind != BitKind::V) continue;
       if (other.cut->inside == (p.cut->kind == Kind::CutOut)) continue;  // it falls to the other side
-      const Region &a = p.outlines->region, &b = other.outlines->region;
-      if (a.empty() || b.empty() || area(subtract(a, b)) + area(subtract(b, a)) > 1e-3 * area(a)) continue;
+      if (!same_outline(p.outlines->region, other.outlines->region)) continue;
       const double by = other.cut->depth * bit->tan_half();
       out_[i].grown = p.cut->kind == Kind::CutOut ? by : -by;
     }

@@ -22,6 +22,7 @@ struct Ground {
 struct Surroundings {
   Ground ground;
   Region sunk;       // of Raise: what is taken away; empty when another piece of the same panel does it
+  Region raised;     // of Raise in several steps: all that stays standing in that panel
   std::string with;  // of Raise: id of that other piece
   double grown = 0;  // mm by which a bevel on the same outline lets this through cut or recess make room (may be < 0)
 };

@@ -4,6 +4,16 @@
 
 namespace doyen {
 
+std::vector<Pass> turned_over(std::vector<Pass> passes, const Blank& blank, TurnOver turn) {
+  for (Pass& pass : passes) {
+    for (Point3& p : pass.points) {
+      const Point q = turned_over(p.flat(), blank, turn);
+      p = {q.x, q.y, p.z};
+    }
+  }
+  return passes;
+}
+
 Point order_passes(std::vector<Pass>& passes, Point from, bool reversible) {
   constexpr std::size_t kMostSearched = 3000;  // beyond this the order they were made in is already local
   for (std::size_t i = 0; i < passes.size(); ++i) {

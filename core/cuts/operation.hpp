@@ -5,12 +5,13 @@
 #include <vector>
 
 #include "cuts/pass.hpp"
+#include "stock/turn_over.hpp"
 
 namespace doyen {
 
 struct Operation {
   // In the order in which a piece's operations must happen, and in which a bit does those of all pieces.
-  enum class Kind { Plane, Clear, Groove, Bevel, Drill, Pierce, Profile };
+  enum class Kind { Plane, Clear, Groove, Bevel, Drill, Slot, Pierce, Profile };
   Kind kind = Kind::Groove;
   std::string piece;      // id
   std::string bit;        // id
@@ -18,7 +19,12 @@ struct Operation {
   double ground = 0;      // mm, z of the surface it starts from
   double depth = 0;       // mm below the ground, positive
   std::vector<Pass> passes;
+  double feed_share = 1;  // of the bit's feed: less where wood is delicate or the edge cut deep
+  std::string slowed{};   // why, such as “delicate letters”; empty when it is not
+  bool back = false;      // in the frame of the board turned over
 };
+
+std::vector<Pass> turned_over(std::vector<Pass> passes, const Blank& blank, TurnOver turn);
 
 // Nearest next, starting from `from`; passes may be reversed when `reversible`. Returns where the last one ends.
 Point order_passes(std::vector<Pass>& passes, Point from, bool reversible);

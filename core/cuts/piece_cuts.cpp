@@ -5,6 +5,7 @@
 
 #include "cuts/clearing.hpp"
 #include "cuts/cutting.hpp"
+#include "geometry/polyline.hpp"
 #include "stock/species.hpp"
 
 namespace doyen {
@@ -209,9 +210,9 @@ class Inciser {
 };
 
 // The bit follows stroke lines, and the outlines where there is an inside, level by level at no more than its own step.
-std::vector<Pass> follow_lines(const Outlines& outlines, double ground, double depth, double step) {
-  std::vector<Line2> lines = outlines.lines;
-  for (const Island& island : outlines.region.islands) {
+std::vector<Pass> follow_lines(std::vector<Line2> lines, const Region& region, double ground, double depth,
+                               double step) {
+  for (const Island& island : region.islands) {
     for (const Ring& ring : island.rings) {
       lines.push_back(ring);
       lines.back().push_back(ring.front());
@@ -239,6 +240,59 @@ std::vector<Pass> follow_lines(const Outlines& outlines, double ground, double d
   return passes;
 }
 
+// Engraving: the lines or outlines followed; or the inside filled with lines at an angle, and its edge followed so far
+// inside that nothing passes the outline.
+void engrave(const cutting::Piece& piece, const Bit& bit, PieceCuts& out) {
+  const Treatment& cut = piece.cut;
+  std::vector<Line2> lines = piece.outlines.lines;
+  Region edge = piece.outlines.region;
+  if (cut.hatch > 0 && !edge.empty()) {
+    edge = grow(edge, -cutting::half_width_at(bit, cut.depth));
+    const Transform there = Transform::turn(-cut.hatch_angle), back = Transform::turn(cut.hatch_angle);
+    bool forward = true;
+    for (Line2& line : hatch(transformed(edge, there), cut.hatch, piece.cancel)) {
+      for (Point& p : line) p = back.apply(p);
+      if (!forward) std::reverse(line.begin(), line.end());
+      forward = !forward;
+      lines.push_back(std::move(line));
+    }
+    cutting::note_lost(out, lost_in_opening(piece.outlines.region, cutting::half_width_at(bit, cut.depth)));
+  }
+  Operation op = cutting::operation(piece, Operation::Kind::Groove, bit, cut.depth);
+  op.passes = follow_lines(std::move(lines), edge, -out.ground, cut.depth, bit.depth_per_pass(piece.wood));
+  if (op.passes.empty()) return;
+  out.deepest = out.ground + cut.depth;
+  out.deepest_at = op.passes.front().points.front().flat();
+  out.operations.push_back(std::move(op));
+}
+
+// Standing strokes thinner than they are high break easily: half the feed round them (50 in/min where 100 is usual;
+// common practice, no source).
+void spare_delicate(const cutting::Piece& piece, PieceCuts& out) {
+  const Region& kept = piece.outlines.region;
+  if (kept.empty() || area(opening(kept, piece.cut.depth / 2)) > 0.85 * area(kept)) return;
+  for (Operation& op : out.operations) {
+    op.feed_share = 0.5;
+    op.slowed = "delicate letters";
+  }
+}
+
+void raise(const cutting::Piece& piece, const Bit* v, PieceCuts& out) {
+  if (piece.around.sunk.empty() || (piece.cut.sloped && v == nullptr)) return;
+  const auto one = [&](const cutting::Piece& p, const Region& region, double depth, PieceCuts& cuts) {
+    if (piece.cut.sloped)
+      Inciser(p, region, depth).run(*v, cuts);
+    else
+      cutting::upright_floor(p, region, depth, cuts);
+  };
+  if (piece.cut.steps > 1)
+    cutting::terraces(piece, piece.cut.sloped ? piece.cut.depth / piece.cut.steps * v->tan_half() + v->tip / 2 : 0, out,
+                      one);
+  else
+    one(piece, piece.around.sunk, piece.cut.depth, out);
+  spare_delicate(piece, out);
+}
+
 }  // namespace
 
 double default_over_cut(const Blank& blank) { return std::max(0.25, blank.bed_unevenness + 0.1); }
@@ -251,6 +305,15 @@ std::string wood_class_of(const Blank& blank) {
 PieceCuts cut_piece(const std::string& id, const Outlines& outlines, const Treatment& treatment, const Blank& blank,
                     const Rack& rack, const Cancel& cancel, const Surroundings& around) {
   using Kind = Treatment::Kind;
+  constexpr double kTremble = 0.008;  // mm, under what is promised of flanks and walls
+  if (rough(outlines.region) || rough(around.sunk)) {
+    Outlines calm = outlines;
+    Surroundings round = around;
+    calm.region = thinned(outlines.region, kTremble);
+    round.sunk = thinned(around.sunk, kTremble);
+    if (point_count(calm.region) < point_count(outlines.region) || point_count(round.sunk) < point_count(around.sunk))
+      return cut_piece(id, calm, treatment, blank, rack, cancel, round);
+  }
   PieceCuts out;
   out.limit = std::numeric_limits<double>::infinity();
   out.ground = around.ground.below;
@@ -262,13 +325,7 @@ PieceCuts cut_piece(const std::string& id, const Outlines& outlines, const Treat
     case Kind::None:
       break;
     case Kind::Line:
-      if (bit != nullptr) {
-        Operation op = cutting::operation(piece, Operation::Kind::Groove, *bit, treatment.depth);
-        op.passes = follow_lines(outlines, -out.ground, treatment.depth, bit->depth_per_pass(piece.wood));
-        out.deepest = out.ground + treatment.depth;
-        out.deepest_at = op.passes.front().points.front().flat();
-        out.operations.push_back(std::move(op));
-      }
+      if (bit != nullptr && bit->kind != BitKind::Keyhole) engrave(piece, *bit, out);
       break;
     case Kind::Incise:
       if (v && !outlines.region.empty())
@@ -276,11 +333,7 @@ PieceCuts cut_piece(const std::string& id, const Outlines& outlines, const Treat
             .run(*bit, out);
       break;
     case Kind::Raise:
-      if (around.sunk.empty()) break;
-      if (treatment.sloped && v)
-        Inciser(piece, around.sunk, treatment.depth).run(*bit, out);
-      else if (!treatment.sloped)
-        cutting::upright_floor(piece, around.sunk, treatment.depth, out);
+      raise(piece, v ? bit : nullptr, out);
       break;
     case Kind::Recess:
       cutting::recess(piece, out);
@@ -298,7 +351,10 @@ PieceCuts cut_piece(const std::string& id, const Outlines& outlines, const Treat
       if (v) cutting::bevel(piece, *bit, out);
       break;
     case Kind::Drill:
-      if (bit != nullptr) cutting::drill(piece, *bit, out);
+      if (bit != nullptr && bit->kind != BitKind::Keyhole) cutting::drill(piece, *bit, out);
+      break;
+    case Kind::HangerSlot:
+      if (bit != nullptr && bit->kind == BitKind::Keyhole) cutting::hanger_slot(piece, *bit, out);
       break;
   }
   return out;

@@ -10,15 +10,30 @@ constexpr double kNearly = 0.999;  // of what the smallest bit reaches (both com
 
 }  // namespace
 
+DirectionAdvice direction_for_floor(double depth, double diameter, bool clean_edge) {
+  if (!clean_edge) return {CutDirection::UpCut, "no edge to spare: up-cut, the chips come out"};
+  if (depth <= 1.5 * diameter)
+    return {CutDirection::DownCut, "shallow, and its edge at the face shall stay clean: down-cut"};
+  return {CutDirection::UpCut, "deeper than one and a half diameters: up-cut, or the chips stay in"};
+}
+
+DirectionAdvice direction_for_through(const std::string& wood_class) {
+  if (wood_class == "sheet") return {CutDirection::Compression, "both faces of a sheet shall stay clean: compression"};
+  return {CutDirection::UpCut, "right through: up-cut, or the chips stay in"};
+}
+
 std::vector<ProposedBit> propose_clearing(const Region& floor, double depth, const Rack& rack,
-                                          const std::string& wood_class, const Cancel& cancel) {
+                                          const std::string& wood_class, const Cancel& cancel, bool clean_edge) {
   std::vector<const Bit*> bits;
   for (const Bit& bit : rack.bits) {
     if (bit.kind == BitKind::Flat && bit.flute_length >= depth - 1e-6 && bit.feeds_in(wood_class).known())
       bits.push_back(&bit);
   }
-  std::sort(bits.begin(), bits.end(),
-            [](const Bit* a, const Bit* b) { return a->true_diameter() > b->true_diameter(); });
+  std::sort(bits.begin(), bits.end(), [&](const Bit* a, const Bit* b) {
+    if (a->true_diameter() != b->true_diameter()) return a->true_diameter() > b->true_diameter();
+    const CutDirection best = direction_for_floor(depth, a->true_diameter(), clean_edge).best;
+    return (a->direction == best) > (b->direction == best);
+  });
   const double whole = area(floor);
   if (bits.empty() || whole <= 0) return {};
   std::vector<double> reach;

@@ -14,11 +14,26 @@ double over_cut_of(const Piece& piece) { return piece.cut.over_cut.value_or(defa
 CutOutShape through_shape(const Piece& piece, const Bit& bit) {
   CutOutShape shape;
   shape.diameter = bit.true_diameter();
-  shape.thickness = piece.blank.thickest();
-  shape.over_cut = over_cut_of(piece);
+  // A skin is what stays at the thinnest place.
+  shape.thickness = piece.cut.skin > 0 ? piece.blank.thinnest() : piece.blank.thickest();
+  shape.over_cut = piece.cut.skin > 0 ? -std::min(piece.cut.skin, shape.thickness - 0.1) : over_cut_of(piece);
+  shape.leave_on = piece.cut.moves.leave_on;
+  shape.climb = piece.cut.moves.climb;
   shape.depth_per_pass = bit.depth_per_pass(piece.wood);
   shape.tabs = piece.cut.tabs;
   return shape;
+}
+
+// From the face down, whatever the piece lies on. Deep edges are cut slower: the chips leave badly and a long bit bends
+// (about 60 in/min where 100 is usual; common practice, no source).
+Operation through_operation(const Piece& piece, Operation::Kind kind, const Bit& flat, const CutOutShape& shape) {
+  Operation op = operation(piece, kind, flat, shape.thickness + shape.over_cut);
+  op.ground = 0;
+  if (op.depth > 2.5 * flat.true_diameter()) {
+    op.feed_share = 0.6;
+    op.slowed = "deep edge";
+  }
+  return op;
 }
 
 void finish_through(const Piece& piece, const CutOutShape& shape, PieceCuts& out) {
@@ -40,8 +55,8 @@ void cut_out(const Piece& piece, const Bit& flat, PieceCuts& out) {
   const CutOutShape shape = through_shape(piece, flat);
   out.cut_out = plan_cut_out(body, shape, piece.cancel);
   if (!out.cut_out->passes.empty()) {
-    Operation op{Operation::Kind::Profile,         piece.id,           flat.id, to_word(piece.cut.kind), 0,
-                 shape.thickness + shape.over_cut, out.cut_out->passes};
+    Operation op = through_operation(piece, Operation::Kind::Profile, flat, shape);
+    op.passes = out.cut_out->passes;
     out.operations.push_back(std::move(op));
   }
   finish_through(piece, shape, out);
@@ -57,23 +72,39 @@ void pierce(const Piece& piece, const Bit& flat, PieceCuts& out) {
   if (region.empty()) return;
   const CutOutShape shape = through_shape(piece, flat);
   Region slugs, cleared;
-  for (const Island& island : region.islands) {
-    const bool falls = piece.cut.slug && !grow(Region{{island}}, -1.5 * shape.diameter).empty();
-    (falls ? slugs : cleared).islands.push_back(island);
+  std::vector<int> slug_of;  // the slugs' places among the piece's islands, which tabs count by
+  for (std::size_t i = 0; i < region.islands.size(); ++i) {
+    const bool falls = piece.cut.slug && !grow(Region{{region.islands[i]}}, -1.5 * shape.diameter).empty();
+    (falls ? slugs : cleared).islands.push_back(region.islands[i]);
+    if (falls) slug_of.push_back(static_cast<int>(i));
   }
   const double depth = shape.thickness + shape.over_cut;
   if (!cleared.empty()) {
-    Operation op{Operation::Kind::Pierce, piece.id, flat.id, to_word(piece.cut.kind), 0, depth, {}};
-    op.passes = clear_floor(cleared, {}, {shape.diameter, 0.4, 0, -depth, shape.depth_per_pass, 0.1}, piece.cancel);
+    Operation op = through_operation(piece, Operation::Kind::Pierce, flat, shape);
+    ClearingShape clearing;
+    clearing.diameter = shape.diameter;
+    clearing.stepover = piece.cut.moves.stepover;
+    clearing.floor = -depth;
+    clearing.depth_per_pass = shape.depth_per_pass;
+    clearing.entry = piece.cut.moves.entry;
+    clearing.climb = shape.climb;
+    op.passes = clear_floor(cleared, {}, clearing, piece.cancel);
     if (!op.passes.empty()) out.operations.push_back(std::move(op));
   }
   if (!slugs.empty()) {
     CutOutShape inside = shape;
     inside.inside = true;
+    for (TabPlace& place : inside.tabs.placed) {
+      const auto at = std::find(slug_of.begin(), slug_of.end(), place.island);
+      place.island = at == slug_of.end() ? -1 : static_cast<int>(at - slug_of.begin());
+    }
     out.cut_out = plan_cut_out(slugs, inside, piece.cancel);
-    if (!out.cut_out->passes.empty())
-      out.operations.push_back(
-          {Operation::Kind::Pierce, piece.id, flat.id, to_word(piece.cut.kind), 0, depth, out.cut_out->passes});
+    for (PlacedTab& tab : out.cut_out->tabs) tab.place.island = slug_of[static_cast<std::size_t>(tab.place.island)];
+    if (!out.cut_out->passes.empty()) {
+      Operation op = through_operation(piece, Operation::Kind::Pierce, flat, shape);
+      op.passes = out.cut_out->passes;
+      out.operations.push_back(std::move(op));
+    }
   }
   finish_through(piece, shape, out);
   note_lost(out, lost_in_opening(region, shape.diameter / 2));
@@ -156,6 +187,40 @@ void drill(const Piece& piece, const Bit& bit, PieceCuts& out) {
   order_passes(op.passes, {0, 0}, false);
   out.deepest = piece.around.ground.below + piece.cut.depth;
   out.deepest_at = out.holes.front();
+  out.operations.push_back(std::move(op));
+}
+
+// The head goes down through a hole of its own size, slides under the face, comes back and up again. The hole lies at
+// the lower end, so that the sign drops onto its screw.
+void hanger_slot(const Piece& piece, const Bit& keyhole, PieceCuts& out) {
+  struct Slot {
+    Point from, to;
+  };
+  std::vector<Slot> slots;
+  for (const Line2& line : piece.outlines.lines) {
+    if (line.size() < 2) continue;
+    const Point a = line.front(), b = line.back();
+    slots.push_back(a.y <= b.y ? Slot{a, b} : Slot{b, a});
+  }
+  for (const Island& island : piece.outlines.region.islands) {
+    const Point middle = centroid(Region{{Island{{island.rings.front()}}}});
+    slots.push_back({middle, middle + Point{0, piece.cut.slot_length}});
+  }
+  const double ground = -piece.around.ground.below, floor = ground - piece.cut.depth;
+  Operation op = operation(piece, Operation::Kind::Slot, keyhole, piece.cut.depth);
+  for (const Slot& s : slots) {
+    Pass& pass = op.passes.emplace_back();
+    pass.points = {{s.from.x, s.from.y, ground}, {s.from.x, s.from.y, floor}};
+    if (distance(s.from, s.to) > 0.01) {
+      pass.points.push_back({s.to.x, s.to.y, floor});
+      pass.points.push_back({s.from.x, s.from.y, floor});
+    }
+    out.holes.push_back(s.from);
+  }
+  if (op.passes.empty()) return;
+  order_passes(op.passes, {0, 0}, false);
+  out.deepest = piece.around.ground.below + piece.cut.depth;
+  out.deepest_at = slots.front().to;
   out.operations.push_back(std::move(op));
 }
 

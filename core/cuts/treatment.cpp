@@ -3,8 +3,8 @@
 namespace doyen {
 
 const char* to_word(Treatment::Kind kind) {
-  static constexpr const char* kWords[] = {"none",   "incise", "cutout", "line",  "raise",
-                                           "recess", "pierce", "bevel",  "drill", "plane"};
+  static constexpr const char* kWords[] = {"none",   "incise", "cutout", "line",  "raise",     "recess",
+                                           "pierce", "bevel",  "drill",  "plane", "hangerSlot"};
   return kWords[static_cast<int>(kind)];
 }
 
@@ -19,6 +19,8 @@ WantedBit wanted_bit(const Treatment& cut) {
     case Kind::CutOut:
     case Kind::Pierce:
       return WantedBit::Flat;
+    case Kind::HangerSlot:
+      return WantedBit::Keyhole;
     case Kind::Line:
     case Kind::Drill:
       return WantedBit::Any;

@@ -34,8 +34,20 @@ struct Insert {
   friend bool operator==(const Insert&, const Insert&) = default;
 };
 
+// How flat bits go over a floor, and how an upright wall or a through cut is finished.
+struct Moves {
+  enum class Way { Rings, AlongGrain, AcrossGrain };  // rings from the inside out, or rows with a last ring round them
+  enum class Entry { Ramp, Helix };
+  Way way = Way::Rings;
+  Entry entry = Entry::Ramp;
+  bool climb = true;      // the kept wood on the bit's right, the chip thick first; else conventional
+  double stepover = 0.4;  // share of the bit's diameter
+  double leave_on = 0;    // mm left on upright walls until a last clean pass at full depth; 0 for none
+  friend bool operator==(const Moves&, const Moves&) = default;
+};
+
 struct Treatment {
-  enum class Kind { None, Incise, CutOut, Line, Raise, Recess, Pierce, Bevel, Drill, Plane };
+  enum class Kind { None, Incise, CutOut, Line, Raise, Recess, Pierce, Bevel, Drill, Plane, HangerSlot };
   Kind kind = Kind::None;
   std::string bit = "v60";            // the V of a groove, flank or bevel, the flat bit of a through cut or hole
   double depth = 1;                   // mm below its ground, of everything that is asked a depth
@@ -52,16 +64,25 @@ struct Treatment {
   double peck = 0;               // mm, of Drill: how far at a time; 0 takes the bit's own depth a pass
   double spacing = 0;            // mm, of Drill: holes along lines, so far apart; 0 drills the islands' middles only
   Insert insert;                 // of Recess
+  int steps = 1;                 // of Raise: how many even steps lead down to the ground
+  double terrace = 4;            // mm, of Raise with several steps: how wide each step's flat is
+  double hatch = 0;              // mm between lines that fill the inside, of Line; 0: only the outline is followed
+  double hatch_angle = 45;       // degrees from the board's width
+  double slot_length = 16;       // mm, of HangerSlot: how far the head slides
+  double skin = 0;               // mm left under a through cut, to be cut by hand; 0: right through
+  bool taped = false;            // of Pierce and CutOut: what comes free is taped down before the run
+  bool back = false;             // cut from the back, with the board turned over
+  Moves moves;
   friend bool operator==(const Treatment&, const Treatment&) = default;
 };
 
-const char* to_word(Treatment::Kind kind);  // none, incise, cutout, line, raise, recess, pierce, bevel, drill, plane
+const char* to_word(Treatment::Kind kind);  // none, incise, cutout, …, hangerSlot
 
 inline bool goes_through(Treatment::Kind kind) {
   return kind == Treatment::Kind::CutOut || kind == Treatment::Kind::Pierce;
 }
 // What the treatment's own bit must be; None where it has no bit but those that clear.
-enum class WantedBit { None, V, Flat, Any };
+enum class WantedBit { None, V, Flat, Any, Keyhole };
 WantedBit wanted_bit(const Treatment& cut);
 // Whether flat bits clear a floor for it.
 bool clears_floor(const Treatment& cut);

@@ -4,6 +4,7 @@
 #include <clipper.hpp>
 #include <numbers>
 
+#include "geometry/polyline.hpp"
 #include "problem.hpp"
 
 namespace doyen {
@@ -391,8 +392,35 @@ Region intersect(const Region& a, const Region& b) {
   return combine(to_clipper(a), to_clipper(b), cl::ctIntersection, cl::pftNonZero);
 }
 
+bool rough(const Region& region) {
+  constexpr std::size_t kMany = 4000;
+  constexpr double kClose = 0.05;  // mm
+  std::size_t points = 0;
+  double around = 0;
+  for (const Island& island : region.islands) {
+    for (const Ring& ring : island.rings) {
+      points += ring.size();
+      for (std::size_t i = 0; i < ring.size(); ++i) around += distance(ring[i], ring[(i + 1) % ring.size()]);
+    }
+  }
+  return points > kMany && around < kClose * static_cast<double>(points);
+}
+
 Region grow(const Region& region, double mm, Corner corner, double arc_error) {
   if (mm == 0) return region;
+  constexpr double kFirst = 0.02;  // mm
+  if (corner == Corner::Round && std::abs(mm) > 2 * kFirst && rough(region)) {
+    // In strides that double, thinned between them: the outline is smooth to what its strides so far are after each.
+    Region at = region;
+    double left = std::abs(mm), stride = kFirst;
+    for (; left > 1e-9 && !at.empty(); stride *= 2) {
+      const double now = left < 1.5 * stride ? left : stride;
+      at = grow(rough(at) ? thinned(at, 0.001) : at, std::copysign(now, mm), corner, arc_error);
+      left -= now;
+      if (!rough(at) && left > 1e-9) return grow(at, std::copysign(left, mm), corner, arc_error);
+    }
+    return at;
+  }
   cl::ClipperOffset offset(4.0, arc_error * kPerMm);
   offset.AddPaths(to_clipper(region),
                   corner == Corner::Round   ? cl::jtRound

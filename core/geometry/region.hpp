@@ -75,6 +75,10 @@ Region intersect(const Region& a, const Region& b);
 // Grows (mm > 0) or shrinks (mm < 0) the region. `arc_error` is the chord error of rounded corners, mm.
 Region grow(const Region& region, double mm, Corner corner = Corner::Round, double arc_error = 0.002);
 
+// Thousands of points a few hundredths of a millimetre apart, as rough tracings have: an offset's time grows with the
+// square of the zigzags that its distance makes overlap, so they are thinned first.
+bool rough(const Region& region);
+
 // What a disc of this radius can sweep without leaving the region: erode, then dilate. It may stand out of the region
 // by the arc's error.
 Region opening(const Region& region, double radius, double arc_error = 0.002);

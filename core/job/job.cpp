@@ -394,6 +394,30 @@ Json write_drawing(const Drawing& d) {
   return j;
 }
 
+using Way = Moves::Way;
+using Entry = Moves::Entry;
+constexpr std::initializer_list<std::pair<const char*, Way>> kWays{
+    {"rings", Way::Rings}, {"alongGrain", Way::AlongGrain}, {"acrossGrain", Way::AcrossGrain}};
+constexpr std::initializer_list<std::pair<const char*, Entry>> kEntries{{"ramp", Entry::Ramp}, {"helix", Entry::Helix}};
+
+Moves read_moves(const JsonView& v) {
+  Moves m;
+  m.way = choice(v, "way", m.way, kWays);
+  m.entry = choice(v, "entry", m.entry, kEntries);
+  m.climb = v.flag_or("climb", m.climb);
+  m.stepover = v.number_or("stepover", m.stepover, 0.05, 0.95);
+  m.leave_on = v.number_or("leaveOn", 0, 0, 10);
+  return m;
+}
+
+Json write_moves(const Moves& m) {
+  return {{"way", word_of(m.way, kWays)},
+          {"entry", word_of(m.entry, kEntries)},
+          {"climb", m.climb},
+          {"stepover", m.stepover},
+          {"leaveOn", m.leave_on}};
+}
+
 Treatment read_treatment(const JsonView& v) {
   Treatment t;
   using Kind = Treatment::Kind;
@@ -407,7 +431,8 @@ Treatment read_treatment(const JsonView& v) {
                    {"pierce", Kind::Pierce},
                    {"bevel", Kind::Bevel},
                    {"drill", Kind::Drill},
-                   {"plane", Kind::Plane}});
+                   {"plane", Kind::Plane},
+                   {"hangerSlot", Kind::HangerSlot}});
   if (v.has("depth")) t.depth = v.number("depth", 0.01, 1000);
   t.bit = v.text_or("bit", t.bit);
   if (v.has("floorLimit")) t.floor_limit = v.number("floorLimit", 0.01, 1000);
@@ -433,6 +458,15 @@ Treatment read_treatment(const JsonView& v) {
         choice(i, "corners", Insert::Corners::Plain,
                {{"plain", Insert::Corners::Plain}, {"round", Insert::Corners::Round}, {"slot", Insert::Corners::Slot}});
   }
+  t.steps = static_cast<int>(v.number_or("steps", 1, 1, 20));
+  t.terrace = v.number_or("terrace", t.terrace, 0, 1000);
+  t.hatch = v.number_or("hatch", 0, 0, 1000);
+  t.hatch_angle = v.number_or("hatchAngle", t.hatch_angle, -360, 360);
+  t.slot_length = v.number_or("slotLength", t.slot_length, 0.5, 500);
+  t.skin = v.number_or("skin", 0, 0, 100);
+  t.taped = v.flag_or("taped", false);
+  t.back = v.flag_or("back", false);
+  if (v.has("moves")) t.moves = read_moves(v.object("moves"));
   if (v.has("overCut")) t.over_cut = v.number("overCut", 0, 100);
   if (v.has("tabs")) {
     const JsonView tabs = v.object("tabs");
@@ -451,14 +485,28 @@ Treatment read_treatment(const JsonView& v) {
 Json write_treatment(const Treatment& t) {
   Json j{{"look", to_word(t.kind)}, {"bit", t.bit}};
   using Kind = Treatment::Kind;
-  const bool deep = makes_ground(t.kind) || t.kind == Kind::Line || t.kind == Kind::Bevel || t.kind == Kind::Drill;
+  const bool deep = makes_ground(t.kind) || t.kind == Kind::Line || t.kind == Kind::Bevel || t.kind == Kind::Drill ||
+                    t.kind == Kind::HangerSlot;
   if (deep) j["depth"] = t.depth;
   if (t.ground) j["ground"] = *t.ground;
   if (t.kind == Kind::Raise) {
     if (!t.panel.empty()) j["panel"] = t.panel;
     j["panelMargin"] = t.margin;
     j["sloped"] = t.sloped;
+    if (t.steps > 1) {
+      j["steps"] = t.steps;
+      j["terrace"] = t.terrace;
+    }
   }
+  if (t.kind == Kind::Line && t.hatch > 0) {
+    j["hatch"] = t.hatch;
+    j["hatchAngle"] = t.hatch_angle;
+  }
+  if (t.kind == Kind::HangerSlot) j["slotLength"] = t.slot_length;
+  if (t.skin > 0) j["skin"] = t.skin;
+  if (t.taped) j["taped"] = true;
+  if (t.back) j["back"] = true;
+  if (!(t.moves == Moves{})) j["moves"] = write_moves(t.moves);
   if (t.kind == Kind::Pierce) j["slug"] = t.slug;
   if (t.kind == Kind::Bevel) j["inside"] = t.inside;
   if (t.peck > 0) j["peck"] = t.peck;
@@ -523,6 +571,21 @@ RunSettings read_run(const JsonView& v) {
                         {{"leftFront", ZeroPlace::LeftFront}, {"centre", ZeroPlace::Centre}});
   r.least_wood = v.number_or("leastWood", r.least_wood, 0, 500);
   r.holding = v.text_or("holding", r.holding);
+  r.turn = choice(v, "turnOver", r.turn, {{"leftEdge", TurnOver::LeftEdge}, {"frontEdge", TurnOver::FrontEdge}});
+  r.low_travel = v.flag_or("lowTravel", r.low_travel);
+  if (v.has("feeds")) {
+    const JsonView feeds = v.object("feeds");
+    if (feeds.json().size() > 500) throw v.wrong("feeds", "at most 500 bits were expected");
+    for (const auto& [bit, entry] : feeds.json().items()) {
+      const JsonView f(entry, feeds.where() + "." + bit);
+      r.feeds[bit] = {f.number("feed", 1, 60000), f.number("plunge", 1, 60000), f.number("rpm", 100, 100000),
+                      f.number_or("depthPerPass", 0, 0, 100)};
+    }
+  }
+  for (const Json& bit : v.array("order", 500)) {
+    if (!bit.is_string()) throw v.wrong("order", "a list of bit ids was expected");
+    r.order.push_back(bit.get<std::string>());
+  }
   return r;
 }
 
@@ -539,7 +602,10 @@ const std::set<std::string>& optional_keys() {
       "joint",       "leftOut",    "depth",   "rule",         "thicken",
       "original",    "bridge",     "bridges", "form",         "edge",
       "sharesOf",    "ground",     "panel",   "panelMargin",  "sloped",
-      "slug",        "inside",     "peck",    "spacing",      "insert"};
+      "slug",        "inside",     "peck",    "spacing",      "insert",
+      "steps",       "terrace",    "hatch",   "hatchAngle",   "slotLength",
+      "skin",        "taped",      "back",    "moves",        "turnOver",
+      "lowTravel",   "feeds",      "order"};
   return kKeys;
 }
 
@@ -603,9 +669,17 @@ Json job_json(const Job& job) {
            {"zeroPlace", r.zero_place == ZeroPlace::LeftFront ? "leftFront" : "centre"},
            {"leastWood", r.least_wood},
            {"holding", r.holding}}}};
+  if (r.turn == TurnOver::FrontEdge) j["run"]["turnOver"] = "frontEdge";
+  if (!r.low_travel) j["run"]["lowTravel"] = false;
+  for (const auto& [bit, f] : r.feeds)
+    j["run"]["feeds"][bit] = {
+        {"feed", f.feed}, {"plunge", f.plunge}, {"rpm", f.rpm}, {"depthPerPass", f.depth_per_pass}};
+  if (!r.order.empty()) j["run"]["order"] = r.order;
   return j;
 }
 }  // namespace
+
+double usual_least_wood(const Blank& blank) { return std::min(3.0, blank.thinnest() / 4); }
 
 void Job::shift(const std::string& id, Point by) {
   if (Item* item = find(id)) shift_piece(item->piece, by, source());
@@ -614,6 +688,30 @@ void Job::shift(const std::string& id, Point by) {
 const Item* Job::find(const std::string& id) const {
   const auto it = std::find_if(items.begin(), items.end(), [&](const Item& i) { return i.piece.id == id; });
   return it == items.end() ? nullptr : &*it;
+}
+
+bool Job::has_back() const {
+  return std::any_of(items.begin(), items.end(),
+                     [](const Item& i) { return i.cut.back && i.cut.kind != Treatment::Kind::None; });
+}
+
+Outlines Job::outlines(const Item& item) const {
+  Outlines out = outlines_of(item.piece, source());
+  if (!item.cut.back || item.cut.kind == Treatment::Kind::None || item.cut.kind == Treatment::Kind::HangerSlot)
+    return out;
+  const Point middle = bounds(out).centre();
+  const bool across = run.turn == TurnOver::LeftEdge;
+  const Transform mirror = across ? Transform{-1, 0, 0, 1, 2 * middle.x, 0} : Transform{1, 0, 0, -1, 0, 2 * middle.y};
+  out.region = transformed(out.region, mirror);
+  for (Line2& line : out.lines) {
+    for (Point& p : line) p = mirror.apply(p);
+  }
+  for (LetterMark& letter : out.letters) {
+    const Point a = mirror.apply({letter.box.left, letter.box.bottom}),
+                b = mirror.apply({letter.box.right, letter.box.top});
+    letter.box = {std::min(a.x, b.x), std::min(a.y, b.y), std::max(a.x, b.x), std::max(a.y, b.y)};
+  }
+  return out;
 }
 
 PieceSource Job::source() const {

@@ -1,6 +1,7 @@
 // A job: one piece of work, as data. Planning reads it; only edits change it.
 #pragma once
 
+#include <map>
 #include <string>
 #include <vector>
 
@@ -9,7 +10,9 @@
 #include "json_reading.hpp"
 #include "machine/profile.hpp"
 #include "measure/length.hpp"
+#include "rack/bit.hpp"
 #include "stock/blank.hpp"
+#include "stock/turn_over.hpp"
 
 namespace doyen {
 
@@ -29,8 +32,15 @@ struct RunSettings {
   ZeroPlace zero_place = ZeroPlace::LeftFront;
   double least_wood = 3;  // mm that must stay under grooves and floors
   std::string holding = "Screws in the waste at both ends, or clamps outside the outline.";
+  TurnOver turn = TurnOver::LeftEdge;  // how the board is turned over when something is cut from its back
+  bool low_travel = true;  // just above the face where nothing stands in the way; else always at full height
+  std::map<std::string, Feeds> feeds{};  // this job's own by bit id, instead of the rack's for its wood
+  std::vector<std::string> order{};      // bit ids as the user wants them; what must come first still does
   friend bool operator==(const RunSettings&, const RunSettings&) = default;
 };
+
+// What must stay under grooves in a board that nothing was said about: 3 mm, of thin ones a quarter.
+double usual_least_wood(const Blank& blank);
 
 struct Job {
   std::string name = "New sign";
@@ -46,7 +56,11 @@ struct Job {
   [[nodiscard]] PieceSource source() const;
   // The piece and everything that it is made from, itself first.
   [[nodiscard]] std::vector<const Piece*> with_sources(const Piece& piece) const;
+  // The piece's outlines as they lie on the board, seen from the front: what is cut from the back is seen through the
+  // wood, mirrored about its own middle, so that it reads right when the board is turned over. Throws as outlines_of().
+  [[nodiscard]] Outlines outlines(const Item& item) const;
   [[nodiscard]] bool is_source(const std::string& id) const;  // something else is made from it
+  [[nodiscard]] bool has_back() const;                        // something is cut from the back
   // Moves a piece by so much on the board, whatever its place is counted in; nothing when there is none of that id.
   void shift(const std::string& id, Point by);
   [[nodiscard]] std::string fresh_id(const std::string& stem) const;

@@ -94,13 +94,42 @@ double pass_seconds(const Pass& pass, const Feeds& feeds, const MachineProfile& 
   return seconds;
 }
 
-RunTime run_time(const std::vector<Pass>& passes, const Feeds& feeds, const MachineProfile& machine, Point from) {
+double Travel::between(Point from, Point to) const {
+  if (low >= high) return high;
+  for (const Box& box : in_the_way) {
+    // The part of the way that lies within the box's span, axis by axis.
+    double enter = 0, leave = 1;
+    const double starts[] = {from.x, from.y}, ways[] = {to.x - from.x, to.y - from.y};
+    const double least[] = {box.left, box.bottom}, most[] = {box.right, box.top};
+    for (int axis = 0; axis < 2; ++axis) {
+      if (std::abs(ways[axis]) < 1e-9) {
+        if (starts[axis] < least[axis] || starts[axis] > most[axis]) leave = -1;
+        continue;
+      }
+      const double a = (least[axis] - starts[axis]) / ways[axis], b = (most[axis] - starts[axis]) / ways[axis];
+      enter = std::max(enter, std::min(a, b));
+      leave = std::min(leave, std::max(a, b));
+    }
+    if (enter <= leave) return high;
+  }
+  return low;
+}
+
+RunTime run_time(const std::vector<Pass>& passes, const Feeds& feeds, const MachineProfile& machine, Point from,
+                 const Travel* travel) {
   RunTime time;
   if (!feeds.known()) return time;
-  const double high = machine.clearance;
-  Point3 here{from.x, from.y, high};
+  Point3 here{from.x, from.y, machine.clearance};
+  bool in_wood = false;  // the bit stands at the end of a pass, not yet lifted
   for (const Pass& pass : passes) {
     const Point3& first = pass.points.front();
+    const double high = travel == nullptr || !in_wood ? machine.clearance : travel->between(here.flat(), first.flat());
+    if (in_wood) {
+      const Point3 lifted{here.x, here.y, high};
+      time.seconds += travel_seconds(here, lifted, machine);
+      here = lifted;
+    }
+    in_wood = true;
     const Point3 above{first.x, first.y, high};
     const Point3 near{first.x, first.y, kApproach};
     time.seconds += travel_seconds(here, above, machine) + travel_seconds(above, near, machine);
@@ -113,11 +142,10 @@ RunTime run_time(const std::vector<Pass>& passes, const Feeds& feeds, const Mach
     time.in_wood += cutting;
     time.length += path_length(pass);
     time.seconds += cutting;
-    const Point3& last = pass.points.back();
-    here = {last.x, last.y, high};
-    time.seconds += travel_seconds(last, here, machine);
+    here = pass.points.back();
     ++time.lifts;
   }
+  if (in_wood) time.seconds += travel_seconds(here, {here.x, here.y, machine.clearance}, machine);
   return time;
 }
 

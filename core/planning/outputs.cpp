@@ -10,15 +10,14 @@ namespace doyen {
 namespace {
 
 GcodeJob::Part part_of(const BitRun& run, int number) {
-  GcodeJob::Part part{&run.bit, run.feeds, number, {}, false};
+  GcodeJob::Part part{&run.bit, run.feeds, number, {}, false, {}};
   for (const Operation* op : run.operations) {
     part.passes.push_back(&op->passes);
+    part.feed_shares.push_back(op->feed_share);
     part.arcs = op->kind == Operation::Kind::Profile || run.bit.kind == BitKind::Flat;
   }
   return part;
 }
-
-bool in_one_file(const Plan& plan) { return plan.job.run.one_file && plan.runs.size() > 1; }
 
 Json bit_json(const Bit& bit) {
   return {{"name", bit.id},
@@ -27,6 +26,7 @@ Json bit_json(const Bit& bit) {
           {"diameter", bit.true_diameter()},
           {"angle", bit.true_angle()},
           {"tip", bit.tip},
+          {"neck", bit.neck},
           {"flutes", bit.flutes},
           {"direction", to_word(bit.direction)}};
 }
@@ -42,60 +42,76 @@ void carve_section(HeightField& field, const GcodeSection& section, const Bit& b
 
 }  // namespace
 
-HeightField relief_of(const Plan& plan, const Box& area, double cell, const Cancel& cancel) {
+HeightField relief_of(const Plan& plan, const Box& area, double cell, const Cancel& cancel, Side side) {
   HeightField field(area, cell);
   field.clear();
   for (const BitRun& run : plan.runs) {
+    if (run.side != side) continue;
     for (const Operation* op : run.operations) carve(field, op->passes, run.bit, cancel);
   }
   return field;
 }
 
-std::string zero_in_words(const Job& job) {
-  const std::string place =
-      job.run.zero_place == ZeroPlace::Centre ? "the middle of the blank" : "the blank's left front corner";
+std::string zero_in_words(const Job& job, Side side) {
+  const bool centre = job.run.zero_place == ZeroPlace::Centre;
+  const std::string place = centre                ? "the middle of the blank"
+                            : side == Side::Front ? "the blank's left front corner"
+                                                  : "the corner that lies left front when it is turned over";
   if (job.run.zero_surface == ZeroSurface::Bed) return "the bed under the blank, at " + place;
+  if (side == Side::Back) return "the blank's back, at " + place;
   return (job.blank.film > 0 ? "the masking film on the blank's face, at " : "the blank's face, at ") + place;
 }
 
+std::string turning_in_words(const Job& job) {
+  return job.run.turn == TurnOver::LeftEdge
+             ? "Turn the board over about its left edge, as a page: what was left lies right, the front stays in front."
+             : "Turn the board over about its front edge, as a calendar: what was in front lies behind, left stays "
+               "left.";
+}
+
 std::vector<OutputFile> gcode_files(const Plan& plan) {
-  const ZeroShift shift = zero_shift(plan.job);
-  const std::string zero = zero_in_words(plan.job);
   std::vector<OutputFile> files;
-  if (in_one_file(plan)) {
-    GcodeJob all{plan.job.name, zero, shift, {}};
-    for (std::size_t i = 0; i < plan.runs.size(); ++i)
-      all.parts.push_back(part_of(plan.runs[i], static_cast<int>(i) + 1));
+  for (std::size_t i = 0; i < plan.runs.size();) {
+    const BitRun& first = plan.runs[i];
+    const Side side = first.side;
+    const Travel travel = travel_of(plan.job, plan.machine, side);
+    const bool all = plan.job.run.one_file;
+    GcodeJob job{plan.job.name + (all ? "" : ", file " + first.file) + (side == Side::Back ? ", back" : ""),
+                 zero_in_words(plan.job, side),
+                 zero_shift(plan.job, side),
+                 {},
+                 travel};
     MachineProfile machine = plan.machine;
-    if (machine.bit_change == BitChange::None) machine.bit_change = BitChange::Pause;
-    files.push_back({"01-all-bits.nc", write_gcode(all, machine)});
-    return files;
-  }
-  for (std::size_t i = 0; i < plan.runs.size(); ++i) {
-    const GcodeJob one{
-        plan.job.name + ", file " + plan.runs[i].file, zero, shift, {part_of(plan.runs[i], static_cast<int>(i) + 1)}};
-    files.push_back({plan.runs[i].file, write_gcode(one, plan.machine)});
+    for (; i < plan.runs.size() && plan.runs[i].file == first.file; ++i)
+      job.parts.push_back(part_of(plan.runs[i], static_cast<int>(i) + 1));
+    if (job.parts.size() > 1 && machine.bit_change == BitChange::None) machine.bit_change = BitChange::Pause;
+    files.push_back({first.file, write_gcode(job, machine)});
   }
   return files;
 }
 
 Json plan_json(const Plan& plan) {
   const Job& job = plan.job;
-  const ZeroShift shift = zero_shift(job);
+  const ZeroShift shift = zero_shift(job), back_shift = zero_shift(job, Side::Back);
   Json files = Json::array();
   for (const BitRun& run : plan.runs) {
     Json operations = Json::array();
     for (const Operation* op : run.operations) {
-      const RunTime t = run_time(op->passes, run.feeds, plan.machine, {});
+      Feeds feeds = run.feeds;
+      feeds.feed *= op->feed_share;
+      const Travel travel = travel_of(job, plan.machine, run.side);
+      const RunTime t = run_time(op->passes, feeds, plan.machine, {}, &travel);
       operations.push_back({{"piece", op->piece},
                             {"treatment", op->treatment},
                             {"ground", op->ground},
                             {"depth", op->depth},
                             {"seconds", t.seconds},
                             {"lifts", t.lifts},
-                            {"length", t.length}});
+                            {"length", t.length},
+                            {"feedShare", op->feed_share}});
     }
-    files.push_back({{"path", in_one_file(plan) ? "01-all-bits.nc" : run.file},
+    files.push_back({{"path", run.file},
+                     {"side", run.side == Side::Back ? "back" : "front"},
                      {"bit", bit_json(run.bit)},
                      {"seconds", run.time.seconds},
                      {"deepest", run.deepest},
@@ -123,6 +139,8 @@ Json plan_json(const Plan& plan) {
             {"x", -shift.x},
             {"y", -shift.y},
             {"z", -shift.z}}},
+          {"turnOver", job.run.turn == TurnOver::LeftEdge ? "leftEdge" : "frontEdge"},
+          {"zeroBack", {{"x", -back_shift.x}, {"y", -back_shift.y}, {"z", -back_shift.z}}},
           {"files", std::move(files)},
           {"machine",
            {{"id", m.id},
@@ -136,24 +154,10 @@ Json plan_json(const Plan& plan) {
           {"verdicts", std::move(verdicts)}};
 }
 
-ReadBack read_back(const Plan& plan, const std::vector<OutputFile>& files, double cell, const Cancel& cancel) {
-  const ZeroShift shift = zero_shift(plan.job);
-  const Box area = plan.job.blank.box();
-  HeightField again(area, cell);
-  again.clear();
-  ReadBack out;
-  out.cell = cell;
-  std::size_t run = 0;
-  for (const OutputFile& file : files) {
-    const GcodeProgram program = read_gcode(file.text, file.name, shift.z);
-    if (!program.ended) throw bad_input(file.name + ": the file has no end.");
-    for (const GcodeSection& section : program.sections) {
-      if (run >= plan.runs.size()) throw bad_input(file.name + ": there are more bits in the files than in the plan.");
-      out.rapids_in_wood += section.rapid_in_wood;
-      carve_section(again, section, plan.runs[run++].bit, shift, cancel);
-    }
-  }
-  const HeightField meant = relief_of(plan, area, cell, cancel);
+namespace {
+
+// Compares one side's relief as meant with the one that the files leave.
+void compare(const HeightField& meant, const HeightField& again, ReadBack& out) {
   for (std::size_t r = 0; r < meant.rows(); ++r) {
     for (std::size_t c = 0; c < meant.columns(); ++c) {
       // A wall that falls a hair to either side of a cell's middle is no difference in the wood: the neighbours decide.
@@ -167,7 +171,7 @@ ReadBack read_back(const Plan& plan, const std::vector<OutputFile>& files, doubl
             high = std::max<double>(high, meant.at(cc, rr));
           }
         }
-        if (high - low > cell) off = std::max({0.0, low - z, z - high});
+        if (high - low > out.cell) off = std::max({0.0, low - z, z - high});
       }
       if (off > out.worst) {
         out.worst = off;
@@ -175,16 +179,44 @@ ReadBack read_back(const Plan& plan, const std::vector<OutputFile>& files, doubl
       }
     }
   }
-  out.cells = meant.rows() * meant.columns();
+  out.cells += meant.rows() * meant.columns();
+}
+
+}  // namespace
+
+ReadBack read_back(const Plan& plan, const std::vector<OutputFile>& files, double cell, const Cancel& cancel) {
+  const Box area = plan.job.blank.box();
+  ReadBack out;
+  out.cell = cell;
+  std::size_t run = 0, file = 0;
+  while (file < files.size()) {  // side by side; each side's files come together
+    if (run >= plan.runs.size()) throw bad_input(files[file].name + ": there are more files than the plan has.");
+    const Side side = plan.runs[run].side;
+    const ZeroShift shift = zero_shift(plan.job, side);
+    HeightField again(area, cell);
+    again.clear();
+    for (; file < files.size() && run < plan.runs.size() && plan.runs[run].side == side; ++file) {
+      const GcodeProgram program = read_gcode(files[file].text, files[file].name, shift.z);
+      if (!program.ended) throw bad_input(files[file].name + ": the file has no end.");
+      for (const GcodeSection& section : program.sections) {
+        if (run >= plan.runs.size())
+          throw bad_input(files[file].name + ": there are more bits in the files than in the plan.");
+        out.rapids_in_wood += section.rapid_in_wood;
+        carve_section(again, section, plan.runs[run++].bit, shift, cancel);
+      }
+    }
+    compare(relief_of(plan, area, cell, cancel, side), again, out);
+  }
+  if (run < plan.runs.size()) throw bad_input("There are fewer files than the plan has.");
   return out;
 }
 
 HeightField backplot(const Json& plan, const std::string& where, const std::map<std::string, std::string>& files,
-                     double cell) {
+                     double cell, Side side) {
   const JsonView top(plan, where);
   if (top.text("format") != "doyen-plan/1") throw bad_input(where + ".format: “doyen-plan/1” was expected.");
   const JsonView blank = top.object("blank");
-  const JsonView zero = top.object("zero");
+  const JsonView zero = top.object(side == Side::Back && top.has("zeroBack") ? "zeroBack" : "zero");
   const ZeroShift shift{-zero.number("x", -1e5, 1e5), -zero.number("y", -1e5, 1e5), -zero.number_or("z", 0, -1e4, 1e4)};
   HeightField field({0, 0, blank.number("width", 1, 1e5), blank.number("height", 1, 1e5)}, cell);
   field.clear();
@@ -196,6 +228,10 @@ HeightField backplot(const Json& plan, const std::string& where, const std::map<
     const std::string path = file.text("path");
     const auto text = files.find(path);
     if (text == files.end()) continue;
+    if ((file.text_or("side", "front") == "back") != (side == Side::Back)) {
+      ++seen[path];
+      continue;
+    }
     const JsonView b = file.object("bit");
     Bit bit;
     bit.id = b.text("name");
@@ -208,11 +244,14 @@ HeightField backplot(const Json& plan, const std::string& where, const std::map<
       bit.kind = BitKind::Ball;
     else if (kind == "taper")
       bit.kind = BitKind::Taper;
+    else if (kind == "keyhole")
+      bit.kind = BitKind::Keyhole;
     else
-      throw b.wrong("kind", "v, flat, ball or taper was expected");
+      throw b.wrong("kind", "v, flat, ball, taper or keyhole was expected");
     bit.diameter = b.number("diameter", 0.01, 500);
     bit.angle = b.number_or("angle", 0, 0, 179);
     bit.tip = b.number_or("tip", 0, 0, bit.diameter);
+    bit.neck = b.number_or("neck", 0, 0, bit.diameter);
     if (bit.kind == BitKind::V && bit.angle <= 0) throw b.wrong("angle", "an included angle above zero was expected");
     auto program = programs.find(path);
     if (program == programs.end()) program = programs.emplace(path, read_gcode(text->second, path, shift.z)).first;

@@ -9,7 +9,9 @@
 namespace doyen {
 
 // The board as the plan's moves leave it, inside `area` (board coordinates) with cells of `cell` mm.
-HeightField relief_of(const Plan& plan, const Box& area, double cell, const Cancel& cancel = {});
+// `side` Back: as it lies with the back up, in that side's coordinates and with its own face as zero.
+HeightField relief_of(const Plan& plan, const Box& area, double cell, const Cancel& cancel = {},
+                      Side side = Side::Front);
 
 struct OutputFile {
   std::string name;
@@ -17,7 +19,8 @@ struct OutputFile {
 };
 // One file per bit, or one with pauses (machine profiles with tool numbers change by themselves).
 std::vector<OutputFile> gcode_files(const Plan& plan);
-std::string zero_in_words(const Job& job);
+std::string zero_in_words(const Job& job, Side side = Side::Front);
+std::string turning_in_words(const Job& job);  // how the board is turned over between the sides
 
 Json plan_json(const Plan& plan);
 
@@ -35,6 +38,6 @@ ReadBack read_back(const Plan& plan, const std::vector<OutputFile>& files, doubl
 // Carves G-code files by a plan.json: the relief that the machine would leave. Texts by file name.
 // Throws Problem{BadInput} when the plan or a file is not as expected.
 HeightField backplot(const Json& plan, const std::string& where, const std::map<std::string, std::string>& files,
-                     double cell);
+                     double cell, Side side = Side::Front);
 
 }  // namespace doyen

@@ -28,8 +28,9 @@ std::string key_of(const Job& job, const Item& item, const Blank& blank, const R
   one.blank = blank;
   one.blank.margin = 0;
   one.blank.keep_outs.clear();
-  one.blank.width = one.blank.height = 1;
+  if (!item.cut.back) one.blank.width = one.blank.height = 1;
   one.blank.form = BlankForm::Rectangle;
+  one.run.turn = job.run.turn;
   std::string key = write_job(one);
   Rack used;
   for (const std::string& id : item.cut.clearing) {
@@ -43,20 +44,61 @@ std::string key_of(const Job& job, const Item& item, const Blank& blank, const R
 std::shared_ptr<const PiecePlan> set_piece(const Job& job, const Item& item) {
   auto out = std::make_shared<PiecePlan>();
   try {
-    out->outlines = outlines_of(item.piece, job.source());
+    out->outlines = job.outlines(item);
   } catch (const Problem& problem) {
     out->problem = problem.what();
   }
   return out;
 }
 
+// What is cut from the back is worked out on the board turned over; what it says of places is said of the front again.
+PieceCuts cut_from_back(const Item& item, const Outlines& outlines, const Surroundings& around, const Job& job,
+                        const Rack& rack, const Cancel& cancel) {
+  const Blank& blank = job.blank;
+  const TurnOver turn = job.run.turn;
+  const auto point = [&](Point p) { return turned_over(p, blank, turn); };
+  // A slot hangs by the sign's own up and down, whichever edge the board is turned about.
+  const bool as_seen = item.cut.kind == Treatment::Kind::HangerSlot;
+  if (as_seen) {
+    PieceCuts cuts = cut_piece(item.piece.id, outlines, item.cut, blank, rack, cancel, around);
+    for (Operation& op : cuts.operations) {
+      op.passes = turned_over(std::move(op.passes), blank, turn);
+      op.back = true;
+    }
+    return cuts;
+  }
+  Outlines over = outlines;
+  over.region = turned_over(outlines.region, blank, turn);
+  for (Line2& line : over.lines) {
+    for (Point& p : line) p = point(p);
+  }
+  Surroundings round = around;
+  round.sunk = turned_over(around.sunk, blank, turn);
+  round.raised = turned_over(around.raised, blank, turn);
+  PieceCuts cuts = cut_piece(item.piece.id, over, item.cut, blank, rack, cancel, round);
+  for (Operation& op : cuts.operations) op.back = true;
+  cuts.floor = turned_over(cuts.floor, blank, turn);
+  cuts.lost = turned_over(cuts.lost, blank, turn);
+  cuts.unreached.at = point(cuts.unreached.at);
+  cuts.deepest_at = point(cuts.deepest_at);
+  for (Point& hole : cuts.holes) hole = point(hole);
+  if (cuts.cut_out) {
+    for (PlacedTab& tab : cuts.cut_out->tabs) {
+      tab.at = point(tab.at);
+      tab.along = turn == TurnOver::LeftEdge ? Point{-tab.along.x, tab.along.y} : Point{tab.along.x, -tab.along.y};
+    }
+  }
+  return cuts;
+}
+
 std::shared_ptr<const PiecePlan> work_out(const PiecePlan& set, const Item& item, const Surroundings& around,
-                                          const Blank& blank, const Rack& rack, const Cancel& cancel) {
+                                          const Job& job, const Rack& rack, const Cancel& cancel) {
   auto out = std::make_shared<PiecePlan>(set);
   out->around = around;
   try {
     if (out->problem.empty())
-      out->cuts = cut_piece(item.piece.id, out->outlines, item.cut, blank, rack, cancel, around);
+      out->cuts = item.cut.back ? cut_from_back(item, out->outlines, around, job, rack, cancel)
+                                : cut_piece(item.piece.id, out->outlines, item.cut, job.blank, rack, cancel, around);
   } catch (const Problem& problem) {
     if (problem.kind() == Problem::Kind::Cancelled) throw;
     out->problem = problem.what();
@@ -68,26 +110,41 @@ std::shared_ptr<const PiecePlan> work_out(const PiecePlan& set, const Item& item
 std::string key_of(const Surroundings& around) {
   std::string key = '|' + format_number(around.ground.below, 5) + '|' + format_number(around.grown, 5) + '|' +
                     around.ground.of + '|' + around.ground.half_on + '|' + around.with + '|';
-  for (const Island& island : around.sunk.islands) {
-    for (const Ring& ring : island.rings)
-      key.append(reinterpret_cast<const char*>(ring.data()), ring.size() * sizeof(Point));
+  for (const Region* region : {&around.sunk, &around.raised}) {
+    for (const Island& island : region->islands) {
+      for (const Ring& ring : island.rings)
+        key.append(reinterpret_cast<const char*>(ring.data()), ring.size() * sizeof(Point));
+    }
   }
   return key;
 }
 
-std::string file_name(int number, const Bit& bit) {
+std::string file_name(int number, const BitRun& run, bool all_bits) {
   std::string name = (number < 10 ? "0" : "") + std::to_string(number) + "-";
-  for (const char c : bit.id) name += c == '/' ? '-' : c;  // flat-1/8in becomes flat-1-8in
+  if (run.side == Side::Back) name += "back-";
+  if (all_bits) return name + "all-bits.nc";
+  for (const char c : run.bit.id) name += c == '/' ? '-' : c;  // flat-1/8in becomes flat-1-8in
   return name + ".nc";
 }
 
-void make_runs(Plan& plan, const Rack& rack, const MachineProfile& machine, const std::string& wood) {
+struct Ordered {
+  std::vector<BitRun> runs;
+  double seconds = 0;
+};
+
+double changes_of(const std::vector<BitRun>& runs, const MachineProfile& machine) {
+  return runs.empty() ? 0 : static_cast<double>(runs.size() - 1) * machine.bit_change_seconds;
+}
+
+// One side's runs after those that are there already.
+void add_side(Ordered& out, const Plan& plan, const Rack& rack, Side side, const std::vector<std::string>& wish) {
   std::vector<std::vector<const Operation*>> per_piece;
   for (const auto& piece : plan.pieces) {
     auto& queue = per_piece.emplace_back();
-    for (const Operation& op : piece->cuts.operations) queue.push_back(&op);
+    for (const Operation& op : piece->cuts.operations) {
+      if (op.back == (side == Side::Back)) queue.push_back(&op);
+    }
   }
-  Point here;
   std::vector<std::vector<std::size_t>> grounds(plan.pieces.size());
   for (std::size_t i = 0; i < plan.pieces.size(); ++i) {
     for (std::size_t k = 0; k < plan.pieces.size(); ++k) {
@@ -96,8 +153,15 @@ void make_runs(Plan& plan, const Rack& rack, const MachineProfile& machine, cons
         grounds[i].push_back(k);
     }
   }
-  for (OrderedGroup& group : order_operations(per_piece, grounds)) {
+  const Travel travel = travel_of(plan.job, plan.machine, side);
+  const std::string wood = wood_class_of(plan.job.blank);
+  const bool one_file = plan.job.run.one_file;
+  const int first = static_cast<int>(one_file ? std::min<std::size_t>(out.runs.size(), 1) : out.runs.size()) + 1;
+  int number = first;
+  Point here;
+  for (OrderedGroup& group : order_operations(per_piece, grounds, wish)) {
     BitRun run;
+    run.side = side;
     run.bit = *rack.find(group.bit);
     run.feeds = run.bit.feeds_in(wood);
     // Nearest piece next, where the pieces' own order allows it: operations of different pieces are independent.
@@ -105,7 +169,9 @@ void make_runs(Plan& plan, const Rack& rack, const MachineProfile& machine, cons
                      [](const Operation* a, const Operation* b) { return a->kind < b->kind; });
     run.operations = std::move(group.operations);
     for (const Operation* op : run.operations) {
-      const RunTime t = run_time(op->passes, run.feeds, machine, here);
+      Feeds feeds = run.feeds;
+      feeds.feed *= op->feed_share;
+      const RunTime t = run_time(op->passes, feeds, plan.machine, here, &travel);
       run.time.seconds += t.seconds;
       run.time.in_wood += t.in_wood;
       run.time.length += t.length;
@@ -114,12 +180,59 @@ void make_runs(Plan& plan, const Rack& rack, const MachineProfile& machine, cons
       run.deepest = std::max(run.deepest, op->depth - op->ground);
       if (!op->passes.empty()) here = op->passes.back().points.back().flat();
     }
-    run.time.seconds += machine.spin_up_seconds;
-    run.file = file_name(static_cast<int>(plan.runs.size()) + 1, run.bit);
-    plan.runs.push_back(std::move(run));
+    run.time.seconds += plan.machine.spin_up_seconds;
+    run.file = file_name(one_file ? first : number++, run, one_file);
+    out.seconds += run.time.seconds;
+    out.runs.push_back(std::move(run));
   }
-  for (const BitRun& run : plan.runs) plan.seconds += run.time.seconds;
-  plan.seconds += plan.bit_changes() * machine.bit_change_seconds;
+}
+
+// The back first, while the board is whole and square, unless the back is what is cut out.
+Ordered ordered(const Plan& plan, const Rack& rack, const std::vector<std::string>& wish) {
+  bool back_cuts_out = false;
+  for (const auto& piece : plan.pieces) {
+    for (const Operation& op : piece->cuts.operations)
+      back_cuts_out = back_cuts_out || (op.back && op.kind == Operation::Kind::Profile);
+  }
+  Ordered out;
+  add_side(out, plan, rack, back_cuts_out ? Side::Front : Side::Back, wish);
+  add_side(out, plan, rack, back_cuts_out ? Side::Back : Side::Front, wish);
+  out.seconds += changes_of(out.runs, plan.machine);
+  return out;
+}
+
+void make_runs(Plan& plan, const Rack& rack) {
+  Ordered own = ordered(plan, rack, {});
+  plan.own_seconds = own.seconds;
+  plan.own_bit_changes = own.runs.empty() ? 0 : static_cast<int>(own.runs.size()) - 1;
+  if (!plan.job.run.order.empty()) own = ordered(plan, rack, plan.job.run.order);
+  plan.runs = std::move(own.runs);
+  plan.seconds = own.seconds;
+}
+
+// A cut-out that comes before other work is held by its tabs alone meanwhile.
+void judge_order(Plan& plan) {
+  if (plan.job.run.order.empty()) return;
+  const Operation* out_first = nullptr;
+  for (const BitRun& run : plan.runs) {
+    for (const Operation* op : run.operations) {
+      if (op->kind == Operation::Kind::Profile) {
+        if (out_first == nullptr) out_first = op;
+        continue;
+      }
+      if (out_first == nullptr) continue;
+      const Item* item = plan.job.find(out_first->piece);
+      plan.verdicts.push_back({Grade::Mind,
+                               "cut-out-early",
+                               out_first->piece,
+                               out_first->passes.front().points.front().flat(),
+                               "In your order “" + (item == nullptr ? out_first->piece : item->piece.name) +
+                                   "” is cut out before the " + run.bit.name + " has done its work.",
+                               "Only its tabs hold it meanwhile; it can shift or lift under the bit.",
+                               {{"Take Doyen's order", [](Job& job) { job.run.order.clear(); }}}});
+      return;
+    }
+  }
 }
 
 }  // namespace
@@ -155,9 +268,42 @@ void PlanCache::keep(const std::string& key, std::shared_ptr<const PiecePlan> pl
   }
 }
 
-Plan plan(const Job& job, const Rack& rack, const MachineProfile& machine, PlanCache* cache, const Cancel& cancel,
+bool Plan::has_back() const {
+  return std::any_of(runs.begin(), runs.end(), [](const BitRun& r) { return r.side == Side::Back; });
+}
+
+Travel travel_of(const Job& job, const MachineProfile& machine, Side side) {
+  Travel travel;
+  travel.high = machine.clearance;
+  // Above what the board may be higher elsewhere by its cupping.
+  travel.low = job.run.low_travel ? std::min(machine.clearance, std::max(2.0, job.blank.bed_unevenness + 1.5))
+                                  : machine.clearance;
+  constexpr double kRoom = 20;  // mm: the widest bits and a spindle's nut keep clear too
+  for (const KeepOut& place : job.blank.keep_outs) {
+    if (!place.metal()) continue;
+    const Box box = place.box().grown(kRoom);
+    // Where clamps stand on the turned board is not known: both ways are kept clear.
+    travel.in_the_way.push_back(box);
+    if (side == Side::Back) travel.in_the_way.push_back(turned_over(box, job.blank, job.run.turn));
+  }
+  return travel;
+}
+
+Rack rack_for(const Job& job, const Rack& rack) {
+  Rack own = rack;
+  const std::string wood = wood_class_of(job.blank);
+  for (const auto& [id, feeds] : job.run.feeds) {
+    for (Bit& bit : own.bits) {
+      if (bit.id == id) bit.feeds[wood] = feeds;
+    }
+  }
+  return own;
+}
+
+Plan plan(const Job& job, const Rack& whole_rack, const MachineProfile& machine, PlanCache* cache, const Cancel& cancel,
           const Progress& progress) {
   Plan out;
+  const Rack rack = rack_for(job, whole_rack);
   out.job = job;
   out.machine = machine;
   const int total = static_cast<int>(job.items.size());
@@ -167,6 +313,8 @@ Plan plan(const Job& job, const Rack& rack, const MachineProfile& machine, PlanC
   for (const Item& item : job.items) {
     cancel.check();
     Item bare{item.piece, {}};
+    bare.cut.back = item.cut.back;
+    bare.cut.kind = item.cut.back ? item.cut.kind : Treatment::Kind::None;  // it mirrors what is cut from the back
     const std::string key = "set " + key_of(job, bare, job.blank, {});
     std::shared_ptr<const PiecePlan> piece = cache == nullptr ? nullptr : cache->find(key);
     if (!piece) {
@@ -186,14 +334,14 @@ Plan plan(const Job& job, const Rack& rack, const MachineProfile& machine, PlanC
         key_of(job, item, job.blank, rack) + key_of(around[i]) + (proposes ? write_rack(rack) : std::string());
     std::shared_ptr<const PiecePlan> piece = cache == nullptr ? nullptr : cache->find(key);
     if (!piece) {
-      piece = work_out(*set[i], item, around[i], job.blank, rack, cancel);
+      piece = work_out(*set[i], item, around[i], job, rack, cancel);
       if (cache != nullptr) cache->keep(key, piece);
     }
     out.pieces.push_back(std::move(piece));
     if (progress.tell) progress.tell(static_cast<int>(out.pieces.size()), total);
   }
   cancel.check();
-  make_runs(out, rack, machine, wood_class_of(job.blank));
+  make_runs(out, rack);
   cancel.check();
   Situation situation{job, rack, machine, {}};
   for (const auto& piece : out.pieces) {
@@ -203,6 +351,9 @@ Plan plan(const Job& job, const Rack& rack, const MachineProfile& machine, PlanC
       situation.pieces.push_back({nullptr, nullptr, nullptr, piece->problem});
   }
   out.verdicts = judge(situation);
+  judge_order(out);
+  std::stable_sort(out.verdicts.begin(), out.verdicts.end(),
+                   [](const Verdict& a, const Verdict& b) { return a.grade > b.grade; });
   return out;
 }
 

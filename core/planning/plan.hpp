@@ -28,8 +28,9 @@ struct BitRun {
   Feeds feeds;
   std::vector<const Operation*> operations;  // owned by the plan's pieces
   RunTime time;
-  double deepest = 0;  // mm below the face, positive
-  std::string file;    // NN-<bit>.nc
+  double deepest = 0;  // mm below the face of its side, positive
+  std::string file;    // NN-<bit>.nc, NN-back-<bit>.nc, or one name for all of a side
+  Side side = Side::Front;
 };
 
 struct Plan {
@@ -38,8 +39,11 @@ struct Plan {
   std::vector<std::shared_ptr<const PiecePlan>> pieces;  // along job.items
   std::vector<BitRun> runs;
   std::vector<Verdict> verdicts;
-  double seconds = 0;  // all of it: cutting, travel, spin-ups, bit changes
+  double seconds = 0;       // all of it: cutting, travel, spin-ups, bit changes
+  double own_seconds = 0;   // the same in Doyen's own order; equal unless the user wished another
+  int own_bit_changes = 0;  // in that order
 
+  [[nodiscard]] bool has_back() const;  // some run cuts the back
   [[nodiscard]] int bit_changes() const { return runs.empty() ? 0 : static_cast<int>(runs.size()) - 1; }
   [[nodiscard]] bool has_stop() const;
   [[nodiscard]] int count(Grade grade) const;
@@ -66,6 +70,12 @@ struct Progress {
 // Throws only Problem{Cancelled}; everything else that is wrong with a job becomes a verdict.
 Plan plan(const Job& job, const Rack& rack, const MachineProfile& machine, PlanCache* cache = nullptr,
           const Cancel& cancel = {}, const Progress& progress = {});
+
+// Which height the bit travels at on this side of this board (RunSettings::low_travel, clamps and screws).
+Travel travel_of(const Job& job, const MachineProfile& machine, Side side);
+
+// The rack as this job uses it: with the job's own feeds for its wood.
+Rack rack_for(const Job& job, const Rack& rack);
 
 // The job's machine from the table, or the table's first when it is not known.
 const MachineProfile& machine_for(const Job& job);

@@ -1,5 +1,6 @@
 #include "rack/bit.hpp"
 
+#include <algorithm>
 #include <array>
 #include <cmath>
 #include <limits>
@@ -10,7 +11,7 @@
 namespace doyen {
 namespace {
 
-constexpr std::array kKinds{"v", "flat", "ball", "taper"};
+constexpr std::array kKinds{"v", "flat", "ball", "taper", "keyhole"};
 constexpr std::array kDirections{"up-cut", "down-cut", "compression", "straight"};
 
 template <typename Enum, std::size_t N>
@@ -33,6 +34,10 @@ Bit read_bit(const JsonView& view) {
   const bool cone = bit.kind == BitKind::V || bit.kind == BitKind::Taper;
   if (cone) bit.angle = view.number("angle", 1, 175);
   bit.tip = view.number_or("tip", 0, 0, bit.diameter);
+  if (bit.kind == BitKind::Keyhole) {
+    bit.neck = view.number("neck", 0.5, bit.diameter);
+    bit.head_height = view.number("headHeight", 0.5, 100);
+  }
   bit.flutes = static_cast<int>(view.number_or("flutes", 2, 1, 12));
   bit.direction =
       view.has("direction") ? from_word<CutDirection>(view, "direction", kDirections) : CutDirection::Straight;
@@ -90,6 +95,7 @@ double Bit::profile(double from_axis) const {
       return ball - ball * std::sin(half) + (from_axis - touch) / std::tan(half);
     }
     case BitKind::Flat:
+    case BitKind::Keyhole:
       break;
   }
   return 0;
@@ -97,6 +103,16 @@ double Bit::profile(double from_axis) const {
 
 double chip_load(const Bit& bit, const Feeds& feeds) {
   return feeds.rpm > 0 && bit.flutes > 0 ? feeds.feed / (feeds.rpm * bit.flutes) : 0;
+}
+
+ChipBounds chip_bounds(const Bit& bit, const std::string& wood_class) {
+  const double d = bit.true_diameter();
+  ChipBounds b{std::min(0.008 * d, 0.05), std::min(0.035 * d, 0.4)};
+  if (bit.kind == BitKind::Keyhole) b = {0.015, 0.15};  // buried all round, it is fed gently
+  // A V cuts with anything between its tip and its body.
+  if (bit.kind == BitKind::V || bit.kind == BitKind::Taper) b = {0.01, 0.15};
+  if (wood_class == "metal") b = {b.least / 3, b.most / 3};
+  return b;
 }
 
 const Bit* Rack::find(const std::string& id) const {
@@ -125,6 +141,10 @@ std::string write_rack(const Rack& rack) {
     Json j{{"id", bit.id}, {"name", bit.name}, {"kind", to_word(bit.kind)}, {"diameter", bit.diameter}};
     if (bit.angle > 0) j["angle"] = bit.angle;
     j["tip"] = bit.tip;
+    if (bit.kind == BitKind::Keyhole) {
+      j["neck"] = bit.neck;
+      j["headHeight"] = bit.head_height;
+    }
     j["flutes"] = bit.flutes;
     j["direction"] = to_word(bit.direction);
     j["fluteLength"] = bit.flute_length;

@@ -8,7 +8,7 @@
 
 namespace doyen {
 
-enum class BitKind { V, Flat, Ball, Taper };
+enum class BitKind { V, Flat, Ball, Taper, Keyhole };
 enum class CutDirection { UpCut, DownCut, Compression, Straight };
 
 // For one class of wood. Zero means: not known for this wood.
@@ -25,9 +25,11 @@ struct Bit {
   std::string id;    // stable, such as "v60" or "flat-1/8in"
   std::string name;  // such as "60° V, 1/2 in body"
   BitKind kind = BitKind::V;
-  double diameter = 0;  // mm, nominal: the body's, over the cutting edges
-  double angle = 0;     // degrees, included; V, engraving cones and tapers
-  double tip = 0;       // mm: the tip flat's diameter; for a tapered ball the ball's
+  double diameter = 0;     // mm, nominal: the body's, over the cutting edges
+  double angle = 0;        // degrees, included; V, engraving cones and tapers
+  double tip = 0;          // mm: the tip flat's diameter; for a tapered ball the ball's
+  double neck = 0;         // mm, of keyhole bits: the shank's diameter above the head
+  double head_height = 0;  // mm, of keyhole bits
   int flutes = 2;
   CutDirection direction = CutDirection::Straight;
   double flute_length = 0;                  // mm that can be buried in the wood
@@ -50,6 +52,14 @@ struct Bit {
 // feed / (rpm × flutes), mm a tooth (standard machining handbooks).
 double chip_load(const Bit& bit, const Feeds& feeds);
 
+// Between these a tooth cuts: below it rubs and burns, above it may break or tear. mm a tooth, by the bit's diameter
+// and the wood class (common practice, from memory: about 1 to 3.5 per cent of the diameter in wood, a third of it in
+// metal).
+struct ChipBounds {
+  double least = 0, most = 0;
+};
+ChipBounds chip_bounds(const Bit& bit, const std::string& wood_class);
+
 struct Rack {
   std::vector<Bit> bits;
   [[nodiscard]] const Bit* find(const std::string& id) const;
@@ -60,7 +70,7 @@ struct Rack {
 Rack read_rack(const std::string& json, const std::string& where);
 std::string write_rack(const Rack& rack);
 
-const char* to_word(BitKind kind);            // v, flat, ball, taper
+const char* to_word(BitKind kind);            // v, flat, ball, taper, keyhole
 const char* to_word(CutDirection direction);  // up-cut, down-cut, compression, straight
 
 }  // namespace doyen

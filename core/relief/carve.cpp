@@ -222,6 +222,19 @@ void carve(HeightField& field, const std::vector<Pass>& passes, const Bit& bit, 
     case BitKind::Ball:
       carve_with(field, passes, Sphere{radius}, cancel);
       break;
+    case BitKind::Keyhole: {
+      // Seen from above: its head where it goes straight down, its neck where it slides.
+      std::vector<Pass> head, neck;
+      for (const Pass& pass : passes) {
+        for (std::size_t i = 0; i + 1 < pass.points.size(); ++i) {
+          const Point3 &a = pass.points[i], &b = pass.points[i + 1];
+          (distance(a.flat(), b.flat()) < 1e-6 ? head : neck).push_back({{a, b}});
+        }
+      }
+      carve_with(field, head, Cylinder{radius - 0.0005}, cancel);
+      carve_with(field, neck, Cylinder{bit.neck / 2 - 0.0005}, cancel);
+      break;
+    }
     case BitKind::Taper: {
       const double steep = 1 / bit.tan_half();
       const double ball = bit.tip / 2;

@@ -1,11 +1,13 @@
 // G-code out and in. The words are those of ISO 6983-1 and NIST's RS274/NGC report (NISTIR 6556); see docs/gcode.md.
 #pragma once
 
+#include <optional>
 #include <string>
 #include <vector>
 
 #include "cuts/pass.hpp"
 #include "job/job.hpp"
+#include "machine/motion.hpp"
 #include "machine/profile.hpp"
 #include "rack/bit.hpp"
 
@@ -16,7 +18,7 @@ struct ZeroShift {
   double x = 0, y = 0, z = 0;  // mm, added to board coordinates
 };
 // Zero on the face lies on top of the masking film when there is one; zero on the bed lies `thickest` below the face.
-ZeroShift zero_shift(const Job& job);
+ZeroShift zero_shift(const Job& job, Side side = Side::Front);  // the film lies on the front only
 
 struct GcodeJob {
   std::string title;  // such as the job's name
@@ -27,9 +29,11 @@ struct GcodeJob {
     Feeds feeds;
     int number = 1;  // in the run's order; the tool number where the machine has them
     std::vector<const std::vector<Pass>*> passes;
-    bool arcs = false;  // level round stretches may be written as arcs
+    bool arcs = false;                  // level round stretches may be written as arcs
+    std::vector<double> feed_shares{};  // along `passes`: of the feed; missing ones are 1
   };
-  std::vector<Part> parts;  // one, or all for one file with pauses
+  std::vector<Part> parts{};       // one, or all for one file with pauses
+  std::optional<Travel> travel{};  // how high between passes; none: always at the machine's clearance
 };
 
 // Throws Problem{BadInput} when a coordinate is not a number or lies farther from the work than the machine travels.

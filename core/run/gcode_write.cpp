@@ -53,11 +53,14 @@ class Writer {
       if (first && machine_.bit_change == BitChange::ToolNumber) line("T" + std::to_string(part.number) + " M6");
       first = false;
       start(part);
-      for (const auto* passes : part.passes) {
-        for (const Pass& pass : *passes) write_pass(pass, part);
+      for (std::size_t i = 0; i < part.passes.size(); ++i) {
+        Feeds feeds = part.feeds;
+        feeds.feed *= i < part.feed_shares.size() ? part.feed_shares[i] : 1;
+        for (const Pass& pass : *part.passes[i]) write_pass(pass, feeds, part.arcs);
       }
+      if (last_) rapid_z(machine_.clearance);
+      last_.reset();
     }
-    rapid_z(machine_.clearance);
     line("M5");
     line("M30");
     return std::move(text_);
@@ -84,7 +87,6 @@ class Writer {
   }
 
   void change_to(const GcodeJob::Part& part) {
-    rapid_z(machine_.clearance);
     line("M5");
     if (machine_.bit_change == BitChange::ToolNumber) {
       line("T" + std::to_string(part.number) + " M6");
@@ -137,32 +139,33 @@ class Writer {
     line(g + words + centre + f);
   }
 
-  void write_pass(const Pass& pass, const GcodeJob::Part& part) {
+  void write_pass(const Pass& pass, const Feeds& feeds, bool arcs) {
     const Point3& first = pass.points.front();
     check(first);
+    if (last_) rapid_z(job_.travel ? job_.travel->between(*last_, first.flat()) : machine_.clearance);
+    last_ = pass.points.back().flat();
     x_ = number(first.x + job_.shift.x);
     y_ = number(first.y + job_.shift.y);
     line("G0 X" + x_ + " Y" + y_);
     z_ = number(kApproach + job_.shift.z);
     line("G0 Z" + z_);
     at_known_ = true;
-    feed_to("G1", first, std::min(part.feeds.plunge, machine_.feed_most[2]));
+    feed_to("G1", first, std::min(feeds.plunge, machine_.feed_most[2]));
     for (std::size_t i = 1; i < pass.points.size(); ++i) {
       const Point3& from = pass.points[i - 1];
-      if (part.arcs && machine_.arcs) {
+      if (arcs && machine_.arcs) {
         const Arc arc = arc_from(pass.points, i - 1);
         if (arc.last > i) {
           const Point off = arc.centre - from.flat();
           at_known_ = false;
-          feed_to(arc.clockwise ? "G2" : "G3", pass.points[arc.last],
-                  feed_along(from, pass.points[i], part.feeds, machine_), " I" + number(off.x) + " J" + number(off.y));
+          feed_to(arc.clockwise ? "G2" : "G3", pass.points[arc.last], feed_along(from, pass.points[i], feeds, machine_),
+                  " I" + number(off.x) + " J" + number(off.y));
           i = arc.last;
           continue;
         }
       }
-      feed_to("G1", pass.points[i], feed_along(from, pass.points[i], part.feeds, machine_));
+      feed_to("G1", pass.points[i], feed_along(from, pass.points[i], feeds, machine_));
     }
-    rapid_z(machine_.clearance);
     z_.clear();
   }
 
@@ -203,6 +206,7 @@ class Writer {
   std::string text_;
   std::string x_, y_, z_;
   bool at_known_ = false;
+  std::optional<Point> last_;  // where the part's last pass ended, the bit still in the wood
   double unit_ = 1;
   double feed_ = -1;
   int number_ = 10;
@@ -210,13 +214,13 @@ class Writer {
 
 }  // namespace
 
-ZeroShift zero_shift(const Job& job) {
+ZeroShift zero_shift(const Job& job, Side side) {
   ZeroShift shift;
   if (job.run.zero_place == ZeroPlace::Centre) {
     shift.x = -job.blank.width / 2;
     shift.y = -job.blank.height / 2;
   }
-  shift.z = job.run.zero_surface == ZeroSurface::Bed ? job.blank.thickest() : -job.blank.film;
+  shift.z = job.run.zero_surface == ZeroSurface::Bed ? job.blank.thickest() : side == Side::Front ? -job.blank.film : 0;
   return shift;
 }
 

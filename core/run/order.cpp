@@ -10,19 +10,21 @@ using Queues = std::vector<std::vector<const Operation*>>;
 
 class Scheduler {
  public:
-  Scheduler(const Queues& per_piece, const std::vector<std::vector<std::size_t>>& grounds)
-      : queues_(per_piece), grounds_(grounds), next_(per_piece.size(), 0) {}
+  Scheduler(const Queues& per_piece, const std::vector<std::vector<std::size_t>>& grounds,
+            const std::vector<std::string>& wish)
+      : queues_(per_piece), grounds_(grounds), wish_(wish), next_(per_piece.size(), 0) {}
 
   std::vector<OrderedGroup> run() {
     std::vector<OrderedGroup> groups;
     while (left() > 0) {
-      std::string bit = choose();
-      if (bit.empty()) {  // grounds that wait for each other: nothing is held back any longer
+      std::string turn = wish_.empty() ? choose() : choose_wished();
+      if (turn.empty()) {  // grounds that wait for each other: nothing is held back any longer
         grounds_.clear();
         continue;
       }
-      OrderedGroup group{bit, take_all(bit, next_)};
-      if (!groups.empty() && groups.back().bit == bit) {
+      OrderedGroup group{{}, take_all(turn, next_)};
+      group.bit = group.operations.front()->bit;
+      if (!groups.empty() && groups.back().bit == group.bit) {
         auto& ops = groups.back().operations;
         ops.insert(ops.end(), group.operations.begin(), group.operations.end());
       } else {
@@ -46,20 +48,23 @@ class Scheduler {
     }
     return true;
   }
+  // What the bit's stay is called here: with a wish, cut-outs are a turn of their own.
+  [[nodiscard]] std::string turn(const Operation& op) const { return wish_.empty() ? op.bit : turn_of(op); }
   [[nodiscard]] bool ready(std::size_t i, const std::vector<std::size_t>& next, bool profiles) const {
-    if (next[i] >= queues_[i].size() || (!profiles && queues_[i][next[i]]->kind == Operation::Kind::Profile))
+    if (next[i] >= queues_[i].size() ||
+        (!profiles && wish_.empty() && queues_[i][next[i]]->kind == Operation::Kind::Profile))
       return false;
     return i >= grounds_.size() || std::all_of(grounds_[i].begin(), grounds_[i].end(),
                                                [&](std::size_t g) { return next[g] >= queues_[g].size(); });
   }
   // Everything that this bit can do now, one thing making way for the next.
-  std::vector<const Operation*> take_all(const std::string& bit, std::vector<std::size_t>& next) const {
+  std::vector<const Operation*> take_all(const std::string& wanted, std::vector<std::size_t>& next) const {
     std::vector<const Operation*> taken;
     for (bool more = true; more;) {
       more = false;
       const bool profiles = only_profiles_left(next);
       for (std::size_t i = 0; i < queues_.size(); ++i) {
-        while (ready(i, next, profiles) && queues_[i][next[i]]->bit == bit) {
+        while (ready(i, next, profiles) && turn(*queues_[i][next[i]]) == wanted) {
           taken.push_back(queues_[i][next[i]++]);
           more = true;
         }
@@ -92,16 +97,38 @@ class Scheduler {
     return best;
   }
 
+  // The earliest turn of the wish that can be taken; then what it does not name, cut-outs last.
+  [[nodiscard]] std::string choose_wished() const {
+    std::string best;
+    std::size_t best_place = 0;
+    for (std::size_t i = 0; i < queues_.size(); ++i) {
+      if (!ready(i, next_, true)) continue;
+      const Operation& op = *queues_[i][next_[i]];
+      const auto at = std::find(wish_.begin(), wish_.end(), turn_of(op));
+      auto place = static_cast<std::size_t>(at - wish_.begin());
+      if (at == wish_.end() && op.kind == Operation::Kind::Profile) ++place;
+      if (best.empty() || place < best_place) {
+        best = turn_of(op);
+        best_place = place;
+      }
+    }
+    return best;
+  }
+
   const Queues& queues_;
   std::vector<std::vector<std::size_t>> grounds_;
+  const std::vector<std::string>& wish_;
   std::vector<std::size_t> next_;
 };
 
 }  // namespace
 
 std::vector<OrderedGroup> order_operations(const Queues& per_piece,
-                                           const std::vector<std::vector<std::size_t>>& grounds) {
-  return Scheduler(per_piece, grounds).run();
+                                           const std::vector<std::vector<std::size_t>>& grounds,
+                                           const std::vector<std::string>& wish) {
+  return Scheduler(per_piece, grounds, wish).run();
 }
+
+std::string turn_of(const Operation& op) { return op.kind == Operation::Kind::Profile ? op.bit + "#out" : op.bit; }
 
 }  // namespace doyen

@@ -13,7 +13,18 @@ void check_through(const Situation& s, std::vector<Verdict>& out) {
     const Remedy deeper{"Go " + s.show(default_over_cut(blank)) + " past", [id = item.piece.id](Job& job) {
                           if (Item* it = job.find(id)) it->cut.over_cut.reset();
                         }};
-    if (over <= 0) {
+    if (item.cut.skin > 0) {
+      out.push_back({Grade::Note,
+                     "skin-left",
+                     item.piece.id,
+                     cuts->deepest_at,
+                     "A skin of at least " + s.show(item.cut.skin) + " stays under “" + item.piece.name + "”.",
+                     "Up to " + s.show(item.cut.skin + blank.thickest() - blank.thinnest()) +
+                         " where the board is thickest; part it with a knife and sand.",
+                     {{"Cut right through", [id = item.piece.id](Job& job) {
+                         if (Item* it = job.find(id)) it->cut.skin = 0;
+                       }}}});
+    } else if (over <= 0) {
       out.push_back(
           {Grade::Stop,
            "not-through",
@@ -46,6 +57,7 @@ void check_through(const Situation& s, std::vector<Verdict>& out) {
                          "” needs " + s.show(cuts->deepest) + ".",
                      "Deeper, the shank would rub and burn.", std::move(remedies)});
     }
+    if (item.cut.skin > 0) continue;
     const double marked = over + blank.thickest() - blank.thinnest();
     out.push_back({Grade::Note,
                    "bed-marked",
@@ -74,7 +86,7 @@ void check_tabs(const Situation& s, std::vector<Verdict>& out) {
     std::vector<int> per_island(region.islands.size(), 0);
     for (const PlacedTab& tab : cuts->cut_out->tabs) ++per_island[static_cast<std::size_t>(tab.place.island)];
     for (std::size_t k = 0; k < per_island.size(); ++k) {
-      if (per_island[k] >= 2) continue;
+      if (per_island[k] >= 2 || item.cut.taped || item.cut.skin > 0) continue;
       const std::string what = per_island[k] == 0 ? "no tab" : "only one tab";
       out.push_back({Grade::Stop,
                      "no-tabs",

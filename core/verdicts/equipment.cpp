@@ -22,8 +22,60 @@ std::vector<Need> needs_of(const Item& item) {
   return needs;
 }
 
+std::string words_for(WantedBit wanted) {
+  switch (wanted) {
+    case WantedBit::V:
+      return "V bit";
+    case WantedBit::Flat:
+      return "flat bit";
+    case WantedBit::Keyhole:
+      return "keyhole bit";
+    default:
+      return "bit that cuts from above";
+  }
+}
+
 bool suits(const Bit& bit, WantedBit wanted) {
-  return wanted == WantedBit::Any || bit.kind == (wanted == WantedBit::V ? BitKind::V : BitKind::Flat);
+  switch (wanted) {
+    case WantedBit::V:
+      return bit.kind == BitKind::V;
+    case WantedBit::Flat:
+      return bit.kind == BitKind::Flat;
+    case WantedBit::Keyhole:
+      return bit.kind == BitKind::Keyhole;
+    case WantedBit::Any:
+      return bit.kind != BitKind::Keyhole;  // it cuts nothing that is seen but slots
+    case WantedBit::None:
+      break;
+  }
+  return true;
+}
+
+// The chip a tooth takes: too thin it rubs, too thick the bit may break.
+void check_chip(const Situation& s, const Bit& bit, const std::string& wood, const Item& item, Point at,
+                std::vector<Verdict>& out) {
+  const Feeds feeds = bit.feeds_in(wood);
+  const double chip = chip_load(bit, feeds);
+  const ChipBounds bounds = chip_bounds(bit, wood);
+  if (chip >= bounds.least * 0.999 && chip <= bounds.most * 1.001) return;
+  const bool thick = chip > bounds.most;
+  const double fitting = (thick ? bounds.most : bounds.least) * feeds.rpm * bit.flutes;
+  const auto in = [&](double mm) {
+    return s.job.lengths.unit == Unit::Inch ? format_number(mm / kMmPerInch, 4) + " in" : format_number(mm, 3) + " mm";
+  };
+  out.push_back({Grade::Mind,
+                 thick ? "chip-too-thick" : "chip-too-thin",
+                 item.piece.id,
+                 at,
+                 "The " + bit.name + " takes " + in(chip) + " a tooth in " + wood + " wood; " + in(bounds.least) +
+                     " to " + in(bounds.most) + " is usual.",
+                 thick ? "It may break or tear the wood; feed slower or turn faster."
+                       : "It rubs, burns and goes blunt; feed faster or turn slower.",
+                 {{"Feed " + s.show_feed(fitting) + " in this job", [id = bit.id, feeds, fitting](Job& job) {
+                     Feeds own = feeds;
+                     own.feed = fitting;
+                     job.run.feeds[id] = own;
+                   }}}});
 }
 
 }  // namespace
@@ -57,17 +109,21 @@ void check_bits(const Situation& s, std::vector<Verdict>& out) {
         continue;
       }
       if (!suits(*bit, wanted)) {
-        out.push_back({Grade::Stop,
-                       "bit-wrong-kind",
-                       item.piece.id,
-                       at,
-                       "The " + bit->name + " cannot do this: “" + item.piece.name + "” needs a " +
-                           (wanted == WantedBit::V ? "V bit." : "flat bit."),
-                       "",
-                       {}});
+        out.push_back(
+            {Grade::Stop,
+             "bit-wrong-kind",
+             item.piece.id,
+             at,
+             "The " + bit->name + " cannot do this: “" + item.piece.name + "” needs a " + words_for(wanted) + ".",
+             "",
+             {}});
         continue;
       }
-      if (bit->feeds_in(wood).known() || !said.insert(id + "/" + wood).second) continue;
+      if (!said.insert(id + "/" + wood).second) continue;
+      if (bit->feeds_in(wood).known()) {
+        check_chip(s, *bit, wood, item, at, out);
+        continue;
+      }
       out.push_back({Grade::Stop,
                      "no-feeds",
                      item.piece.id,

@@ -31,7 +31,8 @@ std::vector<Part> parts_left(const Situation& s) {
     if (piece.cuts == nullptr) continue;
     for (const Operation& op : piece.cuts->operations) {
       const Bit* bit = s.rack.find(op.bit);
-      if (bit != nullptr && op.depth - op.ground >= s.job.blank.thinnest()) carve(field, op.passes, *bit);
+      if (bit != nullptr && op.depth - op.ground >= s.job.blank.thinnest())
+        carve(field, op.back ? turned_over(op.passes, s.job.blank, s.job.run.turn) : op.passes, *bit);
     }
   }
   const auto thickness = static_cast<float>(s.job.blank.thinnest());
@@ -68,6 +69,20 @@ std::vector<Part> parts_left(const Situation& s) {
   return parts;
 }
 
+constexpr double kSkin = 0.5;  // mm, that a knife still parts (common practice, no source)
+
+Remedy leave_skin(const std::string& id) {
+  return {"Leave a skin to cut by hand", [id](Job& job) {
+            if (Item* it = job.find(id)) it->cut.skin = kSkin;
+          }};
+}
+
+Remedy tape_down(const std::string& id) {
+  return {"It will be taped down", [id](Job& job) {
+            if (Item* it = job.find(id)) it->cut.taped = true;
+          }};
+}
+
 void check_relief(const Situation& s, std::vector<Verdict>& out) {
   bool through = false;
   for (const Item& item : s.job.items) through = through || goes_through(item.cut.kind);
@@ -95,8 +110,11 @@ void check_relief(const Situation& s, std::vector<Verdict>& out) {
           return v.piece == by->piece.id && (v.code == "no-tabs" || v.code == "loose-inside" || v.code == "slug-falls");
         });
     if (said) continue;
+    if (by != nullptr && by->cut.taped) continue;
     std::vector<Remedy> remedies;
     if (by != nullptr) {
+      remedies.push_back(leave_skin(by->piece.id));
+      remedies.push_back(tape_down(by->piece.id));
       remedies.push_back({"Hold it with tabs", [id = by->piece.id](Job& job) {
                             if (Item* it = job.find(id)) it->cut.tabs.wanted = true;
                           }});
@@ -147,7 +165,7 @@ void check_loose(const Situation& s, std::vector<Verdict>& out) {
                it->cut.bit = "v60";
              }}}});
     }
-    if (item.cut.slug && !item.cut.tabs.wanted && s.pieces[i].cuts->cut_out) {
+    if (item.cut.slug && !item.cut.tabs.wanted && !item.cut.taped && item.cut.skin <= 0 && s.pieces[i].cuts->cut_out) {
       out.push_back({Grade::Mind,
                      "slug-falls",
                      item.piece.id,
@@ -158,9 +176,12 @@ void check_loose(const Situation& s, std::vector<Verdict>& out) {
                        [id = item.piece.id](Job& job) {
                          if (Item* it = job.find(id)) it->cut.tabs.wanted = true;
                        }},
-                      {"Clear it", [id = item.piece.id](Job& job) {
+                      {"Clear it",
+                       [id = item.piece.id](Job& job) {
                          if (Item* it = job.find(id)) it->cut.slug = false;
-                       }}}});
+                       }},
+                      leave_skin(item.piece.id),
+                      tape_down(item.piece.id)}});
     }
   }
   check_relief(s, out);

@@ -43,6 +43,10 @@ struct Situation {
   const MachineProfile& machine;
   std::vector<PieceState> pieces;
 
+  [[nodiscard]] std::string show_feed(double mm_a_minute) const {
+    return job.lengths.unit == Unit::Inch ? format_number(mm_a_minute / kMmPerInch, 0) + " in/min"
+                                          : format_number(mm_a_minute, 0) + " mm/min";
+  }
   [[nodiscard]] std::string show(double mm) const { return format_length(mm, job.lengths); }
 };
 
@@ -67,6 +71,7 @@ void check_machine(const Situation&, std::vector<Verdict>&);       // the machin
 
 void check_grounds(const Situation&, std::vector<Verdict>&);     // half on a floor, floors no bit can clear
 void check_loose(const Situation&, std::vector<Verdict>&);       // insides that come free when it is pierced
+void check_back(const Situation&, std::vector<Verdict>&);        // the wood between both sides, hanger slots
 void check_blank_size(const Situation&, std::vector<Verdict>&);  // what would come out of a smaller blank
 
 }  // namespace doyen

@@ -1,11 +1,14 @@
 // Damaged jobs with every kind of piece, and pieces with figures at their limits: refused or set, never worse.
 #include <catch2/catch.hpp>
+#include <chrono>
 #include <random>
+#include <thread>
 
 #include "atomic_file.hpp"
 #include "data_folder.hpp"
 #include "job/job.hpp"
 #include "oracle.hpp"
+#include "planning/outputs.hpp"
 #include "planning/plan.hpp"
 #include "problem.hpp"
 
@@ -127,4 +130,115 @@ TEST_CASE("a job with a thousand pieces plans, remembers, and stops when it is t
   CHECK(p.runs[0].operations.size() == 1000);
   // Operations are travelled nearest next, not in the order of the list's rows from left to right each time.
   CHECK(p.runs[0].time.travel < 1000 * 60.0);
+}
+
+namespace {
+
+// A jagged closed outline of so many points round a circle, neighbouring points a few hundredths of a millimetre apart.
+Ring jagged(std::size_t points, Point middle, double radius, double teeth) {
+  Ring ring;
+  ring.reserve(points);
+  for (std::size_t i = 0; i < points; ++i) {
+    const double a = 2 * 3.14159265358979 * static_cast<double>(i) / static_cast<double>(points);
+    const double r = radius + (i % 2 == 0 ? teeth : -teeth) + 0.2 * radius * std::sin(7 * a);
+    ring.push_back({snap_to_grid(middle.x + r * std::cos(a)), snap_to_grid(middle.y + r * std::sin(a))});
+  }
+  return ring;
+}
+
+// As a tracing of rough ink comes: four outlines of 25,000 points each that tremble by some micrometres.
+Region rough_tracing() {
+  std::vector<Ring> rings;
+  for (const Point at : {Point{90, 90}, Point{210, 90}, Point{90, 210}, Point{210, 210}})
+    rings.push_back(jagged(25'000, at, 42, 0.003));
+  return clean(rings);
+}
+
+Plan planned_as(const Region& region, Treatment::Kind kind, const Cancel& cancel = {}, const Progress& progress = {}) {
+  Job job;
+  job.blank.width = job.blank.height = 300;
+  job.blank.readings = {20};
+  Item item{{"j", "Jagged", frozen({region, {}, {}, {}, {}, {}}, "j"), bounds(region).centre(), 0}, {}};
+  item.cut.kind = kind;
+  item.cut.depth = 3;
+  if (goes_through(kind)) item.cut.bit = "flat-1/4in";
+  job.items.push_back(item);
+  return plan(job, load_rack(), machine_for(job), nullptr, cancel, progress);
+}
+
+}  // namespace
+
+TEST_CASE("a drawing of a hundred thousand points is planned by every treatment, with progress") {
+  const Region region = rough_tracing();
+  for (const Treatment::Kind kind : {Treatment::Kind::Incise, Treatment::Kind::Recess, Treatment::Kind::CutOut}) {
+    int told = 0;
+    const Plan p = planned_as(region, kind, {}, {[&](int done, int of) { told += done == of; }});
+    INFO(to_word(kind));
+    CHECK(told == 1);
+    CHECK(p.pieces[0]->problem.empty());
+    CHECK_FALSE(p.pieces[0]->cuts.operations.empty());
+  }
+}
+
+TEST_CASE("an outline of a million points is refused with a sentence that says what to do") {
+  CHECK_THROWS_WITH(clean({jagged(1'000'000, {150, 150}, 100, 0.01)}),
+                    Catch::Contains("points") && Catch::Contains("thin it"));
+}
+
+TEST_CASE("work on a huge outline can be cancelled") {
+  const Region region = rough_tracing();
+  Cancel cancel;
+  std::thread later([&] {
+    std::this_thread::sleep_for(std::chrono::milliseconds(60));
+    cancel.request();
+  });
+  CHECK_THROWS_AS(planned_as(region, Treatment::Kind::Recess, cancel), Problem);
+  later.join();
+}
+
+TEST_CASE("outlines that touch themselves, slivers, doubled points and widths under the bit never gouge") {
+  const std::vector<std::pair<const char*, std::vector<Ring>>> cases{
+      {"a figure of eight that meets in one point",
+       {{{100, 100}, {150, 150}, {200, 100}, {200, 200}, {150, 150}, {100, 200}}}},
+      {"a sliver", {{{50, 150}, {250, 150.005}, {250, 150.01}, {50, 150.004}}}},
+      {"doubled points", {{{100, 100}, {100, 100}, {200, 100}, {200, 100}, {200, 200}, {100, 200}, {100, 200}}}},
+      {"a neck narrower than any bit",
+       {{{50, 100},
+         {140, 100},
+         {140, 149.9},
+         {160, 149.9},
+         {160, 100},
+         {250, 100},
+         {250, 200},
+         {160, 200},
+         {160, 150.1},
+         {140, 150.1},
+         {140, 200},
+         {50, 200}}}},
+      {"a spike folded back on itself",
+       {{{100, 100}, {200, 100}, {200, 150}, {290, 150}, {200, 150}, {200, 200}, {100, 200}}}},
+      {"two holes that touch",
+       {{{60, 60}, {240, 60}, {240, 240}, {60, 240}},
+        {{100, 100}, {100, 150}, {150, 150}, {150, 100}},
+        {{150, 150}, {150, 200}, {200, 200}, {200, 150}}}}};
+  for (const auto& [name, rings] : cases) {
+    INFO(name);
+    const Region region = clean(rings);
+    if (region.empty()) continue;
+    for (const Treatment::Kind kind :
+         {Treatment::Kind::Incise, Treatment::Kind::Recess, Treatment::Kind::Pierce, Treatment::Kind::Bevel}) {
+      INFO(to_word(kind));
+      const Plan p = planned_as(region, kind);
+      CHECK(p.pieces[0]->problem.empty());
+      if (kind == Treatment::Kind::Bevel) continue;  // it falls outwards
+      const HeightField f = relief_of(p, p.job.blank.box(), 0.5);
+      const Region wide = grow(region, 0.36);
+      int gouged = 0;
+      for (std::size_t r = 0; r < f.rows(); ++r) {
+        for (std::size_t c = 0; c < f.columns(); ++c)
+          gouged += f.at(c, r) < -0.005 && !contains(wide, {f.x_of(c), f.y_of(r)});
+      }
+      CHECK(gouged == 0);
+    }
+  }
 }

@@ -103,7 +103,7 @@ Job full_job() {
                {{"star", "Star", star, {9, 9}, 0}, {}},
                {{"arch", "Arch", arch, {9, 9}, 0}, {}},
                {{"copies", "Copies", copies, {0, 0}, 0}, {}}};
-  job.run = {"inch-plain", true, ZeroSurface::Bed, ZeroPlace::Centre, 4, "Tape."};
+  job.run = {"inch-plain", true, ZeroSurface::Bed, ZeroPlace::Centre, 4, "Tape.", TurnOver::LeftEdge, true, {}, {}};
   return job;
 }
 

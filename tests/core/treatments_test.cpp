@@ -459,3 +459,54 @@ TEST_CASE("the table over the rack's angles gives the worked depths") {
   CHECK(line("v90").find("5 ") != std::string::npos);
   CHECK(table.result.find("the ") != std::string::npos);
 }
+
+TEST_CASE("sector and frustum: the volumes that a V's dot and a raised cone leave are the closed forms") {
+  // A cone of radius r and depth h holds π r² h / 3; a frustum π h (R² + R r + r²) / 3 (school geometry).
+  const double pi = std::numbers::pi, tan30 = std::tan(pi / 6);
+  const auto volume = [](const HeightField& f, double floor) {
+    double v = 0;
+    for (std::size_t r = 0; r < f.rows(); ++r) {
+      for (std::size_t c = 0; c < f.columns(); ++c) v += (floor == 0 ? -f.at(c, r) : f.at(c, r) - floor);
+    }
+    return v * f.cell() * f.cell();
+  };
+  Job dot = board();
+  add(dot, "dot", {PlainShape::Kind::Ellipse, 12, 12}, {120, 80}, cut(Kind::Incise, 1));
+  const double h = 6 / tan30;  // outlines are flattened to 0.01 mm, which takes 0.3 per cent of a volume
+  CHECK(volume(carved(planned(dot), 0.05), 0) == Approx(pi * 36 * h / 3).epsilon(0.006));
+  // Limited at 4 mm: a frustum.
+  dot.items[0].cut.floor_limit = 4;
+  dot.items[0].cut.clearing = {"flat-1/16in"};
+  const double low = 6 - 4 * tan30;
+  CHECK(volume(carved(planned(dot), 0.05), 0) == Approx(pi * 4 * (36 + 6 * low + low * low) / 3).epsilon(0.006));
+  // A raised disc of radius 15, 5 mm proud with 60 degree flanks, stands on a ground of a 30 mm margin.
+  Job raised = board();
+  Treatment t = cut(Kind::Raise, 5, {"flat-1/4in"});
+  t.margin = 30;
+  add(raised, "disc", {PlainShape::Kind::Ellipse, 30, 30}, {120, 80}, t);
+  const HeightField f = carved(planned(raised), 0.1);
+  double stands = 0;
+  for (std::size_t r = 0; r < f.rows(); ++r) {
+    for (std::size_t c = 0; c < f.columns(); ++c) {
+      if (std::hypot(f.x_of(c) - 120, f.y_of(r) - 80) < 25) stands += (f.at(c, r) + 5) * 0.01;
+    }
+  }
+  const double foot = 15 + 5 * tan30;
+  CHECK(stands == Approx(pi * 5 * (15 * 15 + 15 * foot + foot * foot) / 3).epsilon(0.006));
+}
+
+TEST_CASE("a floor's quarter sector corner keeps (4 - pi) r^2 over four corners, whichever way it is cleared") {
+  for (const Moves::Way way : {Moves::Way::Rings, Moves::Way::AlongGrain}) {
+    Job job = board();
+    Treatment t = cut(Kind::Recess, 3, {"flat-1/2in"});
+    t.moves.way = way;
+    add(job, "tray", {kBox, 70, 50}, {120, 80}, t);
+    const double r = flat_of("flat-1/2in") / 2;
+    double volume = 0;
+    const HeightField f = carved(planned(job), 0.1);
+    for (std::size_t i = 0; i < f.rows(); ++i) {
+      for (std::size_t c = 0; c < f.columns(); ++c) volume -= f.at(c, i) * 0.01;
+    }
+    CHECK(volume == Approx(3 * (70 * 50 - (4 - std::numbers::pi) * r * r)).epsilon(0.005));
+  }
+}

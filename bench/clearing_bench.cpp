@@ -1,0 +1,136 @@
+// Clearing round raised lettering on a 1000 × 700 mm board with three bits, against the bare Clipper offsetting of the
+// same rings; and a relief that follows an edit against one that is carved anew.
+#include <benchmark/benchmark.h>
+
+#include <chrono>
+#include <polyclipping/clipper.hpp>
+
+#include "atomic_file.hpp"
+#include "cuts/clearing.hpp"
+#include "data_folder.hpp"
+#include "lettering.hpp"
+#include "planning/outputs.hpp"
+#include "planning/relief_keeper.hpp"
+
+namespace {
+
+using namespace doyen;
+using Clock = std::chrono::steady_clock;
+
+double seconds_since(Clock::time_point t) { return std::chrono::duration<double>(Clock::now() - t).count(); }
+
+// Lettering that stays on a board of 1000 × 700 mm, sunk round it; flanks of 60 degrees, 6 mm deep.
+Region sunk_floor() {
+  Region letters;
+  for (const Island& island : bench::lettering(60'000, false).islands) {
+    const Box box = bounds(island);
+    if (box.left > 830 && box.right < 1800 && box.bottom > 15 && box.top < 685) letters.islands.push_back(island);
+  }
+  letters = transformed(letters, Transform::move(-815, 0));
+  return grow(subtract(clean({{{0, 0}, {1000, 0}, {1000, 700}, {0, 700}}}), letters), -6 * 0.57735026918962573);
+}
+
+// The rings alone, by Clipper's own offsetting and nothing else: what a bit of this diameter would be led along. The
+// regions that clear_floor() steps through are offset the same number of times.
+double bare_offsets(const Region& centres_of, double radius, double step) {
+  constexpr double kUnit = 1e4;  // Clipper's grid: 0.1 µm
+  ClipperLib::Paths paths;
+  for (const Island& island : centres_of.islands) {
+    for (const Ring& ring : island.rings) {
+      auto& path = paths.emplace_back();
+      for (const Point& p : ring)
+        path.emplace_back(static_cast<ClipperLib::cInt>(p.x * kUnit), static_cast<ClipperLib::cInt>(p.y * kUnit));
+    }
+  }
+  const auto from = Clock::now();
+  double by = -radius;
+  while (!paths.empty()) {
+    ClipperLib::ClipperOffset offset(2, 0.002 * kUnit);
+    offset.AddPaths(paths, ClipperLib::jtRound, ClipperLib::etClosedPolygon);
+    ClipperLib::Paths next;
+    offset.Execute(next, by * kUnit);
+    paths = std::move(next);
+    by = -step;
+  }
+  return seconds_since(from);
+}
+
+void clearing(benchmark::State& state) {
+  const Region floor = sunk_floor();
+  const double bits[] = {12.7, 6.35, 3.175};
+  double ours = 0, theirs = 0;
+  std::size_t points = 0;
+  for (auto _ : state) {
+    Region already;
+    points = 0;
+    for (const double d : bits) {
+      ClearingShape shape;
+      shape.diameter = d;
+      shape.floor = -6;
+      shape.depth_per_pass = 6;
+      const auto from = Clock::now();
+      for (const Pass& pass : clear_floor(floor, already, shape)) points += pass.points.size();
+      already = opening(floor, d / 2);
+      ours += seconds_since(from);
+      // A bit that follows a larger one has only what is left to go round; bare offsetting of the whole floor by each
+      // bit is what a plain planner would do.
+      theirs += bare_offsets(floor, d / 2, 0.4 * d);
+    }
+  }
+  state.counters["floor_points"] = static_cast<double>(point_count(floor));
+  state.counters["path_points"] = static_cast<double>(points);
+  state.counters["clearing/offsetting"] = ours / theirs;
+}
+BENCHMARK(clearing)->Unit(benchmark::kMillisecond)->UseRealTime()->MinTime(0.1);
+
+// The first bit alone: the same rings by both, so the ratio is what ordering, joining and ramps cost.
+void clearing_one_bit(benchmark::State& state) {
+  const Region floor = sunk_floor();
+  const double d = static_cast<double>(state.range(0)) / 1000;
+  double ours = 0, theirs = 0;
+  for (auto _ : state) {
+    ClearingShape shape;
+    shape.diameter = d;
+    shape.floor = -6;
+    shape.depth_per_pass = 6;
+    auto from = Clock::now();
+    benchmark::DoNotOptimize(clear_floor(floor, {}, shape));
+    ours += seconds_since(from);
+    theirs += bare_offsets(floor, d / 2, 0.4 * d);
+  }
+  state.counters["clearing/offsetting"] = ours / theirs;
+}
+BENCHMARK(clearing_one_bit)
+    ->Arg(12700)
+    ->Arg(6350)
+    ->Arg(3175)
+    ->Unit(benchmark::kMillisecond)
+    ->UseRealTime()
+    ->MinTime(0.1);
+
+// One piece of the raised demo moved: its relief brought up to date, against carving all of it.
+void relief_after_edit(benchmark::State& state) {
+  const std::string path = data_file("rack.json");
+  const Rack rack = read_rack(read_file(path), path);
+  Job job = load_job(data_file("demo/gate-sign.doyen"));
+  const double cell = 0.25;
+  PlanCache cache;
+  ReliefKeeper keeper;
+  keeper.bring_up(plan(job, rack, machine_for(job), &cache), job.blank.box(), cell, Side::Front);
+  double follow = 0, anew = 0;
+  int i = 0;
+  for (auto _ : state) {
+    job.find("sprig")->piece.at.x += ++i % 2 == 0 ? 1 : -1;
+    const Plan p = plan(job, rack, machine_for(job), &cache);
+    auto from = Clock::now();
+    keeper.bring_up(p, job.blank.box(), cell, Side::Front);
+    follow += seconds_since(from);
+    from = Clock::now();
+    benchmark::DoNotOptimize(relief_of(p, job.blank.box(), cell));
+    anew += seconds_since(from);
+  }
+  state.counters["follow/anew"] = follow / anew;
+}
+BENCHMARK(relief_after_edit)->Unit(benchmark::kMillisecond)->UseRealTime();
+
+}  // namespace

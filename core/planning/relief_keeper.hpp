@@ -1,0 +1,39 @@
+// A board's relief that follows its plans: after an edit only the part of the board is carved again that the changed
+// operations reach.
+#pragma once
+
+#include <memory>
+#include <optional>
+#include <vector>
+
+#include "planning/plan.hpp"
+#include "relief/height_field.hpp"
+
+namespace doyen {
+
+class ReliefKeeper {
+ public:
+  // Brings the field up to this plan: `area` in the coordinates of `side`, cells of `cell` mm. Returns what was carved
+  // again: all of it for another area, cell or side, nothing (an empty box) when the plan cuts there what the last one
+  // did. When it is cancelled (Problem{Cancelled}) the next call carves everything anew.
+  Box bring_up(const Plan& plan, const Box& area, double cell, Side side, const Cancel& cancel = {});
+  [[nodiscard]] const HeightField& field() const { return field_; }
+
+ private:
+  // One operation as it was carved: its piece's plan is kept, so that the address stays its own.
+  struct Carved {
+    std::shared_ptr<const PiecePlan> piece;
+    const Operation* operation;
+    Bit bit;
+    Box reach;
+  };
+  static std::vector<Carved> operations_of(const Plan& plan, Side side);
+  HeightField field_;
+  Box area_;
+  double cell_ = 0;
+  Side side_ = Side::Front;
+  bool sound_ = false;
+  std::vector<Carved> carved_;
+};
+
+}  // namespace doyen

@@ -1,0 +1,541 @@
+// How the bits move and from which side: rows, helices, clean passes, steps, hatching, slots, the back, the order.
+#include <catch2/catch.hpp>
+#include <numbers>
+
+#include "cuts/clearing.hpp"
+#include "cuts/proposals.hpp"
+#include "data_folder.hpp"
+#include "oracle.hpp"
+#include "planning/outputs.hpp"
+#include "run/gcode.hpp"
+#include "run/order.hpp"
+
+using namespace doyen;
+
+namespace {
+
+using Kind = Treatment::Kind;
+constexpr auto kBox = PlainShape::Kind::Rectangle;
+
+Job board(double width = 240, double height = 160, double thick = 18) {
+  Job job;
+  job.blank.width = width;
+  job.blank.height = height;
+  job.blank.readings = {thick};
+  job.blank.margin = 2;
+  return job;
+}
+
+Treatment cut(Kind kind, double depth, std::vector<std::string> clearing = {}, const char* bit = "v60") {
+  Treatment t;
+  t.kind = kind;
+  t.depth = depth;
+  t.clearing = std::move(clearing);
+  t.bit = goes_through(kind) ? "flat-1/4in" : bit;
+  return t;
+}
+
+void add(Job& job, const char* id, const PlainShape& shape, Point at, const Treatment& t) {
+  job.items.push_back({{id, id, shape, at, 0}, t});
+}
+
+Plan planned(const Job& job) { return plan(job, load_rack(), machine_for(job)); }
+
+HeightField carved(const Plan& p, double cell, Side side = Side::Front) {
+  std::map<std::string, std::string> files;
+  for (const OutputFile& f : gcode_files(p)) files[f.name] = f.text;
+  return backplot(plan_json(p), "plan", files, cell, side);
+}
+
+float at(const HeightField& f, Point p) {
+  return f.at(static_cast<std::size_t>((p.x - f.x_of(0)) / f.cell() + 0.5),
+              static_cast<std::size_t>((p.y - f.y_of(0)) / f.cell() + 0.5));
+}
+
+const Verdict* find(const Plan& p, const std::string& code) {
+  for (const Verdict& v : p.verdicts) {
+    if (v.code == code) return &v;
+  }
+  return nullptr;
+}
+
+// Cells that differ from an upright floor by more than a hair, away from its walls by more than a cell.
+int wrong_cells(const HeightField& f, const Region& reached, const Region& floor, double depth) {
+  const double cell = f.cell();
+  const Region inner = grow(reached, -1.5 * cell), outer = grow(floor, 1.5 * cell);
+  int wrong = 0;
+  for (std::size_t r = 0; r < f.rows(); ++r) {
+    for (std::size_t c = 0; c < f.columns(); ++c) {
+      const Point q{f.x_of(c), f.y_of(r)};
+      const double z = f.at(c, r);
+      if (contains(inner, q)) wrong += std::abs(z + depth) > 0.005;
+      if (!contains(outer, q)) wrong += z < -0.005;
+      wrong += z < -depth - 0.005;
+    }
+  }
+  return wrong;
+}
+
+Rack with_bits(std::initializer_list<std::pair<double, CutDirection>> sizes) {
+  Rack rack;
+  for (const auto& [diameter, direction] : sizes) {
+    Bit bit;
+    bit.id = std::to_string(diameter) + to_word(direction);
+    bit.kind = BitKind::Flat;
+    bit.diameter = diameter;
+    bit.direction = direction;
+    bit.flute_length = 30;
+    bit.feeds["soft"] = {2000, 500, 16000, 3};
+    rack.bits.push_back(bit);
+  }
+  return rack;
+}
+
+}  // namespace
+
+TEST_CASE("rings, rows and helices all leave the same floor, on random outlines with holes") {
+  std::mt19937 random(23);
+  for (int round = 0; round < 3; ++round) {
+    const Region floor = subtract(clean({oracle::random_ring(random, {60, 60}, 25, 50, 13)}),
+                                  clean({oracle::random_ring(random, {60, 60}, 6, 12, 8)}));
+    const Region reached = opening(floor, load_rack().find("flat-1/8in")->true_diameter() / 2);
+    for (const Moves::Way way : {Moves::Way::Rings, Moves::Way::AlongGrain, Moves::Way::AcrossGrain}) {
+      for (const Moves::Entry entry : {Moves::Entry::Ramp, Moves::Entry::Helix}) {
+        for (const bool climb : {true, false}) {
+          for (const double leave_on : {0.0, 0.4}) {
+            if (round > 0 && (climb == (leave_on > 0))) continue;  // half of them do for the later outlines
+            Job job = board(120, 120);
+            job.items.push_back({{"d", "D", frozen({floor, {}, {}, {}, {}, {}}, "d"), bounds(floor).centre(), 0},
+                                 cut(Kind::Recess, 4, {"flat-1/4in", "flat-1/8in"})});
+            job.items[0].cut.moves = {way, entry, climb, 0.4, leave_on};
+            INFO(static_cast<int>(way) << static_cast<int>(entry) << climb << leave_on);
+            CHECK(wrong_cells(carved(planned(job), 0.25), reached, floor, 4) == 0);
+          }
+        }
+      }
+    }
+  }
+}
+
+TEST_CASE("climb keeps the kept wood on the bit's right, conventional on its left") {  // common practice, no source
+  const Region floor = oracle::rectangle(0, 0, 60, 40);
+  for (const bool climb : {true, false}) {
+    ClearingShape shape;
+    shape.diameter = 6;
+    shape.floor = -2;
+    shape.climb = climb;
+    double turned = 0;  // the signed area of the outermost ring, by the last pass at the floor
+    for (const Pass& pass : clear_floor(floor, {}, shape)) {
+      Ring ring;
+      for (const Point3& p : pass.points) {
+        if (std::min({p.x, p.y, 60 - p.x, 40 - p.y}) < 3.01) ring.push_back(p.flat());
+      }
+      if (ring.size() > 3) turned += signed_area(ring);
+    }
+    CHECK((turned > 0) == climb);  // round the inside of a pocket, climbing goes counter-clockwise
+  }
+}
+
+TEST_CASE("a helix leaves no core and stays inside; where it has no room the bit goes down a ramp") {
+  ClearingShape shape;
+  shape.diameter = 6;
+  shape.floor = -6;
+  shape.depth_per_pass = 6;
+  shape.entry = Moves::Entry::Helix;
+  const Region wide = oracle::rectangle(0, 0, 60, 40), slot = oracle::rectangle(0, 0, 60, 6.4);
+  for (const Region& region : {wide, slot}) {
+    const Region centres = grow(region, -3 + 0.003);
+    double steepest = 0;
+    for (const Pass& pass : clear_floor(region, {}, shape)) {
+      for (std::size_t i = 0; i < pass.points.size(); ++i) {
+        CHECK(contains(centres, pass.points[i].flat()));
+        if (i == 0) continue;
+        const double along = distance(pass.points[i - 1].flat(), pass.points[i].flat());
+        if (along > 1e-6) steepest = std::max(steepest, (pass.points[i - 1].z - pass.points[i].z) / along);
+      }
+    }
+    CHECK(steepest < 0.12);
+    CHECK(steepest > 0.02);
+  }
+}
+
+TEST_CASE("eased corners hold the feed: no inner ring of a square floor turns at a right angle") {
+  ClearingShape shape;
+  shape.diameter = 6;
+  shape.floor = -2;
+  int sharp = 0;
+  for (const Pass& pass : clear_floor(oracle::rectangle(0, 0, 90, 90), {}, shape)) {
+    for (std::size_t i = 2; i < pass.points.size(); ++i) {
+      const Point a = pass.points[i - 2].flat(), b = pass.points[i - 1].flat(), c = pass.points[i].flat();
+      // A square ring's corner would be a right angle between two long sides.
+      if (distance(a, b) < 5 || distance(b, c) < 5 || std::min({b.x, b.y, 90 - b.x, 90 - b.y}) < 3.5) continue;
+      sharp += std::abs(std::abs(std::atan2(cross(b - a, c - b), dot(b - a, c - b))) - std::numbers::pi / 2) < 0.05;
+    }
+  }
+  CHECK(sharp == 0);
+}
+
+TEST_CASE("a profile leaves wood on, takes it in one clean pass, and comes and goes on the waste's side") {
+  Job job = board();
+  add(job, "plate", {kBox, 80, 50}, {120, 80}, cut(Kind::CutOut, 1));
+  add(job, "ring", {PlainShape::Kind::Ellipse, 44, 44}, {120, 80}, cut(Kind::Pierce, 1));
+  job.items[1].cut.slug = true;
+  for (Item& item : job.items) item.cut.moves.leave_on = 0.3;
+  const Plan p = planned(job);
+  const double radius = load_rack().find("flat-1/4in")->true_diameter() / 2;
+  for (const auto& piece : p.pieces) {
+    const Region& region = piece->outlines.region;
+    const bool inside = &piece != p.pieces.data();
+    const auto beside = [&](Point q) {  // mm from the outline, positive on the waste's side
+      const double d = distance_to_outline(region, q);
+      return contains(region, q) == inside ? d : -d;
+    };
+    const std::vector<Pass>& passes = piece->cuts.cut_out->passes;
+    REQUIRE(passes.size() == 2);
+    for (const Pass& pass : passes) {
+      CHECK(beside(pass.points.front().flat()) > radius + 0.5);
+      CHECK(beside(pass.points.back().flat()) > radius + 0.5);
+      for (const Point3& q : pass.points) CHECK(beside(q.flat()) > radius - 0.01);
+    }
+    double rough = 1e300, clean = 1e300;
+    for (const Point3& q : passes[0].points) rough = std::min(rough, beside(q.flat()));
+    for (const Point3& q : passes[1].points) clean = std::min(clean, beside(q.flat()));
+    CHECK(rough == Approx(radius + 0.3).margin(0.01));
+    CHECK(clean == Approx(radius).margin(0.01));
+    // The clean one goes once round at full depth, but for the tabs.
+    int at_bottom = 0;
+    for (const Point3& q : passes[1].points) at_bottom += q.z < -18;
+    CHECK(at_bottom > 10);
+  }
+}
+
+TEST_CASE("terraces lead down in even steps round what stays, sloped and upright") {
+  for (const bool sloped : {true, false}) {
+    Job job = board();
+    Treatment t = cut(Kind::Raise, 6, {"flat-1/4in", "flat-1/8in"});
+    t.sloped = sloped;
+    t.margin = 45;
+    t.steps = 3;
+    t.terrace = 5;
+    add(job, "tile", {kBox, 60, 30}, {120, 80}, t);
+    const Plan p = planned(job);
+    const HeightField f = carved(p, 0.2);
+    const double run = sloped ? 2 * std::tan(std::numbers::pi / 6) : 0;  // each flank's, 60 degrees and 2 mm
+    CHECK(at(f, {120, 80}) == 0);
+    double from = 120 + 30;
+    for (int step = 1; step <= 3; ++step) {
+      const double flat = from + run + 2.5;
+      CHECK(at(f, {flat, 80}) == Approx(-2.0 * step).margin(0.005));
+      if (step < 3) {
+        CHECK(at(f, {from + run + 5 - 0.4, 80}) == Approx(-2.0 * step).margin(0.005));            // still on the flat
+        CHECK(at(f, {from + run + 5 + run + 0.4, 80}) == Approx(-2.0 * step - 2).margin(0.005));  // on the next
+      }
+      from += run + 5;
+    }
+    CHECK(p.pieces[0]->cuts.deepest == Approx(6));
+    // Each bit comes once: it takes all the steps before the next one.
+    CHECK(p.runs.size() == (sloped ? 2 : 1));
+    CHECK(read_back(p, gcode_files(p), 0.3).agrees());
+  }
+}
+
+TEST_CASE("a bevel on a sunk ground's rim draws the ground in by its width") {  // depth · tan(α/2), geometry.md
+  Job job = board();
+  add(job, "panel", {kBox, 160, 100}, {120, 80}, Treatment{});
+  Treatment t = cut(Kind::Raise, 6, {"flat-1/4in"});
+  t.sloped = false;
+  t.panel = "panel";
+  add(job, "tile", {kBox, 40, 30}, {120, 80}, t);
+  Treatment b = cut(Kind::Bevel, 6, {}, "v90");
+  b.inside = true;
+  add(job, "rim", {kBox, 160, 100}, {120, 80}, b);
+  const HeightField f = carved(planned(job), 0.1);
+  CHECK(at(f, {40 - 0.3, 80}) == 0);                        // the face keeps its size
+  CHECK(at(f, {40 + 3, 80}) == Approx(-3).margin(0.1));     // 45 degrees down
+  CHECK(at(f, {40 + 6.3, 80}) == Approx(-6).margin(0.01));  // and the ground at its foot
+  CHECK(at(f, {40 + 9, 80}) == Approx(-6).margin(0.005));
+}
+
+TEST_CASE("engraved faces are filled with lines at an angle, and nothing passes the outline") {
+  // A 20 degree cone with a 0.004 in tip, 0.01 in deep: 0.1016 + 2 · 0.254 · tan 10° = 0.19117 mm wide (checks.md).
+  Job job = board(60, 40, 3);
+  job.blank.species = "brass";
+  job.run.least_wood = 0.5;
+  Treatment t = cut(Kind::Line, 0.254, {}, "engrave20");
+  t.hatch = 0.4;
+  t.hatch_angle = 30;
+  add(job, "star", {PlainShape::Kind::Ellipse, 20, 12}, {30, 20}, t);
+  const Plan p = planned(job);
+  const double wide = 0.1016 + 2 * 0.254 * std::tan(10 * std::numbers::pi / 180);
+  CHECK(wide == Approx(0.19117).margin(1e-5));
+  const Region& region = p.pieces[0]->outlines.region;
+  int rows = 0;
+  for (const Pass& pass : p.pieces[0]->cuts.operations[0].passes) {
+    for (const Point3& q : pass.points) {
+      CHECK(contains(grow(region, 0.001), q.flat()));
+      CHECK(distance_to_outline(region, q.flat()) > wide / 2 - 0.003);
+    }
+    const Point a = pass.points.front().flat(), b = pass.points.back().flat();
+    const double slant = std::atan2(b.y - a.y, b.x - a.x) * 180 / std::numbers::pi;
+    if (distance(a, b) > 1) rows += std::abs(std::remainder(slant - 30, 180)) < 0.5;
+  }
+  const double a = 10, b = 6, turn = std::numbers::pi / 6;  // the oval's height across the rows
+  const double across = 2 * std::sqrt(a * a * std::pow(std::sin(turn), 2) + b * b * std::pow(std::cos(turn), 2)) - wide;
+  CHECK(rows == Approx(across / 0.4).margin(4));
+}
+
+TEST_CASE("an engraving cone clears a floor with its tip flat as its diameter") {
+  Job job = board(40, 30, 3);
+  job.blank.species = "brass";
+  job.run.least_wood = 0.5;
+  Treatment t = cut(Kind::Incise, 1, {}, "engrave20");
+  t.floor_limit = 0.2;
+  add(job, "field", {kBox, 6, 4}, {20, 15}, t);
+  const HeightField f = carved(planned(job), 0.02);
+  for (double x = 18; x < 22; x += 0.11) CHECK(at(f, {x, 15.05}) == Approx(-0.2).margin(0.051));  // ridges under 0.05
+  CHECK(at(f, {20, 15 + 2.05}) == 0);
+}
+
+TEST_CASE("a hanger slot is a hole for the head and a slot above it, on the board turned over") {
+  for (const TurnOver turn : {TurnOver::LeftEdge, TurnOver::FrontEdge}) {
+    Job job = board(240, 160, 20);
+    job.run.turn = turn;
+    Treatment t = cut(Kind::HangerSlot, 9.5, {}, "keyhole-3/8in");
+    t.back = true;
+    t.slot_length = 16;
+    add(job, "slot", {PlainShape::Kind::Ellipse, 9, 9}, {60, 50}, t);
+    Treatment v = cut(Kind::Incise, 1);
+    add(job, "bar", {kBox, 100, 8}, {120, 120}, v);
+    const Plan p = planned(job);
+    REQUIRE(p.runs.size() == 2);
+    CHECK(p.runs[0].side == Side::Back);  // while the board is whole
+    CHECK(p.runs[0].file == "01-back-keyhole-3-8in.nc");
+    CHECK(p.runs[1].file == "02-v60.nc");
+    const HeightField front = carved(p, 0.2), back = carved(p, 0.2, Side::Back);
+    const Blank& blank = job.blank;
+    const auto on_back = [&](Point q) { return at(back, turned_over(q, blank, turn)); };
+    CHECK(on_back({60, 50}) == Approx(-9.5).margin(1e-3));
+    CHECK(on_back({60 + 4.5, 50}) == Approx(-9.5).margin(1e-3));  // the head's hole, 9.525 wide
+    CHECK(on_back({60 + 4.5, 60}) == 0);                          // the neck's slot, 4.76 wide
+    CHECK(on_back({60, 65.5}) == Approx(-9.5).margin(1e-3));      // upwards on the sign, whichever way it is turned
+    CHECK(on_back({60, 42}) == 0);
+    CHECK(at(front, {60, 50}) == 0);
+    CHECK(at(front, {120, 120}) < -3);
+    CHECK(read_back(p, gcode_files(p), 0.3).agrees());
+    // Turned over twice it lies where it lay.
+    CHECK(turned_over(turned_over(Point{3, 4}, blank, turn), blank, turn) == Point{3, 4});
+  }
+}
+
+TEST_CASE("what the back leaves under the front's deepest groove is told, and too little is a stop") {
+  Job job = board(240, 160, 20);
+  job.run.least_wood = 5;
+  Treatment t = cut(Kind::HangerSlot, 9.5, {}, "keyhole-3/8in");
+  t.back = true;
+  add(job, "slot", {PlainShape::Kind::Ellipse, 9, 9}, {120, 50}, t);
+  Treatment v = cut(Kind::Incise, 1);  // a 6 mm bar is 3 / tan 30° = 5.196 deep
+  add(job, "bar", {kBox, 6, 100}, {120, 80}, v);
+  const Verdict* between = nullptr;
+  Plan p = planned(job);
+  REQUIRE((between = find(p, "wood-between")));
+  CHECK(between->grade == Grade::Note);
+  CHECK_THAT(between->text, Catch::Contains("5.3"));  // 20 − 9.5 − 5.196
+  job.blank.readings = {19};
+  p = planned(job);
+  REQUIRE((between = find(p, "sides-meet")));
+  CHECK(between->grade == Grade::Stop);
+  Job mended = job;
+  between->remedies.at(0).apply(mended);
+  CHECK(find(planned(mended), "sides-meet") == nullptr);
+  // The head is wider than its neck: a groove beside the slot's line is met by it too.
+  job.blank.readings = {15};
+  job.items[1].piece.at.x = 124;
+  CHECK(find(planned(job), "sides-meet") != nullptr);
+  job.items[1].piece.at.x = 140;
+  CHECK(find(planned(job), "sides-meet") == nullptr);
+}
+
+TEST_CASE("lettering on the back reads right when the board is turned over") {
+  const auto weight_left = [](const HeightField& f) {  // where the wood is taken, as a share of the width
+    double sum = 0, moment = 0;
+    for (std::size_t r = 0; r < f.rows(); ++r) {
+      for (std::size_t c = 0; c < f.columns(); ++c) {
+        sum -= f.at(c, r);
+        moment -= f.at(c, r) * f.x_of(c);
+      }
+    }
+    return moment / sum;
+  };
+  for (const TurnOver turn : {TurnOver::LeftEdge, TurnOver::FrontEdge}) {
+    Job job = board(200, 80, 20);
+    job.run.turn = turn;
+    Piece letters = oracle::lettering("Liii", "Open Sans", "Bold", 20);
+    letters.at = {100, 40};
+    job.items.push_back({letters, cut(Kind::Incise, 1)});
+    job.items[0].cut.floor_limit = 1;
+    const double front = weight_left(relief_of(planned(job), job.blank.box(), 0.25));
+    job.items[0].cut.back = true;
+    const Plan p = planned(job);
+    CHECK(weight_left(relief_of(p, job.blank.box(), 0.25, {}, Side::Back)) == Approx(front).margin(0.2));
+    const HeightField face = relief_of(p, job.blank.box(), 0.5);
+    for (std::size_t r = 0; r < face.rows(); ++r) {
+      for (std::size_t c = 0; c < face.columns(); ++c) CHECK(face.at(c, r) == 0);
+    }
+  }
+}
+
+TEST_CASE("travel is low over free wood and at full height over clamps") {
+  Job job = board(240, 160);
+  job.blank.keep_outs = {{KeepOut::Kind::Clamp, 120, 80, 20, 20}};
+  add(job, "left", {PlainShape::Kind::Ellipse, 20, 20}, {30, 80}, cut(Kind::Incise, 1));
+  add(job, "right", {PlainShape::Kind::Ellipse, 20, 20}, {210, 80}, cut(Kind::Incise, 1));
+  add(job, "above", {PlainShape::Kind::Ellipse, 20, 20}, {30, 130}, cut(Kind::Incise, 1));
+  const Plan p = planned(job);
+  const Travel travel = travel_of(job, p.machine, Side::Front);
+  CHECK(travel.low == Approx(2));
+  CHECK(travel.between({30, 80}, {30, 130}) == travel.low);
+  CHECK(travel.between({30, 80}, {210, 80}) == p.machine.clearance);
+  CHECK(travel.between({120, 80}, {120, 80}) == p.machine.clearance);
+  const std::string text = gcode_files(p).at(0).text;
+  CHECK_THAT(text, Catch::Contains("G0 Z2\n") && Catch::Contains("G0 Z6\n"));
+  job.run.low_travel = false;
+  CHECK_THAT(gcode_files(planned(job)).at(0).text, !Catch::Contains("G0 Z2\n"));
+  CHECK(planned(job).seconds > p.seconds);
+}
+
+TEST_CASE("feeds belong to the job: the rack stays, the time follows, the chip load is judged") {
+  // 100 in/min at 16,000 turns with 2 flutes: 0.003125 in a tooth (geometry.md).
+  Job job = board();
+  add(job, "dot", {PlainShape::Kind::Ellipse, 40, 40}, {60, 80}, cut(Kind::Recess, 5, {"flat-1/4in"}));
+  const Rack rack = load_rack();
+  const Feeds own = rack.find("flat-1/4in")->feeds_in("soft");
+  CHECK(chip_load(*rack.find("flat-1/4in"), {100 * kMmPerInch, 500, 16000, 3}) == Approx(0.003125 * kMmPerInch));
+  const Plan before = planned(job);
+  CHECK(find(before, "chip-too-thin") == nullptr);
+  CHECK(find(before, "chip-too-thick") == nullptr);
+  job.run.feeds["flat-1/4in"] = {own.feed / 5, own.plunge, own.rpm, own.depth_per_pass};
+  const Plan slow = planned(job);
+  CHECK(slow.seconds > before.seconds * 1.5);
+  CHECK(slow.runs[0].feeds.feed == Approx(own.feed / 5));
+  REQUIRE(find(slow, "chip-too-thin"));
+  find(slow, "chip-too-thin")->remedies.at(0).apply(job);
+  CHECK(find(planned(job), "chip-too-thin") == nullptr);
+  job.run.feeds["flat-1/4in"].feed = own.feed * 5;
+  CHECK(find(planned(job), "chip-too-thick"));
+  CHECK(read_job(write_job(job), "again").run.feeds == job.run.feeds);
+  for (const Bit& bit : rack.bits) {  // nothing in the rack as it comes is outside what is usual
+    for (const auto& [wood, feeds] : bit.feeds) {
+      INFO(bit.name << " in " << wood);
+      CHECK(chip_load(bit, feeds) >= chip_bounds(bit, wood).least * 0.999);
+      CHECK(chip_load(bit, feeds) <= chip_bounds(bit, wood).most * 1.001);
+    }
+  }
+}
+
+TEST_CASE("delicate letters and deep edges are cut slower") {  // checks.md: 50 and 60 in/min where 80 to 100 is usual
+  Job job = board();
+  Treatment t = cut(Kind::Raise, 6, {"flat-1/8in"});
+  t.sloped = false;
+  add(job, "thin", {kBox, 60, 2}, {120, 80}, t);
+  add(job, "plate", {kBox, 200, 120}, {120, 80}, cut(Kind::CutOut, 1));
+  const Plan thin = planned(job);
+  CHECK(thin.pieces[0]->cuts.operations[0].feed_share == 0.5);
+  CHECK(thin.pieces[1]->cuts.operations[0].feed_share == 0.6);
+  job.items[0].piece.what = PlainShape{kBox, 60, 30};
+  CHECK(planned(job).pieces[0]->cuts.operations[0].feed_share == 1);
+  // It is in the files: half the raised bit's feed, as the machine's axes allow.
+  const GcodeProgram program = read_gcode(gcode_files(thin).at(0).text, "f");
+  CHECK(program.sections[0].fastest_feed ==
+        Approx(load_rack().find("flat-1/8in")->feeds_in("soft").feed / 2).margin(1));
+}
+
+TEST_CASE("flutes are proposed by what must stay clean and whether chips can leave") {  // common practice, no source
+  CHECK(direction_for_floor(3, 6, true).best == CutDirection::DownCut);
+  CHECK(direction_for_floor(12, 6, true).best == CutDirection::UpCut);
+  CHECK(direction_for_floor(3, 6, false).best == CutDirection::UpCut);
+  CHECK(direction_for_through("sheet").best == CutDirection::Compression);
+  CHECK(direction_for_through("hard").best == CutDirection::UpCut);
+  const Rack rack = with_bits({{6, CutDirection::UpCut}, {6, CutDirection::DownCut}});
+  const Region floor = oracle::rectangle(0, 0, 80, 60);
+  CHECK(propose_clearing(floor, 3, rack, "soft").at(0).bit == rack.bits[1].id);
+  CHECK(propose_clearing(floor, 15, rack, "soft").at(0).bit == rack.bits[0].id);
+  CHECK(propose_clearing(floor, 3, rack, "soft", {}, false).at(0).bit == rack.bits[0].id);
+}
+
+TEST_CASE("the user's order of bits is kept where it can be, and what it costs and breaks is known") {
+  Job job = board();
+  add(job, "tray", {kBox, 120, 60}, {120, 80}, cut(Kind::Recess, 4, {"flat-1/4in"}));
+  add(job, "dot", {PlainShape::Kind::Ellipse, 20, 20}, {120, 80}, cut(Kind::Incise, 1));  // on the tray's floor
+  add(job, "far", {PlainShape::Kind::Ellipse, 20, 20}, {30, 140}, cut(Kind::Incise, 1));
+  add(job, "plate", {kBox, 230, 150}, {120, 80}, cut(Kind::CutOut, 1));
+  const Plan own = planned(job);
+  REQUIRE(own.runs.size() == 3);  // clear, groove, cut out
+  CHECK(own.seconds == Approx(own.own_seconds));
+  job.run.order = {"v60", "flat-1/4in", "flat-1/4in#out"};
+  const Plan wished = planned(job);
+  // The V begins with what lies on the face, and comes back for what lies on the floor.
+  REQUIRE(wished.runs.size() == 4);
+  CHECK(wished.runs[0].bit.id == "v60");
+  CHECK(wished.runs[1].bit.id == "flat-1/4in");
+  CHECK(wished.runs[2].bit.id == "v60");
+  CHECK(wished.seconds > wished.own_seconds + 100);
+  CHECK(wished.own_bit_changes == 2);
+  CHECK(read_back(wished, gcode_files(wished), 0.4).agrees());
+  CHECK(find(wished, "cut-out-early") == nullptr);
+  job.run.order = {"flat-1/4in", "flat-1/4in#out", "v60"};
+  const Plan early = planned(job);
+  CHECK(early.runs.size() == 2);
+  REQUIRE(find(early, "cut-out-early"));
+  find(early, "cut-out-early")->remedies.at(0).apply(job);
+  CHECK(job.run.order.empty());
+}
+
+TEST_CASE("a skin is left under a through cut, tape is noted, and neither asks for tabs") {
+  Job job = board();
+  job.blank.readings = {18, 17.6};
+  add(job, "plate", {kBox, 80, 50}, {120, 80}, cut(Kind::CutOut, 1));
+  job.items[0].cut.tabs.wanted = false;
+  CHECK(find(planned(job), "no-tabs"));
+  job.items[0].cut.skin = 0.5;
+  const Plan p = planned(job);
+  CHECK(find(p, "no-tabs") == nullptr);
+  CHECK(find(p, "not-through") == nullptr);
+  CHECK(p.pieces[0]->cuts.deepest == Approx(17.1));  // from the thinnest reading
+  job.items[0].cut.skin = 0;
+  job.items[0].cut.taped = true;
+  CHECK(find(planned(job), "no-tabs") == nullptr);
+}
+
+TEST_CASE("every new choice survives the job file, and nonsense in it is named") {
+  Job job = board();
+  Treatment t = cut(Kind::Raise, 6, {"flat-1/4in"});
+  t.steps = 4;
+  t.terrace = 3;
+  t.moves = {Moves::Way::AcrossGrain, Moves::Entry::Helix, false, 0.33, 0.25};
+  t.back = true;
+  add(job, "a", {kBox, 40, 30}, {60, 80}, t);
+  Treatment h = cut(Kind::HangerSlot, 9, {}, "keyhole-3/8in");
+  h.slot_length = 21;
+  add(job, "b", {kBox, 9, 9}, {160, 80}, h);
+  Treatment l = cut(Kind::Line, 0.3, {}, "engrave20");
+  l.hatch = 0.4;
+  l.hatch_angle = -30;
+  add(job, "c", {kBox, 9, 9}, {200, 80}, l);
+  Treatment c = cut(Kind::CutOut, 1);
+  c.skin = 0.4;
+  c.taped = true;
+  add(job, "d", {kBox, 9, 9}, {220, 80}, c);
+  job.run.order = {"v60", "flat-1/4in#out"};
+  job.run.turn = TurnOver::FrontEdge;
+  job.run.low_travel = false;
+  const Job again = read_job(write_job(job), "again");
+  for (std::size_t i = 0; i < job.items.size(); ++i) {
+    Treatment expected = job.items[i].cut;
+    if (goes_through(expected.kind)) expected.depth = again.items[i].cut.depth;  // it has none of its own
+    CHECK(again.items[i].cut == expected);
+  }
+  CHECK(again.run == job.run);
+  std::string text = write_job(job);
+  text.replace(text.find("\"acrossGrain\""), 13, "\"sideways\"");
+  CHECK_THROWS_WITH(read_job(text, "j"), Catch::Contains("sideways") && Catch::Contains("acrossGrain"));
+}

@@ -1,0 +1,70 @@
+// A relief that follows edits is the relief carved anew, and only what changed is carved again.
+#include <catch2/catch.hpp>
+#include <cmath>
+
+#include "data_folder.hpp"
+#include "planning/outputs.hpp"
+#include "planning/relief_keeper.hpp"
+#include "problem.hpp"
+
+using namespace doyen;
+
+namespace {
+
+void expect_same(const HeightField& a, const HeightField& b) {
+  REQUIRE(a.columns() == b.columns());
+  REQUIRE(a.rows() == b.rows());
+  double worst = 0;
+  for (std::size_t r = 0; r < a.rows(); ++r) {
+    for (std::size_t c = 0; c < a.columns(); ++c) worst = std::max<double>(worst, std::abs(a.at(c, r) - b.at(c, r)));
+  }
+  CHECK(worst < 1e-4);
+}
+
+}  // namespace
+
+TEST_CASE("after any edit the kept relief is what carving everything anew gives") {
+  Job job = load_job(data_file("demo/gate-sign.doyen"));
+  const Rack rack = load_rack();
+  PlanCache cache;
+  ReliefKeeper keeper;
+  const double cell = 0.5;
+  const auto follow = [&](const Box& area) {
+    const Plan p = plan(job, rack, machine_for(job), &cache);
+    const Box changed = keeper.bring_up(p, area, cell, Side::Front);
+    expect_same(keeper.field(), relief_of(p, area, cell));
+    return changed;
+  };
+  const Box board = job.blank.box();
+  Box changed = follow(board);
+  CHECK(changed.width() == Approx(board.width()).margin(cell));
+  CHECK(follow(board).empty());  // nothing was edited
+  job.find("sprig")->piece.at.x += 7.3;
+  changed = follow(board);
+  CHECK(changed.width() * changed.height() < 0.25 * board.width() * board.height());
+  job.find("sprig")->cut.kind = Treatment::Kind::None;
+  follow(board);
+  job.find("name")->cut.bit = "v90";
+  follow(board);
+  job.find("name")->cut.back = true;
+  follow(board);
+  const Box near{100.3, 50.2, 300.1, 150.7};
+  CHECK(follow(near).width() == Approx(near.width()).margin(2 * cell));  // another view is carved anew
+  job.find("name")->cut.back = false;
+  follow(near);
+}
+
+TEST_CASE("a cancelled follow-up is made good by the next one") {
+  Job job = load_job(data_file("demo/gate-sign.doyen"));
+  const Rack rack = load_rack();
+  ReliefKeeper keeper;
+  const Plan p = plan(job, rack, machine_for(job));
+  keeper.bring_up(p, job.blank.box(), 0.5, Side::Front);
+  job.find("name")->piece.at.x += 5;
+  const Plan moved = plan(job, rack, machine_for(job));
+  Cancel cancel;
+  cancel.request();
+  CHECK_THROWS_AS(keeper.bring_up(moved, job.blank.box(), 0.5, Side::Front, cancel), Problem);
+  keeper.bring_up(moved, job.blank.box(), 0.5, Side::Front);
+  expect_same(keeper.field(), relief_of(moved, job.blank.box(), 0.5));
+}
