@@ -23,8 +23,9 @@ struct ClearingShape {
 
 // Clears what a disc of this diameter can sweep inside `region`, but only where it helps: `already` is what larger bits
 // have cleared (empty: nothing). The swept area is the opening of the region by the disc (geometry.md, clearing).
+// `reached`, where wanted, gets that swept area: what the next, smaller bit is told as `already`.
 std::vector<Pass> clear_floor(const Region& region, const Region& already, const ClearingShape& shape,
-                              const Cancel& cancel = {});
+                              const Cancel& cancel = {}, Region* reached = nullptr);
 
 // Once round every wall of the floor at full depth, entered by a ramp: what takes away the wood left on for it.
 std::vector<Pass> clean_walls(const Region& region, const ClearingShape& shape);

@@ -145,8 +145,9 @@ Region clear_with(const Piece& piece, const Region& floor, double depth, bool pr
       }
       cleared = opening(bit == bits.back() ? floor : rough, shape.diameter / 2);
     } else {
-      op.passes = clear_floor(floor, cleared, shape, piece.cancel);
-      cleared = opening(floor, shape.diameter / 2);  // what larger bits swept lies within it
+      Region reached;
+      op.passes = clear_floor(floor, cleared, shape, piece.cancel, &reached);
+      cleared = std::move(reached);  // what larger bits swept lies within it
     }
     if (op.passes.empty()) continue;
     out.bits.push_back(bit->id);

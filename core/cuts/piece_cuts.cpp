@@ -162,7 +162,7 @@ class Inciser {
     out.floor = floor;
     const bool propose = piece_.cut.kind == Treatment::Kind::Raise;
     const Region cleared = cutting::clear_with(piece_, floor, shape.limit, propose, out);
-    const Region rest = cutting::without_dust(cleared.empty() ? floor : subtract(floor, grow(cleared, 0.003)));
+    const Region rest = cutting::without_dust(cleared.empty() ? floor : subtract(floor, grow(cleared, 0.02)));
     out.floor_by_v = area(rest);
     tidy_ = tidy_floor_with_v(floor, rest, v.tan_half(), v.tip, z_ - shape.limit, kRidge, piece_.cancel);
   }
