@@ -70,11 +70,13 @@ void MovesSection::build_moves() {
   rows->addWidget(make_row(tr("Floors"), way_));
   entry_ = new QComboBox;
   entry_->setObjectName(QStringLiteral("entry"));
-  entry_->addItems({tr("down a ramp along the way"), tr("down a helix, where it fits")});
+  entry_->addItems({tr("down a ramp"), tr("down a helix")});
+  entry_->setToolTip(
+      tr("A ramp runs along the way that is cut; a helix needs room, and where there is none it is a ramp"));
   rows->addWidget(make_row(tr("Into the wood"), entry_));
   turn_ = new QComboBox;
   turn_->setObjectName(QStringLiteral("climb"));
-  turn_->addItems({tr("climb: cleaner edges"), tr("conventional: for slack machines")});
+  turn_->addItems({tr("climb: cleaner edges"), tr("conventional")});
   turn_->setToolTip(
       tr("Climb: the kept wood lies on the bit's right, the chip begins thick. Conventional pulls less on "
          "machines with play."));

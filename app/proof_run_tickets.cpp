@@ -85,7 +85,7 @@ RunTicket::RunTicket(Workshop& shop) : Ticket(shop) {
   holding_ = new QLineEdit;
   add_row(tr("Held down by"), holding_);
   add_rule();
-  add_heading(tr("Bits, in this order"));
+  add_heading(tr("Bits, in this order (drag to change)"));
   order_ = new QListWidget;
   order_->setObjectName(QStringLiteral("order"));
   order_->setDragDropMode(QAbstractItemView::InternalMove);

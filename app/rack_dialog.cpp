@@ -26,6 +26,8 @@ enum Column {
   Plunge,
   Turns,
   PerPass,
+  Neck,
+  Head,
   kColumns
 };
 
@@ -47,6 +49,8 @@ RackDialog::RackDialog(const Rack& rack, const LengthStyle& lengths, QWidget* pa
   wood_->addItem(tr("soft wood"), QStringLiteral("soft"));
   wood_->addItem(tr("hard wood"), QStringLiteral("hard"));
   wood_->addItem(tr("sheet goods"), QStringLiteral("sheet"));
+  wood_->addItem(tr("plastic"), QStringLiteral("plastic"));
+  wood_->addItem(tr("metal"), QStringLiteral("metal"));
   column->addWidget(make_row(tr("Feeds shown for"), wood_));
   table_ = new QTableWidget;
   table_->setColumnCount(kColumns);
@@ -54,7 +58,8 @@ RackDialog::RackDialog(const Rack& rack, const LengthStyle& lengths, QWidget* pa
   table_->setHorizontalHeaderLabels({tr("Bit"), tr("Body\n%1").arg(unit), tr("measured\n%1").arg(unit), tr("Angle\n°"),
                                      tr("measured\n°"), tr("Tip flat\n%1").arg(unit), tr("Flutes"), tr("Cutting"),
                                      tr("Cuts deep\n%1").arg(unit), tr("Feed\n%1").arg(speed),
-                                     tr("Plunge\n%1").arg(speed), tr("Turns\n/min"), tr("Per pass\n%1").arg(unit)});
+                                     tr("Plunge\n%1").arg(speed), tr("Turns\n/min"), tr("Per pass\n%1").arg(unit),
+                                     tr("Neck\n%1").arg(unit), tr("Head\n%1").arg(unit)});
   table_->verticalHeader()->hide();
   table_->horizontalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
   column->addWidget(table_, 1);
@@ -102,10 +107,13 @@ void RackDialog::fill() {
                                      number(f.feed / k, 1),
                                      number(f.plunge / k, 1),
                                      number(f.rpm, 0),
-                                     f.depth_per_pass > 0 ? len(f.depth_per_pass) : QString()};
+                                     f.depth_per_pass > 0 ? len(f.depth_per_pass) : QString(),
+                                     b.kind == BitKind::Keyhole ? len(b.neck) : QString(),
+                                     b.kind == BitKind::Keyhole ? len(b.head_height) : QString()};
     for (int c = 0; c < kColumns; ++c) {
       auto* cell = new QTableWidgetItem(cells[c]);
-      const bool fixed = (c == Angle || c == MeasuredAngle) && !cone;
+      const bool fixed =
+          ((c == Angle || c == MeasuredAngle) && !cone) || ((c == Neck || c == Head) && b.kind != BitKind::Keyhole);
       if (fixed) cell->setFlags(cell->flags() & ~Qt::ItemIsEditable);
       if (c != Name) cell->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
       table_->setItem(r, c, cell);
@@ -181,6 +189,12 @@ void RackDialog::take(int row, int column) {
         break;
       case Turns:
         f.rpm = words.empty() ? 0 : number(0, 100000);
+        break;
+      case Neck:
+        bit.neck = len(0.5, bit.diameter);
+        break;
+      case Head:
+        bit.head_height = len(0.5, 100);
         break;
       case PerPass:
         f.depth_per_pass = words.empty() ? 0 : len(0, 100);

@@ -5,7 +5,10 @@
 #include <QEventLoop>
 #include <QTimer>
 
+#include <QLabel>
 #include <QPushButton>
+#include <QScrollArea>
+#include <QToolButton>
 
 #include "atomic_file.hpp"
 #include "bench_hand.hpp"
@@ -32,12 +35,12 @@ bool wait_until_settled(MainWindow& window, int milliseconds) {
 }
 
 QStringList shot_names() {
-  return {QStringLiteral("blank"),    QStringLiteral("artwork"),      QStringLiteral("cuts"),
-          QStringLiteral("cut-out"),  QStringLiteral("proof"),        QStringLiteral("run"),
-          QStringLiteral("rack"),     QStringLiteral("welcome"),      QStringLiteral("plaque"),
-          QStringLiteral("clean-up"), QStringLiteral("letter-bench"), QStringLiteral("tracing"),
-          QStringLiteral("points"),   QStringLiteral("raised"),       QStringLiteral("drawer"),
-          QStringLiteral("plate"),    QStringLiteral("post"),         QStringLiteral("post-back")};
+  return {
+      QStringLiteral("blank"),  QStringLiteral("artwork"),   QStringLiteral("cuts"),         QStringLiteral("cut-out"),
+      QStringLiteral("proof"),  QStringLiteral("run"),       QStringLiteral("rack"),         QStringLiteral("welcome"),
+      QStringLiteral("plaque"), QStringLiteral("clean-up"),  QStringLiteral("letter-bench"), QStringLiteral("tracing"),
+      QStringLiteral("points"), QStringLiteral("raised"),    QStringLiteral("drawer"),       QStringLiteral("plate"),
+      QStringLiteral("post"),   QStringLiteral("post-back"), QStringLiteral("moves")};
 }
 
 namespace {
@@ -103,6 +106,7 @@ bool take_shot(MainWindow& window, const QString& stage, const QString& file, QS
   } demos[] = {{QStringLiteral("raised"), QStringLiteral("gate-sign-raised"), QStringLiteral("name")},
                {QStringLiteral("drawer"), QStringLiteral("seed-drawer"), QStringLiteral("name")},
                {QStringLiteral("post"), QStringLiteral("fingerpost"), QStringLiteral("slot-left")},
+               {QStringLiteral("moves"), QStringLiteral("seed-drawer"), QStringLiteral("field")},
                {QStringLiteral("post-back"), QStringLiteral("fingerpost"), QStringLiteral("slot-left")},
                {QStringLiteral("plate"), QStringLiteral("sundial-plate"), QStringLiteral("motto")}};
   for (const auto& demo : demos) {
@@ -110,6 +114,17 @@ bool take_shot(MainWindow& window, const QString& stage, const QString& file, QS
     window.open_demo(demo.demo);
     window.go_to_stage(Stage::Cuts);
     window.select(demo.piece);
+    if (stage == QStringLiteral("moves")) {
+      for (const char* folder : {"movesOpen", "feedsOpen"}) {
+        if (auto* button = window.findChild<QToolButton*>(QLatin1String(folder))) button->setChecked(true);
+      }
+      wait_until_settled(window);
+      if (auto* chip = window.findChild<QLabel*>(QStringLiteral("chip"))) {
+        for (QWidget* up = chip; up != nullptr; up = up->parentWidget()) {
+          if (auto* area = qobject_cast<QScrollArea*>(up)) area->ensureWidgetVisible(chip, 0, 120);
+        }
+      }
+    }
     window.bench().show_side(stage == QStringLiteral("post-back") ? Side::Back : Side::Front);
     return wait_until_settled(window) && window.grab().save(file);
   }

@@ -46,14 +46,14 @@ void apply(QApplication& app) {
     QFrame[role="line"] { background: #D8CFBF; max-height: 1px; min-height: 1px; border: none; }
     QScrollArea { background: transparent; border: none; }
     QScrollArea > QWidget > QWidget { background: transparent; }
-    QLineEdit, QPlainTextEdit, QComboBox, QSpinBox { background: white; border: 1px solid #D8CFBF; border-radius: 5px; padding: 4px 7px; min-height: 20px; selection-background-color: #5B4A6F; }
-    QLineEdit:focus, QPlainTextEdit:focus, QComboBox:focus, QSpinBox:focus { border: 1px solid #5B4A6F; }
+    QLineEdit, QPlainTextEdit, QComboBox, QAbstractSpinBox { background: white; border: 1px solid #D8CFBF; border-radius: 5px; padding: 4px 7px; min-height: 20px; selection-background-color: #5B4A6F; }
+    QLineEdit:focus, QPlainTextEdit:focus, QComboBox:focus, QAbstractSpinBox:focus { border: 1px solid #5B4A6F; }
     QLineEdit[wrong="true"] { border: 1px solid #9C3B2E; background: #FBF0EC; }
     QComboBox::drop-down { border: none; width: 22px; }
     QComboBox::down-arrow { image: url(:/arrow.svg); width: 10px; height: 10px; }
-    QSpinBox::up-button, QSpinBox::down-button { border: none; width: 20px; }
-    QSpinBox::up-arrow { image: url(:/arrow-up.svg); width: 8px; height: 8px; }
-    QSpinBox::down-arrow { image: url(:/arrow.svg); width: 8px; height: 8px; }
+    QAbstractSpinBox::up-button, QAbstractSpinBox::down-button { border: none; width: 20px; }
+    QAbstractSpinBox::up-arrow { image: url(:/arrow-up.svg); width: 8px; height: 8px; }
+    QAbstractSpinBox::down-arrow { image: url(:/arrow.svg); width: 8px; height: 8px; }
     QPushButton { background: white; border: 1px solid #D8CFBF; border-radius: 6px; padding: 5px 10px; }
     QPushButton:hover { border-color: #5B4A6F; }
     QPushButton:focus { border: 1px solid #5B4A6F; }

@@ -2,6 +2,7 @@
 
 #include <algorithm>
 
+#include "machine/motion.hpp"
 #include "stock/species.hpp"
 
 namespace doyen {
@@ -119,6 +120,17 @@ Sum v_table_sum(const Plan& plan, const Rack& rack, const std::string& id) {
   // The fairest is the one that goes deepest without passing the wood that may be taken or its own body.
   const Bit* fair = nullptr;
   double fair_depth = 0;
+  // The strokes' middles are the same for every V: its time is this one's, by how many levels and what feed each takes.
+  const std::string wood_class = wood_class_of(plan.job.blank);
+  const Bit* own = rack.find(item->cut.bit);
+  double own_seconds = 0;
+  for (const Operation& op : piece->cuts.operations) {
+    if (own != nullptr && op.kind == Operation::Kind::Groove && op.bit == own->id)
+      own_seconds += run_time(op.passes, own->feeds_in(wood_class), plan.machine, {}).in_wood;
+  }
+  const auto levels = [&](const Bit& bit, double deep) {
+    return std::max(1.0, std::ceil(deep / std::max(0.05, bit.depth_per_pass(wood_class)) - 1e-9));
+  };
   for (const Bit& bit : rack.bits) {
     if (bit.kind != BitKind::V) continue;
     const double limit = std::min(item->cut.floor_limit.value_or(1e300), bit.body_depth());
@@ -131,6 +143,11 @@ Sum v_table_sum(const Plan& plan, const Rack& rack, const std::string& id) {
           ", " + n(flat, 0) + " % ends flat" + (limit < item->cut.floor_limit.value_or(1e300) ? " under its body" : "");
     }
     if (deep > wood) says += "; too deep for the wood";
+    const Feeds feeds = bit.feeds_in(wood_class);
+    if (own_seconds > 0 && feeds.known())
+      says +=
+          "; about " + format_duration(own_seconds * levels(bit, deep) / levels(*own, piece->cuts.groove->deepest()) *
+                                       own->feeds_in(wood_class).feed / feeds.feed);
     sum.lines.push_back(bit.name + ": " + says);
     if (open <= bit.body_depth() + 1e-6 && deep <= wood && deep > fair_depth) {
       fair = &bit;

@@ -457,6 +457,7 @@ TEST_CASE("the table over the rack's angles gives the worked depths") {
   };
   CHECK(line("v60").find("8.66") != std::string::npos);
   CHECK(line("v90").find("5 ") != std::string::npos);
+  CHECK(line("v90").find("about ") != std::string::npos);  // and its time
   CHECK(table.result.find("the ") != std::string::npos);
 }
 
