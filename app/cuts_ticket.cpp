@@ -49,6 +49,12 @@ QIcon profile_picture(Treatment::Kind kind, qreal ratio) {
       p.setPen(QPen(QColor(0xB8, 0xA9, 0x93), 1, Qt::DashLine));
       p.drawLine(QPointF(6, 5), QPointF(46, 5));
       break;
+    case Treatment::Kind::Inlay:
+    case Treatment::Kind::Plug:
+      p.drawPolygon(QPolygonF{{6, 8}, {13, 8}, {19, 19}, {33, 19}, {39, 8}, {46, 8}, {46, 25}, {6, 25}});
+      p.setBrush(QColor(0xF3, 0xE7, 0xCC));
+      p.drawPolygon(QPolygonF{{14, 8}, {19.5, 17}, {32.5, 17}, {38, 8}, {46, 5}, {46, 1}, {6, 1}, {6, 5}});
+      break;
     case Treatment::Kind::HangerSlot:  // seen from behind: the head's hole and the slot above it
       p.drawRect(QRectF(6, 5, 40, 20));
       p.setBrush(QColor(0x7A, 0x50, 0x32));
@@ -103,7 +109,7 @@ CutsTicket::CutsTicket(Workshop& shop) : Ticket(shop) {
       {Treatment::Kind::Bevel, tr("bevelled")},  {Treatment::Kind::Drill, tr("drilled")},
       {Treatment::Kind::Plane, tr("planed")},    {Treatment::Kind::Pierce, tr("pierced")},
       {Treatment::Kind::CutOut, tr("cut out")},  {Treatment::Kind::HangerSlot, tr("hanger")},
-      {Treatment::Kind::None, tr("not cut")}};
+      {Treatment::Kind::Inlay, tr("inlaid")},    {Treatment::Kind::None, tr("not cut")}};
   for (const auto& [kind, word] : looks) {
     auto* tile = new QToolButton;
     tile->setIcon(profile_picture(kind, devicePixelRatioF()));
@@ -268,6 +274,8 @@ CutsTicket::CutsTicket(Workshop& shop) : Ticket(shop) {
   chosen->addWidget(cut_out_);
   floor_section_ = new FloorSection(shop_);
   chosen->addWidget(floor_section_);
+  inlay_section_ = new InlaySection(shop_);
+  chosen->addWidget(inlay_section_);
   face_ = new QComboBox;
   face_->setObjectName(QStringLiteral("side"));
   face_->addItems({tr("from the front"), tr("from the back")});
@@ -310,6 +318,10 @@ CutsTicket::CutsTicket(Workshop& shop) : Ticket(shop) {
       // A depth that is seen: a quarter of the board for floors, what a line had for lines.
       if (FloorSection::fits(item.cut.kind) && item.cut.depth == Treatment{}.depth)
         item.cut.depth = std::round(shop_.document.job().blank.thinnest() / 5 * 2) / 2;
+      if (item.cut.kind == Treatment::Kind::Inlay) {
+        item.cut.depth = 5;
+        item.cut.clearing.clear();
+      }
       if (item.cut.kind == Treatment::Kind::Bevel) item.cut.clearing.clear();
     });
   });
@@ -479,9 +491,10 @@ void CutsTicket::refresh() {
     pieces_->clear();
     for (const Item& it : shop_.document.job().items) {
       static const char* const kWords[] = {
-          QT_TR_NOOP("not cut"), QT_TR_NOOP("incised"),  QT_TR_NOOP("cut out"),    QT_TR_NOOP("line followed"),
-          QT_TR_NOOP("raised"),  QT_TR_NOOP("recessed"), QT_TR_NOOP("pierced"),    QT_TR_NOOP("bevelled"),
-          QT_TR_NOOP("drilled"), QT_TR_NOOP("planed"),   QT_TR_NOOP("hanger slot")};
+          QT_TR_NOOP("not cut"), QT_TR_NOOP("incised"),  QT_TR_NOOP("cut out"),     QT_TR_NOOP("line followed"),
+          QT_TR_NOOP("raised"),  QT_TR_NOOP("recessed"), QT_TR_NOOP("pierced"),     QT_TR_NOOP("bevelled"),
+          QT_TR_NOOP("drilled"), QT_TR_NOOP("planed"),   QT_TR_NOOP("hanger slot"), QT_TR_NOOP("inlaid"),
+          QT_TR_NOOP("plug")};
       QString words = tr(kWords[static_cast<int>(it.cut.kind)]);
       if (const PiecePlan* p = shop_.plan ? shop_.plan->piece(it.piece.id) : nullptr;
           p != nullptr && p->cuts.deepest > 0)
@@ -509,6 +522,9 @@ void CutsTicket::refresh() {
     ground_->parentWidget()->setVisible(item->cut.kind != Treatment::Kind::None && !goes_through(item->cut.kind));
     floor_section_->setVisible(FloorSection::fits(item->cut.kind));
     if (FloorSection::fits(item->cut.kind)) floor_section_->refresh(*item, piece);
+    const bool inlay = item->cut.kind == Treatment::Kind::Inlay;
+    inlay_section_->setVisible(inlay);
+    if (inlay) inlay_section_->refresh(*item, piece);
     if (auto* button = look_->button(static_cast<int>(item->cut.kind))) button->setChecked(true);
     incise_->setVisible(item->cut.kind == Treatment::Kind::Incise);
     line_->setVisible(item->cut.kind == Treatment::Kind::Line);

@@ -244,6 +244,9 @@ void MainWindow::make_actions() {
   add(tr("Open the demo of a seed drawer's front"), {}, [this] {
     if (may_leave()) open_demo(QStringLiteral("seed-drawer"));
   });
+  add(tr("Open the demo of a lid with an inlaid sprig"), {}, [this] {
+    if (may_leave()) open_demo(QStringLiteral("inlaid-lid"));
+  });
   add(tr("Open the demo of a fingerpost's arm"), {}, [this] {
     if (may_leave()) open_demo(QStringLiteral("fingerpost"));
   });
@@ -449,7 +452,8 @@ void MainWindow::refresh_rail() {
                     pieces == 0     ? Lamp::Off
                     : cut == pieces ? Lamp::Fine
                                     : Lamp::Mind,
-                    cut == pieces ? tr("%1 treatments").arg(cut) : tr("%1 of %2").arg(cut).arg(pieces));
+                    cut == pieces ? (cut == 1 ? tr("one treatment") : tr("%1 treatments").arg(cut))
+                                  : tr("%1 of %2").arg(cut).arg(pieces));
   if (!shop_.plan) return;
   const int stops = shop_.plan->count(Grade::Stop), minds = shop_.plan->count(Grade::Mind);
   QString words = stops > 0 ? tr("%1 stop").arg(stops) : QString();
@@ -649,6 +653,8 @@ QString MainWindow::write_files(const QString& folder, bool anyway) {
     const Written written = write_outputs(*shop_.plan, folder.toStdString());
     QStringList names;
     for (const std::string& name : written.names) names << QString::fromStdString(name);
+    for (const std::string& name : write_plugs(document_.job(), rack_, folder.toStdString(), anyway))
+      names << QString::fromStdString(name);
     fine = written.check.agrees();
     words = tr("Written into %1: %2.").arg(folder, names.join(QStringLiteral(", "))) + QLatin1Char('\n') +
             (fine ? tr("The files were read back and carved again: they cut what you see, to within %1 mm.")

@@ -40,7 +40,7 @@ QStringList shot_names() {
       QStringLiteral("proof"),  QStringLiteral("run"),       QStringLiteral("rack"),         QStringLiteral("welcome"),
       QStringLiteral("plaque"), QStringLiteral("clean-up"),  QStringLiteral("letter-bench"), QStringLiteral("tracing"),
       QStringLiteral("points"), QStringLiteral("raised"),    QStringLiteral("drawer"),       QStringLiteral("plate"),
-      QStringLiteral("post"),   QStringLiteral("post-back"), QStringLiteral("moves")};
+      QStringLiteral("post"),   QStringLiteral("post-back"), QStringLiteral("moves"),        QStringLiteral("inlay")};
 }
 
 namespace {
@@ -106,6 +106,7 @@ bool take_shot(MainWindow& window, const QString& stage, const QString& file, QS
   } demos[] = {{QStringLiteral("raised"), QStringLiteral("gate-sign-raised"), QStringLiteral("name")},
                {QStringLiteral("drawer"), QStringLiteral("seed-drawer"), QStringLiteral("name")},
                {QStringLiteral("post"), QStringLiteral("fingerpost"), QStringLiteral("slot-left")},
+               {QStringLiteral("inlay"), QStringLiteral("inlaid-lid"), QStringLiteral("sprig")},
                {QStringLiteral("moves"), QStringLiteral("seed-drawer"), QStringLiteral("field")},
                {QStringLiteral("post-back"), QStringLiteral("fingerpost"), QStringLiteral("slot-left")},
                {QStringLiteral("plate"), QStringLiteral("sundial-plate"), QStringLiteral("motto")}};
@@ -122,6 +123,22 @@ bool take_shot(MainWindow& window, const QString& stage, const QString& file, QS
       if (auto* chip = window.findChild<QLabel*>(QStringLiteral("chip"))) {
         for (QWidget* up = chip; up != nullptr; up = up->parentWidget()) {
           if (auto* area = qobject_cast<QScrollArea*>(up)) area->ensureWidgetVisible(chip, 0, 120);
+        }
+      }
+    }
+    if (stage == QStringLiteral("inlay")) {
+      wait_until_settled(window);
+      auto* section = window.findChild<InlaySection*>();
+      auto* prove = window.findChild<QPushButton*>(QStringLiteral("proveFit"));
+      if (section == nullptr || prove == nullptr) return false;
+      prove->click();
+      QElapsedTimer clock;
+      clock.start();
+      while (section->busy() && clock.elapsed() < 60'000) QApplication::processEvents(QEventLoop::AllEvents, 20);
+      if (auto* face = window.findChild<QLabel*>(QStringLiteral("fitFace"))) {
+        QApplication::processEvents(QEventLoop::AllEvents, 50);
+        for (QWidget* up = face; up != nullptr; up = up->parentWidget()) {
+          if (auto* area = qobject_cast<QScrollArea*>(up)) area->ensureWidgetVisible(face, 0, 130);
         }
       }
     }

@@ -5,6 +5,7 @@
 
 #include "artwork_sections.hpp"
 #include "floor_section.hpp"
+#include "inlay_section.hpp"
 #include "moves_section.hpp"
 
 namespace doyen {
@@ -84,6 +85,7 @@ class CutsTicket : public Ticket {
   QComboBox* face_;
   MovesSection* moves_;
   FloorSection* floor_section_;
+  InlaySection* inlay_section_;
   QCheckBox* slug_;
   QWidget *choose_, *chosen_, *incise_, *line_, *cut_out_;
   QComboBox* line_bit_;

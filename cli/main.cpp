@@ -12,6 +12,7 @@
 #include "files/png_write.hpp"
 #include "files/run_sheet.hpp"
 #include "files/svg_read.hpp"
+#include "inlay/fit.hpp"
 #include "planning/outputs.hpp"
 
 namespace {
@@ -55,6 +56,8 @@ int run_plan(const std::string& job_path, const std::string& out, const std::str
   }
   const Written written = write_outputs(p, out);
   for (const std::string& name : written.names) std::printf("wrote %s/%s\n", out.c_str(), name.c_str());
+  for (const std::string& name : write_plugs(job, load_rack(), out, anyway))
+    std::printf("wrote %s/%s\n", out.c_str(), name.c_str());
   for (const BitRun& run : p.runs) {
     std::printf("%s: %s, deepest %s, feed reached %s of %s mm/min\n", run.file.c_str(),
                 format_duration(run.time.seconds).c_str(), format_length(run.deepest, job.lengths).c_str(),
@@ -64,6 +67,30 @@ int run_plan(const std::string& job_path, const std::string& out, const std::str
               format_number(written.check.worst, 4).c_str(),
               written.check.agrees() ? ", the files cut what was planned" : ", the files do NOT cut what was planned");
   return p.has_stop() || !written.check.agrees() ? kStop : kFine;
+}
+
+// The proof that an inlay closes, piece by piece.
+int run_fit(const std::string& job_path, const std::string& cell) {
+  const Job job = load_job(job_path);
+  const Rack rack = load_rack();
+  const Plan pocket = plan(job, rack, machine_for(job));
+  bool any = false, closes = true;
+  for (const PlugBoard& board : plug_boards(job)) {
+    const Plan plugs = plan(board.job, rack, machine_for(board.job));
+    for (const PlugPlace& place : board.places) {
+      const Fit fit = fit_of(pocket, plugs, place, parse_length(cell, Unit::Millimetre));
+      const Face face = face_after(fit, 0);
+      const auto show = [&](double mm) { return format_length(mm, job.lengths); };
+      std::printf("%s: rides up %s at %s, %s; glue gap %s; saw gap %s; widest open line %s\n",
+                  job.find(place.piece)->piece.name.c_str(), show(fit.rides_up).c_str(), show(fit.binds_at.x).c_str(),
+                  show(fit.binds_at.y).c_str(), show(fit.glue_gap).c_str(), show(fit.saw_gap).c_str(),
+                  show(face.widest_gap).c_str());
+      any = true;
+      closes = closes && fit.rides_up < 0.03;
+    }
+  }
+  if (!any) throw bad_input(job_path + ": there is no inlay in it.");
+  return closes ? kFine : kStop;
 }
 
 int run_check(const std::string& job_path, bool as_json) {
@@ -130,7 +157,7 @@ struct CutOptions {
     app.add_option("--blank", blank, "Width x height x thickness, such as 200x90x19mm or 24x9x3/4in")->required();
     app.add_option("--species", species, "A wood from the table, such as sugar-maple");
     app.add_option("--treatment", treatment,
-                   "incise, raise, recess, pierce, cutout, bevel, line, drill, plane or hangerSlot");
+                   "incise, raise, recess, pierce, cutout, bevel, line, drill, plane, hangerSlot or inlay");
     app.add_option("--depth", depth,
                    "Below the ground, of everything that is asked a depth; the same as --limit for incised work");
     app.add_option("--limit", limit, "Floor limit: wide strokes end flat at this depth");
@@ -149,10 +176,10 @@ struct CutOptions {
       t.kind = Treatment::Kind::Line;
     else {
       const std::pair<const char*, Treatment::Kind> others[] = {
-          {"raise", Treatment::Kind::Raise},          {"recess", Treatment::Kind::Recess},
-          {"pierce", Treatment::Kind::Pierce},        {"bevel", Treatment::Kind::Bevel},
-          {"drill", Treatment::Kind::Drill},          {"plane", Treatment::Kind::Plane},
-          {"hangerSlot", Treatment::Kind::HangerSlot}};
+          {"raise", Treatment::Kind::Raise},           {"recess", Treatment::Kind::Recess},
+          {"pierce", Treatment::Kind::Pierce},         {"bevel", Treatment::Kind::Bevel},
+          {"drill", Treatment::Kind::Drill},           {"plane", Treatment::Kind::Plane},
+          {"hangerSlot", Treatment::Kind::HangerSlot}, {"inlay", Treatment::Kind::Inlay}};
       for (const auto& [word, kind] : others) {
         if (treatment == word) t.kind = kind;
       }
@@ -169,6 +196,7 @@ struct CutOptions {
     }
     if (goes_through(t.kind)) t.bit = "flat-1/4in";
     if (t.kind == Treatment::Kind::Drill) t.bit = "flat-1/8in";
+    if (t.kind == Treatment::Kind::Inlay && depth.empty()) t.depth = 5;
     if (t.kind == Treatment::Kind::HangerSlot) {
       t.bit = "keyhole-3/8in";
       t.back = true;
@@ -192,7 +220,8 @@ struct CutOptions {
       const bool main = wanted == WantedBit::Any || (wanted == WantedBit::V && bit->kind == BitKind::V) ||
                         (wanted == WantedBit::Flat && bit->kind == BitKind::Flat) ||
                         (wanted == WantedBit::Keyhole && bit->kind == BitKind::Keyhole);
-      const bool clears = bit->kind == BitKind::Flat && (t.kind == Treatment::Kind::Incise || makes_ground(t.kind));
+      const bool clears = bit->kind == BitKind::Flat && (t.kind == Treatment::Kind::Incise ||
+                                                         t.kind == Treatment::Kind::Inlay || makes_ground(t.kind));
       if (main)
         t.bit = id;
       else if (clears) {
@@ -342,6 +371,11 @@ int main(int argc, char** argv) {
   c->add_option("JOB", job)->required();
   c->add_flag("--json", as_json);
   c->callback([&] { code = run_check(job, as_json); });
+
+  c = app.add_subcommand("fit", "Mate every inlay's pocket and plug, and say how they close");
+  c->add_option("JOB", job)->required();
+  c->add_option("--cell", cell, "Cell size, such as 0.1mm");
+  c->callback([&] { code = run_fit(job, cell); });
 
   c = app.add_subcommand("relief", "The carved surface as a picture or as heights");
   c->add_option("JOB", job)->required();

@@ -11,6 +11,8 @@
 
 #include "atomic_file.hpp"
 #include "files/png_write.hpp"
+#include "inlay/plugs.hpp"
+#include "job/job.hpp"
 #include "stock/species.hpp"
 
 namespace doyen {
@@ -247,6 +249,20 @@ std::string run_sheet_pdf(const Plan& plan, const Picture& board, const ReadBack
                           : "") +
           " A touch plate's thickness is taken off by you or your machine, not by these files.",
       10);
+  for (const Item& item : job.items) {
+    if (item.cut.kind == Treatment::Kind::Inlay)
+      sheet.paragraph("Inlay “" + item.piece.name + "”: this board holds the pocket, " + show(item.cut.depth) +
+                          " deep. Its plug comes from a board of " + item.cut.inlay.wood +
+                          " with a run sheet of its own. Same bit for both. Pocket, plug, glue, clamp, wait, saw off, "
+                          "level, sand; bevels and the cut-out of this board only then.",
+                      10);
+    if (item.cut.kind == Treatment::Kind::Plug)
+      sheet.paragraph("“" + item.piece.name +
+                          "” lies mirrored on this board, as it must: it is turned over into its "
+                          "pocket. Saw the plugs apart within their sunk background before gluing. It shall stop " +
+                          show(item.cut.inlay.saw_gap) + " above the other board's face.",
+                      10);
+  }
   sheet.paragraph("Holding: " + job.run.holding, 11);
   for (const Item& item : job.items) {
     if (!goes_through(item.cut.kind)) continue;
@@ -299,6 +315,23 @@ Picture board_picture(const Plan& plan, double pixels_wide, Side side, const Can
   const Box box = plan.job.blank.box();
   const double cell = std::max(box.width(), box.height()) / pixels_wide / 2;
   return lit_picture(relief_of(plan, box, cell, cancel, side), look_of(plan.job.blank), 2, cancel);
+}
+
+std::vector<std::string> write_plugs(const Job& job, const Rack& rack, const std::string& folder, bool anyway,
+                                     const Cancel& cancel) {
+  std::vector<std::string> names;
+  for (const PlugBoard& board : plug_boards(job)) {
+    const Plan p = plan(board.job, rack, machine_for(board.job), nullptr, cancel);
+    if (p.has_stop() && !anyway)
+      throw bad_input("The plugs of " + board.job.blank.species + " cannot be cut so: " + p.verdicts.front().text);
+    const std::string own = "plugs-" + board.job.blank.species;
+    const Written written = write_outputs(p, folder + "/" + own, cancel);
+    save_job(board.job, folder + "/" + own + "/plugs.doyen");
+    for (const std::string& name : written.names) names.push_back(own + "/" + name);
+    names.push_back(own + "/plugs.doyen");
+    if (!written.check.agrees()) throw bad_input("The plugs' files read back differ from their plan: do not run them.");
+  }
+  return names;
 }
 
 Written write_outputs(const Plan& plan, const std::string& folder, const Cancel& cancel) {

@@ -107,7 +107,8 @@ void note_lost(PieceCuts& out, const Region& lost) {
 
 bool clean_edge(const Treatment& cut) {
   return cut.kind != Treatment::Kind::Incise && !(cut.kind == Treatment::Kind::Raise && cut.sloped) &&
-         cut.kind != Treatment::Kind::Plane;
+         cut.kind != Treatment::Kind::Plane &&
+         !((cut.kind == Treatment::Kind::Inlay || cut.kind == Treatment::Kind::Plug) && cut.inlay.sloped);
 }
 
 Region clear_with(const Piece& piece, const Region& floor, double depth, bool propose, PieceCuts& out) {

@@ -128,18 +128,24 @@ std::vector<Pass> island_passes(const Groove& groove, const Groove::Place& place
 // Grooves, and raised shapes with sloped flanks: the ground round them is a groove with a floor.
 class Inciser {
  public:
-  // `region` is what is carved away; `limit` its floor's depth below the ground, infinite for none.
-  Inciser(const cutting::Piece& piece, const Region& region, double limit)
-      : piece_(piece), region_(region), limit_(limit), z_(-piece.around.ground.below) {}
+  // `region` is what is carved away; `limit` its floor's depth below where its outline lies, infinite for none. The
+  // outline lies on the ground, or `sunk` mm below it: then the flank runs on upwards past it.
+  Inciser(const cutting::Piece& piece, const Region& region, double limit, double sunk = 0)
+      : piece_(piece), region_(region), limit_(limit), sunk_(sunk), z_(-piece.around.ground.below - sunk) {}
 
   void run(const Bit& v, PieceCuts& out) {
     GrooveShape shape{v.tan_half(), v.tip, limit_};
-    if (v.body_depth() < shape.limit) {
+    const double body = v.body_depth() - sunk_;
+    if (body <= 0.01) {  // the outline itself lies deeper than the bit's body
+      out.limited_by_body = true;
+      return;
+    }
+    if (body < shape.limit) {
       // Never let the shank scrape: the body's own depth is the limit when nothing shallower was asked for.
       const GrooveShape open{shape.tan_half, shape.tip};
       out.groove = plan_groove(region_, open, Threads::All, piece_.cancel);
-      if (out.groove->deepest() > v.body_depth() + 1e-6) {
-        shape.limit = v.body_depth();
+      if (out.groove->deepest() > body + 1e-6) {
+        shape.limit = body;
         out.limited_by_body = true;
         out.groove = plan_groove(region_, shape, Threads::All, piece_.cancel);
       } else if (std::isfinite(shape.limit)) {
@@ -149,7 +155,7 @@ class Inciser {
       out.groove = plan_groove(region_, shape, Threads::All, piece_.cancel);
     }
     out.limit = shape.limit;
-    out.deepest = piece_.around.ground.below + out.groove->deepest();
+    out.deepest = piece_.around.ground.below + sunk_ + out.groove->deepest();
     out.deepest_at = out.groove->widest_at();
     if (out.groove->has_floor()) make_floor(v, shape, out);
     add_groove_operation(v, shape, out);
@@ -160,8 +166,8 @@ class Inciser {
   void make_floor(const Bit& v, const GrooveShape& shape, PieceCuts& out) {
     const Region floor = grow(region_, -shape.limit_radius());
     out.floor = floor;
-    const bool propose = piece_.cut.kind == Treatment::Kind::Raise;
-    const Region cleared = cutting::clear_with(piece_, floor, shape.limit, propose, out);
+    const bool propose = piece_.cut.kind != Treatment::Kind::Incise;
+    const Region cleared = cutting::clear_with(piece_, floor, sunk_ + shape.limit, propose, out);
     const Region rest = cutting::without_dust(cleared.empty() ? floor : subtract(floor, grow(cleared, 0.02)));
     out.floor_by_v = area(rest);
     tidy_ = tidy_floor_with_v(floor, rest, v.tan_half(), v.tip, z_ - shape.limit, kRidge, piece_.cancel);
@@ -169,7 +175,7 @@ class Inciser {
 
   void add_groove_operation(const Bit& v, const GrooveShape& shape, PieceCuts& out) {
     const double step = v.depth_per_pass(piece_.wood);
-    Operation op = cutting::operation(piece_, Operation::Kind::Groove, v, out.groove->deepest());
+    Operation op = cutting::operation(piece_, Operation::Kind::Groove, v, sunk_ + out.groove->deepest());
     std::vector<std::vector<Pass>> parts;
     for (std::size_t i = 0; i < out.groove->places.size(); ++i) {
       const Groove::Place& place = out.groove->places[i];
@@ -195,7 +201,7 @@ class Inciser {
       fronts[best] = fronts.back();
       fronts.pop_back();
       here = order_passes(part, here, true);
-      for (Pass& pass : in_levels(part, z_, step)) op.passes.push_back(std::move(pass));
+      for (Pass& pass : in_levels(part, z_ + sunk_, step)) op.passes.push_back(std::move(pass));
       if (!op.passes.empty()) here = op.passes.back().points.back().flat();
     }
     order_passes(tidy_, here, true);
@@ -205,7 +211,7 @@ class Inciser {
 
   const cutting::Piece& piece_;
   const Region& region_;
-  double limit_, z_;
+  double limit_, sunk_, z_;
   std::vector<Pass> tidy_;
 };
 
@@ -293,6 +299,42 @@ void raise(const cutting::Piece& piece, const Bit* v, PieceCuts& out) {
   spare_delicate(piece, out);
 }
 
+// Rounded so that a tip flat, or a flat bit of this radius, reaches both halves alike: no inside corner of the art or
+// of what surrounds it is sharper.
+Region eased(const Region& art, double radius) {
+  if (radius <= 0) return art;
+  return grow(grow(opening(art, radius), radius), -radius);
+}
+
+// What the pocket takes away in this board.
+void pocket(const cutting::Piece& piece, const Bit* v, PieceCuts& out) {
+  const doyen::Inlay& inlay = piece.cut.inlay;
+  if (inlay.sloped) {
+    const Region art = eased(piece.outlines.region, inlay.ease);
+    if (v != nullptr && !art.empty()) Inciser(piece, art, piece.cut.depth).run(*v, out);
+  } else {
+    cutting::upright_floor(piece, eased(piece.outlines.region, inlay.ease), piece.cut.depth, out);
+  }
+}
+
+// The plug's background: an incise of what surrounds the art, whose outline lies `contact` below the face and whose
+// floor lies `saw_gap` below that. Its flanks run on upwards to the land, which is smaller than the art (geometry.md).
+void plug(const cutting::Piece& piece, const Bit* v, PieceCuts& out) {
+  const doyen::Inlay& inlay = piece.cut.inlay;
+  Region art = eased(piece.outlines.region, inlay.ease);
+  if (!inlay.sloped) art = grow(art, -inlay.allowance);
+  if (art.empty()) return;
+  std::vector<Ring> outer;
+  for (const Island& island : art.islands) outer.push_back(island.rings.front());
+  const Region panel = grow(clean(outer), std::max(0.5, piece.cut.margin));
+  const Region ground = subtract(panel, art);
+  if (inlay.sloped) {
+    if (v != nullptr) Inciser(piece, ground, inlay.saw_gap, inlay.contact).run(*v, out);
+  } else {
+    cutting::upright_floor(piece, ground, inlay.contact + inlay.saw_gap, out);
+  }
+}
+
 }  // namespace
 
 double default_over_cut(const Blank& blank) { return std::max(0.25, blank.bed_unevenness + 0.1); }
@@ -352,6 +394,12 @@ PieceCuts cut_piece(const std::string& id, const Outlines& outlines, const Treat
       break;
     case Kind::Drill:
       if (bit != nullptr && bit->kind != BitKind::Keyhole) cutting::drill(piece, *bit, out);
+      break;
+    case Kind::Inlay:
+      pocket(piece, v ? bit : nullptr, out);
+      break;
+    case Kind::Plug:
+      plug(piece, v ? bit : nullptr, out);
       break;
     case Kind::HangerSlot:
       if (bit != nullptr && bit->kind == BitKind::Keyhole) cutting::hanger_slot(piece, *bit, out);

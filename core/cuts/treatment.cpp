@@ -3,8 +3,8 @@
 namespace doyen {
 
 const char* to_word(Treatment::Kind kind) {
-  static constexpr const char* kWords[] = {"none",   "incise", "cutout", "line",  "raise",     "recess",
-                                           "pierce", "bevel",  "drill",  "plane", "hangerSlot"};
+  static constexpr const char* kWords[] = {"none",  "incise", "cutout", "line",       "raise", "recess", "pierce",
+                                           "bevel", "drill",  "plane",  "hangerSlot", "inlay", "plug"};
   return kWords[static_cast<int>(kind)];
 }
 
@@ -19,6 +19,9 @@ WantedBit wanted_bit(const Treatment& cut) {
     case Kind::CutOut:
     case Kind::Pierce:
       return WantedBit::Flat;
+    case Kind::Inlay:
+    case Kind::Plug:
+      return cut.inlay.sloped ? WantedBit::V : WantedBit::None;
     case Kind::HangerSlot:
       return WantedBit::Keyhole;
     case Kind::Line:
@@ -30,7 +33,8 @@ WantedBit wanted_bit(const Treatment& cut) {
 }
 
 bool clears_floor(const Treatment& cut) {
-  return makes_ground(cut.kind) || (cut.kind == Treatment::Kind::Incise && cut.floor_limit.has_value());
+  return makes_ground(cut.kind) || cut.kind == Treatment::Kind::Inlay || cut.kind == Treatment::Kind::Plug ||
+         (cut.kind == Treatment::Kind::Incise && cut.floor_limit.has_value());
 }
 
 }  // namespace doyen

@@ -46,8 +46,21 @@ struct Moves {
   friend bool operator==(const Moves&, const Moves&) = default;
 };
 
+// Both halves of an inlay: the pocket in this board, and the plug that is cut from another wood (geometry.md, Inlay).
+// The pocket's depth is the treatment's own.
+struct Inlay {
+  bool sloped = true;                // V flanks by one V bit for both halves; else upright ones by flat bits
+  double contact = 3.8;              // mm below the carrying board's face that the plug's outline comes to lie
+  double saw_gap = 1.2;              // mm between that face and the plug's background
+  double allowance = 0.08;           // mm a side that an upright plug is smaller
+  double ease = 0;                   // mm, radius that both halves' corners are rounded by
+  std::string wood = "sugar-maple";  // the plug's species
+  double thickness = 12;             // mm of the plug's blank
+  friend bool operator==(const Inlay&, const Inlay&) = default;
+};
+
 struct Treatment {
-  enum class Kind { None, Incise, CutOut, Line, Raise, Recess, Pierce, Bevel, Drill, Plane, HangerSlot };
+  enum class Kind { None, Incise, CutOut, Line, Raise, Recess, Pierce, Bevel, Drill, Plane, HangerSlot, Inlay, Plug };
   Kind kind = Kind::None;
   std::string bit = "v60";            // the V of a groove, flank or bevel, the flat bit of a through cut or hole
   double depth = 1;                   // mm below its ground, of everything that is asked a depth
@@ -73,6 +86,7 @@ struct Treatment {
   bool taped = false;            // of Pierce and CutOut: what comes free is taped down before the run
   bool back = false;             // cut from the back, with the board turned over
   Moves moves;
+  doyen::Inlay inlay{};  // of Inlay, and of Plug, which is its other half on its own board
   friend bool operator==(const Treatment&, const Treatment&) = default;
 };
 

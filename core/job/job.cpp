@@ -432,7 +432,9 @@ Treatment read_treatment(const JsonView& v) {
                    {"bevel", Kind::Bevel},
                    {"drill", Kind::Drill},
                    {"plane", Kind::Plane},
-                   {"hangerSlot", Kind::HangerSlot}});
+                   {"hangerSlot", Kind::HangerSlot},
+                   {"inlay", Kind::Inlay},
+                   {"plug", Kind::Plug}});
   if (v.has("depth")) t.depth = v.number("depth", 0.01, 1000);
   t.bit = v.text_or("bit", t.bit);
   if (v.has("floorLimit")) t.floor_limit = v.number("floorLimit", 0.01, 1000);
@@ -466,6 +468,16 @@ Treatment read_treatment(const JsonView& v) {
   t.skin = v.number_or("skin", 0, 0, 100);
   t.taped = v.flag_or("taped", false);
   t.back = v.flag_or("back", false);
+  if (v.has("inlay")) {
+    const JsonView i = v.object("inlay");
+    t.inlay.sloped = i.flag_or("sloped", t.inlay.sloped);
+    t.inlay.contact = i.number_or("contact", t.inlay.contact, 0.05, 200);
+    t.inlay.saw_gap = i.number_or("sawGap", t.inlay.saw_gap, 0, 100);
+    t.inlay.allowance = i.number_or("allowance", t.inlay.allowance, 0, 5);
+    t.inlay.ease = i.number_or("ease", 0, 0, 20);
+    t.inlay.wood = i.text_or("wood", t.inlay.wood);
+    t.inlay.thickness = i.number_or("thickness", t.inlay.thickness, 0.5, 300);
+  }
   if (v.has("moves")) t.moves = read_moves(v.object("moves"));
   if (v.has("overCut")) t.over_cut = v.number("overCut", 0, 100);
   if (v.has("tabs")) {
@@ -486,7 +498,7 @@ Json write_treatment(const Treatment& t) {
   Json j{{"look", to_word(t.kind)}, {"bit", t.bit}};
   using Kind = Treatment::Kind;
   const bool deep = makes_ground(t.kind) || t.kind == Kind::Line || t.kind == Kind::Bevel || t.kind == Kind::Drill ||
-                    t.kind == Kind::HangerSlot;
+                    t.kind == Kind::HangerSlot || t.kind == Kind::Inlay || t.kind == Kind::Plug;
   if (deep) j["depth"] = t.depth;
   if (t.ground) j["ground"] = *t.ground;
   if (t.kind == Kind::Raise) {
@@ -503,6 +515,11 @@ Json write_treatment(const Treatment& t) {
     j["hatchAngle"] = t.hatch_angle;
   }
   if (t.kind == Kind::HangerSlot) j["slotLength"] = t.slot_length;
+  if (t.kind == Kind::Plug) j["panelMargin"] = t.margin;
+  if (t.kind == Kind::Inlay || t.kind == Kind::Plug)
+    j["inlay"] = {{"sloped", t.inlay.sloped},       {"contact", t.inlay.contact}, {"sawGap", t.inlay.saw_gap},
+                  {"allowance", t.inlay.allowance}, {"ease", t.inlay.ease},       {"wood", t.inlay.wood},
+                  {"thickness", t.inlay.thickness}};
   if (t.skin > 0) j["skin"] = t.skin;
   if (t.taped) j["taped"] = true;
   if (t.back) j["back"] = true;
@@ -605,7 +622,7 @@ const std::set<std::string>& optional_keys() {
       "slug",        "inside",     "peck",    "spacing",      "insert",
       "steps",       "terrace",    "hatch",   "hatchAngle",   "slotLength",
       "skin",        "taped",      "back",    "moves",        "turnOver",
-      "lowTravel",   "feeds",      "order"};
+      "lowTravel",   "feeds",      "order",   "inlay"};
   return kKeys;
 }
 

@@ -72,6 +72,7 @@ void check_machine(const Situation&, std::vector<Verdict>&);       // the machin
 void check_grounds(const Situation&, std::vector<Verdict>&);     // half on a floor, floors no bit can clear
 void check_loose(const Situation&, std::vector<Verdict>&);       // insides that come free when it is pierced
 void check_back(const Situation&, std::vector<Verdict>&);        // the wood between both sides, hanger slots
+void check_inlays(const Situation&, std::vector<Verdict>&);      // halves that cannot close, woods that fight
 void check_blank_size(const Situation&, std::vector<Verdict>&);  // what would come out of a smaller blank
 
 }  // namespace doyen

@@ -107,7 +107,7 @@ TEST_CASE("bevel, drill, plane and pierce are chosen by their tiles and carved")
 }
 
 TEST_CASE("every demo is planned without a stop, and its files cut the plan") {
-  for (const char* name : {"gate-sign-raised", "seed-drawer", "sundial-plate", "fingerpost"}) {
+  for (const char* name : {"gate-sign-raised", "seed-drawer", "sundial-plate", "fingerpost", "inlaid-lid"}) {
     INFO(name);
     const Job job = load_job(data_file(std::string("demo/") + name + ".doyen"));
     const Plan p = plan(job, load_rack(), machine_for(job));
