@@ -35,12 +35,13 @@ bool wait_until_settled(MainWindow& window, int milliseconds) {
 }
 
 QStringList shot_names() {
-  return {
-      QStringLiteral("blank"),  QStringLiteral("artwork"),   QStringLiteral("cuts"),         QStringLiteral("cut-out"),
-      QStringLiteral("proof"),  QStringLiteral("run"),       QStringLiteral("rack"),         QStringLiteral("welcome"),
-      QStringLiteral("plaque"), QStringLiteral("clean-up"),  QStringLiteral("letter-bench"), QStringLiteral("tracing"),
-      QStringLiteral("points"), QStringLiteral("raised"),    QStringLiteral("drawer"),       QStringLiteral("plate"),
-      QStringLiteral("post"),   QStringLiteral("post-back"), QStringLiteral("moves"),        QStringLiteral("inlay")};
+  return {QStringLiteral("blank"),    QStringLiteral("artwork"),      QStringLiteral("cuts"),
+          QStringLiteral("cut-out"),  QStringLiteral("proof"),        QStringLiteral("run"),
+          QStringLiteral("rack"),     QStringLiteral("welcome"),      QStringLiteral("plaque"),
+          QStringLiteral("clean-up"), QStringLiteral("letter-bench"), QStringLiteral("tracing"),
+          QStringLiteral("points"),   QStringLiteral("raised"),       QStringLiteral("plate"),
+          QStringLiteral("post"),     QStringLiteral("post-back"),    QStringLiteral("moves"),
+          QStringLiteral("inlay")};
 }
 
 namespace {
@@ -104,7 +105,6 @@ bool take_shot(MainWindow& window, const QString& stage, const QString& file, QS
   const struct {
     QString view, demo, piece;
   } demos[] = {{QStringLiteral("raised"), QStringLiteral("gate-sign-raised"), QStringLiteral("name")},
-               {QStringLiteral("drawer"), QStringLiteral("seed-drawer"), QStringLiteral("name")},
                {QStringLiteral("post"), QStringLiteral("fingerpost"), QStringLiteral("slot-left")},
                {QStringLiteral("inlay"), QStringLiteral("inlaid-lid"), QStringLiteral("sprig")},
                {QStringLiteral("moves"), QStringLiteral("seed-drawer"), QStringLiteral("field")},
