@@ -96,6 +96,7 @@ Fit fit_of(const Plan& pocket, const Plan& plug, const PlugPlace& place, double 
 Face face_after(const Fit& fit, double sanded) {
   const std::size_t columns = fit.pocket.columns(), rows = fit.pocket.rows();
   Face face;
+  if (columns == 0 || rows == 0) return face;
   face.cells.resize(columns * rows);
   constexpr float kTouch = 0.01F;  // mm: halves that are so near close under the clamp
   for (std::size_t r = 0; r < rows; ++r) {
