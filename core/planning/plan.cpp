@@ -185,6 +185,10 @@ void add_side(Ordered& out, const Plan& plan, const Rack& rack, Side side, const
     out.seconds += run.time.seconds;
     out.runs.push_back(std::move(run));
   }
+  // A single bit's file is called by it, also where one file was asked for.
+  if (one_file && !out.runs.empty() && out.runs.back().side == side &&
+      (out.runs.size() == 1 || out.runs[out.runs.size() - 2].side != side))
+    out.runs.back().file = file_name(first, out.runs.back(), false);
 }
 
 // The back first, while the board is whole and square, unless the back is what is cut out.
