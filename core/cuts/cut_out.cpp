@@ -152,7 +152,8 @@ Point lead_off(const Ring& ring, const Region& kept, const CutOutShape& shape, b
   const Point along = on_ring(ring, 0).along;
   const Point off = waste_left ? Point{-along.y, along.x} : Point{along.y, -along.x};
   const auto clear_at = [&](double far) { return contains(kept, ring.front() + off * far) == shape.inside; };
-  for (double by = std::min(2.0, shape.diameter / 3); by > 0.2; by /= 2) {
+  double by = std::min(2.0, shape.diameter / 3);
+  for (int tries = 0; tries < 4 && by > 0.2; ++tries, by /= 2) {
     if (clear_at(by) && clear_at(by / 2)) return off * by;
   }
   return {};
