@@ -87,7 +87,6 @@ void Bench::show_side(Side side) {
   layer_key_.clear();
   ask_for_picture();
   update();
-  Q_EMIT side_changed();
 }
 
 void Bench::fit() {

@@ -70,7 +70,6 @@ class Bench : public QWidget {
   void keep_out_chosen(int which);
   void clicked(const QString& piece, doyen::Point at);  // pressed and let go without a drag
   void words_wanted(const QString& piece);
-  void side_changed();
 
  protected:
   void paintEvent(QPaintEvent*) override;

@@ -300,7 +300,12 @@ CutsTicket::CutsTicket(Workshop& shop) : Ticket(shop) {
 
   connect(look_, &QButtonGroup::idClicked, this, [this](int kind) {
     shop_.edit_item(tr("change how it shall look"), [&](Item& item) {
+      const bool was_slot = item.cut.kind == Treatment::Kind::HangerSlot;
       item.cut.kind = static_cast<Treatment::Kind>(kind);
+      // Only slots go to the back by themselves; inlays lie in the front.
+      if (was_slot || item.cut.kind == Treatment::Kind::Inlay) item.cut.back = false;
+      if (goes_through(item.cut.kind) && item.cut.tabs == Tabs{})
+        item.cut.tabs = usual_tabs(shop_.document.job().blank);
       const Bit* bit = shop_.rack.find(item.cut.bit);  // what it had
       const WantedBit wanted = wanted_bit(item.cut);
       if (wanted == WantedBit::V && (bit == nullptr || bit->kind != BitKind::V)) item.cut.bit = "v60";
@@ -516,7 +521,8 @@ void CutsTicket::refresh() {
     lies_on_->setText(tr("%1 · lies on: %2").arg(tr(kind_word(item->piece)), ground));
     ground_->show_length(item->cut.ground, shop_.document.job().lengths);
     face_->setCurrentIndex(item->cut.back ? 1 : 0);
-    face_->parentWidget()->setVisible(item->cut.kind != Treatment::Kind::None);
+    face_->parentWidget()->setVisible(item->cut.kind != Treatment::Kind::None &&
+                                      item->cut.kind != Treatment::Kind::Inlay);
     moves_->setVisible(item->cut.kind != Treatment::Kind::None);
     if (item->cut.kind != Treatment::Kind::None) moves_->refresh(*item, piece);
     ground_->parentWidget()->setVisible(item->cut.kind != Treatment::Kind::None && !goes_through(item->cut.kind));

@@ -650,11 +650,11 @@ QString MainWindow::write_files(const QString& folder, bool anyway) {
   bool fine = false;
   QApplication::setOverrideCursor(Qt::WaitCursor);
   try {
+    const std::vector<Plan> plugs = plan_plugs(document_.job(), rack_, anyway);
     const Written written = write_outputs(*shop_.plan, folder.toStdString());
     QStringList names;
     for (const std::string& name : written.names) names << QString::fromStdString(name);
-    for (const std::string& name : write_plugs(document_.job(), rack_, folder.toStdString(), anyway))
-      names << QString::fromStdString(name);
+    for (const std::string& name : write_plugs(plugs, folder.toStdString())) names << QString::fromStdString(name);
     fine = written.check.agrees();
     words = tr("Written into %1: %2.").arg(folder, names.join(QStringLiteral(", "))) + QLatin1Char('\n') +
             (fine ? tr("The files were read back and carved again: they cut what you see, to within %1 mm.")

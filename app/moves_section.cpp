@@ -195,12 +195,10 @@ void MovesSection::refresh(const Item& item, const PiecePlan* piece) {
   turn_->setCurrentIndex(m.climb ? 0 : 1);
   step_->setValue(std::round(m.stepover * 100));
   leave_on_->show_length(m.leave_on > 0 ? std::optional(m.leave_on) : std::nullopt, shop_.document.job().lengths);
-  const bool sloped = t.kind == Treatment::Kind::Incise || (t.kind == Treatment::Kind::Raise && t.sloped) ||
-                      t.kind == Treatment::Kind::Plane;
   show_row(way_, floor);
   show_row(entry_, floor || t.kind == Treatment::Kind::Pierce);
   show_row(step_, floor || t.kind == Treatment::Kind::Pierce);
-  show_row(leave_on_, (floor && !sloped) || through);
+  show_row(leave_on_, upright_walls(t) || through);
   moves_open_->setVisible(floor || through);
   moves_->setVisible((floor || through) && moves_open_->isChecked());
   refresh_feeds(item, piece);
@@ -263,11 +261,9 @@ void MovesSection::refresh_feeds(const Item& item, const PiecePlan* piece) {
   direction_->setVisible(b->kind == BitKind::Flat);
   if (b->kind != BitKind::Flat) return;
   const Treatment& t = item.cut;
-  const bool upright = clears_floor(t) && t.kind != Treatment::Kind::Incise && t.kind != Treatment::Kind::Plane &&
-                       !(t.kind == Treatment::Kind::Raise && t.sloped);
   const DirectionAdvice advice = goes_through(t.kind)
                                      ? direction_for_through(wood)
-                                     : direction_for_floor(floor_depth(t), b->true_diameter(), upright);
+                                     : direction_for_floor(floor_depth(t), b->true_diameter(), upright_walls(t));
   const bool same = b->direction == advice.best;
   direction_->setText(same ? tr("Flutes: %1.").arg(QString::fromStdString(advice.why))
                            : tr("Flutes: %1. This bit is %2.")

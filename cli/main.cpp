@@ -54,10 +54,10 @@ int run_plan(const std::string& job_path, const std::string& out, const std::str
         p.count(Grade::Stop), p.count(Grade::Stop) == 1 ? "" : "s");
     return kStop;
   }
+  const std::vector<Plan> plugs = plan_plugs(job, load_rack(), anyway);
   const Written written = write_outputs(p, out);
   for (const std::string& name : written.names) std::printf("wrote %s/%s\n", out.c_str(), name.c_str());
-  for (const std::string& name : write_plugs(job, load_rack(), out, anyway))
-    std::printf("wrote %s/%s\n", out.c_str(), name.c_str());
+  for (const std::string& name : write_plugs(plugs, out)) std::printf("wrote %s/%s\n", out.c_str(), name.c_str());
   for (const BitRun& run : p.runs) {
     std::printf("%s: %s, deepest %s, feed reached %s of %s mm/min\n", run.file.c_str(),
                 format_duration(run.time.seconds).c_str(), format_length(run.deepest, job.lengths).c_str(),
@@ -69,6 +69,12 @@ int run_plan(const std::string& job_path, const std::string& out, const std::str
   return p.has_stop() || !written.check.agrees() ? kStop : kFine;
 }
 
+double cell_of(const std::string& text) {
+  const double cell = parse_length(text, Unit::Millimetre);
+  if (!(cell >= 0.005 && cell <= 50)) throw bad_input("--cell: from 0.005 to 50 mm was expected.");
+  return cell;
+}
+
 // The proof that an inlay closes, piece by piece.
 int run_fit(const std::string& job_path, const std::string& cell) {
   const Job job = load_job(job_path);
@@ -78,7 +84,7 @@ int run_fit(const std::string& job_path, const std::string& cell) {
   for (const PlugBoard& board : plug_boards(job)) {
     const Plan plugs = plan(board.job, rack, machine_for(board.job));
     for (const PlugPlace& place : board.places) {
-      const Fit fit = fit_of(pocket, plugs, place, parse_length(cell, Unit::Millimetre));
+      const Fit fit = fit_of(pocket, plugs, place, cell_of(cell));
       const Face face = face_after(fit, 0);
       const auto show = [&](double mm) { return format_length(mm, job.lengths); };
       std::printf("%s: rides up %s at %s, %s; glue gap %s; saw gap %s; widest open line %s\n",
@@ -100,12 +106,6 @@ int run_check(const std::string& job_path, bool as_json) {
   else
     say_verdicts(p);
   return p.has_stop() ? kStop : kFine;
-}
-
-double cell_of(const std::string& text) {
-  const double cell = parse_length(text, Unit::Millimetre);
-  if (!(cell >= 0.005 && cell <= 50)) throw bad_input("--cell: from 0.005 to 50 mm was expected.");
-  return cell;
 }
 
 int run_relief(const std::string& job_path, const std::string& png, const std::string& height, const std::string& cell,
@@ -185,8 +185,8 @@ struct CutOptions {
       }
       if (t.kind == Treatment::Kind::None)
         throw Usage(
-            "--treatment: incise, raise, recess, pierce, cutout, bevel, line, drill, plane or hangerSlot was expected, "
-            "not “" +
+            "--treatment: incise, raise, recess, pierce, cutout, bevel, line, drill, plane, hangerSlot or inlay was "
+            "expected, not “" +
             treatment + "”.");
     }
     const bool asked = t.kind != Treatment::Kind::Incise && !goes_through(t.kind);
@@ -194,7 +194,12 @@ struct CutOptions {
       t.depth = parse_length(depth, Unit::Millimetre);
       if (!(t.depth > 0.005)) throw bad_input("--depth: a depth above zero was expected.");
     }
-    if (goes_through(t.kind)) t.bit = "flat-1/4in";
+    if (goes_through(t.kind)) {
+      t.bit = "flat-1/4in";
+      Blank board = parse_blank(blank);
+      if (!species.empty()) board.species = species;
+      t.tabs = usual_tabs(board);
+    }
     if (t.kind == Treatment::Kind::Drill) t.bit = "flat-1/8in";
     if (t.kind == Treatment::Kind::Inlay && depth.empty()) t.depth = 5;
     if (t.kind == Treatment::Kind::HangerSlot) {
@@ -244,7 +249,11 @@ struct CutOptions {
         throw Usage("--cut: key=value was expected, such as steps=3, not “" + one + "”.");
       Json* at = &document["pieces"][0]["cut"];
       std::stringstream path(one.substr(0, equals));
-      for (std::string key; std::getline(path, key, '.');) at = &(*at)[key];
+      for (std::string key; std::getline(path, key, '.');) {
+        if (!at->is_object() && !at->is_null())
+          throw Usage("--cut: “" + one.substr(0, equals) + "” is not the name of anything in a treatment.");
+        at = &(*at)[key];
+      }
       const std::string value = one.substr(equals + 1);
       const Json parsed = Json::parse(value, nullptr, false);
       *at = parsed.is_discarded() ? Json(value) : parsed;

@@ -165,7 +165,8 @@ void bits_table(Sheet& sheet, const Plan& plan) {
               : (number == 1 ? std::string("The front first, face up.")
                              : "The front. Turn the board face up again, about the same edge as before.");
       sheet.y += 4 + sheet.text(words + " Set x, y and z anew: zero is " + zero_in_words(plan.job, run.side) +
-                                    ". Spindle still, machine locked or unplugged, while the board is handled.",
+                                    (number == 1 ? ". " : ". Change the bit, too. ") +
+                                    "Spindle still, machine locked or unplugged, while the board and bits are handled.",
                                 kEdge, sheet.y, kPageWidth - 2 * kEdge, 11, true, kPlum);
       sheet.need(56);
     }
@@ -317,16 +318,29 @@ Picture board_picture(const Plan& plan, double pixels_wide, Side side, const Can
   return lit_picture(relief_of(plan, box, cell, cancel, side), look_of(plan.job.blank), 2, cancel);
 }
 
-std::vector<std::string> write_plugs(const Job& job, const Rack& rack, const std::string& folder, bool anyway,
-                                     const Cancel& cancel) {
-  std::vector<std::string> names;
+std::vector<Plan> plan_plugs(const Job& job, const Rack& rack, bool anyway, const Cancel& cancel) {
+  std::vector<Plan> plans;
   for (const PlugBoard& board : plug_boards(job)) {
-    const Plan p = plan(board.job, rack, machine_for(board.job), nullptr, cancel);
-    if (p.has_stop() && !anyway)
-      throw bad_input("The plugs of " + board.job.blank.species + " cannot be cut so: " + p.verdicts.front().text);
-    const std::string own = "plugs-" + board.job.blank.species;
+    plans.push_back(plan(board.job, rack, machine_for(board.job), nullptr, cancel));
+    if (plans.back().has_stop() && !anyway)
+      throw bad_input("Nothing was written: the plugs of " + board.job.blank.species + " cannot be cut so. " +
+                      plans.back().verdicts.front().text);
+  }
+  return plans;
+}
+
+std::vector<std::string> write_plugs(const std::vector<Plan>& plugs, const std::string& folder, const Cancel& cancel) {
+  std::vector<std::string> names;
+  for (const Plan& p : plugs) {
+    // A job file may name any wood; a folder takes only what is safe in a name.
+    std::string own = "plugs-";
+    for (const char c : p.job.blank.species) {
+      const bool plain = (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z') || (c >= '0' && c <= '9') || c == '-';
+      own += plain ? c : '_';
+    }
+    own.resize(std::min<std::size_t>(own.size(), 60));
     const Written written = write_outputs(p, folder + "/" + own, cancel);
-    save_job(board.job, folder + "/" + own + "/plugs.doyen");
+    save_job(p.job, folder + "/" + own + "/plugs.doyen");
     for (const std::string& name : written.names) names.push_back(own + "/" + name);
     names.push_back(own + "/plugs.doyen");
     if (!written.check.agrees()) throw bad_input("The plugs' files read back differ from their plan: do not run them.");

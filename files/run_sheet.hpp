@@ -21,10 +21,12 @@ struct Written {
 // Throws Problem{CannotWrite} or {BadInput}; the folder is made when it is missing.
 Written write_outputs(const Plan& plan, const std::string& folder, const Cancel& cancel = {});
 
-// The boards of the job's plugs, planned and written into folders of their own inside `folder`: plugs-<wood>, with the
-// job itself as plugs.doyen. Returns their names with those folders before them; empty when the job has no inlays.
-// Throws as write_outputs(); a plug's stop verdict is a Problem{BadInput} unless `anyway`.
-std::vector<std::string> write_plugs(const Job& job, const Rack& rack, const std::string& folder, bool anyway,
+// The boards of the job's plugs, planned: before anything is written, so that nothing is written in halves. A plug's
+// stop verdict is a Problem{BadInput} unless `anyway`. Empty when the job has no inlays.
+std::vector<Plan> plan_plugs(const Job& job, const Rack& rack, bool anyway, const Cancel& cancel = {});
+// Each into a folder of its own inside `folder`: plugs-<wood>, with the job itself as plugs.doyen. Returns what was
+// written, those folders before the names. Throws as write_outputs().
+std::vector<std::string> write_plugs(const std::vector<Plan>& plugs, const std::string& folder,
                                      const Cancel& cancel = {});
 
 // The whole board at most this many pixels wide.

@@ -71,11 +71,7 @@ std::vector<Line2> rings_inside_out(const std::vector<Region>& shells, double st
 
 // Rows at an angle, then once round the outlines.
 std::vector<Line2> rows_and_ring(const Island& part, double step, double degrees, const Cancel& cancel) {
-  const Transform there = Transform::turn(-degrees), back = Transform::turn(degrees);
-  std::vector<Line2> out = hatch(transformed(Region{{part}}, there), step, cancel);
-  for (Line2& line : out) {
-    for (Point& p : line) p = back.apply(p);
-  }
+  std::vector<Line2> out = hatch(Region{{part}}, step, cancel, degrees);
   for (const Ring& ring : part.rings) out.push_back(closed_line(ring));
   return out;
 }
@@ -213,16 +209,10 @@ Point nearest_on(const Region& region, Point p) {
   double least = 1e300;
   for (const Island& island : region.islands) {
     for (const Ring& ring : island.rings) {
-      for (std::size_t i = 0, j = ring.size() - 1; i < ring.size(); j = i++) {
-        const Point along = ring[i] - ring[j];
-        const double len2 = dot(along, along);
-        const double t = len2 > 0 ? std::clamp(dot(p - ring[j], along) / len2, 0.0, 1.0) : 0;
-        const Point q = ring[j] + along * t;
-        if (distance(q, p) < least) {
-          least = distance(q, p);
-          best = q;
-        }
-      }
+      const Point q = on_ring(ring, share_nearest(ring, p)).at;
+      if (distance(q, p) >= least) continue;
+      least = distance(q, p);
+      best = q;
     }
   }
   return best;

@@ -21,9 +21,6 @@ struct Piece {
 // An empty operation of this piece on its own ground; depth in mm below that.
 Operation operation(const Piece& piece, Operation::Kind kind, const Bit& bit, double depth);
 
-// Whether flat bits make an upright wall for it: sloped flanks are made by the V, which cleans them itself.
-bool clean_edge(const Treatment& cut);
-
 Region without_dust(Region region);
 // Adds to what no chosen bit reaches.
 void note_lost(PieceCuts& out, const Region& lost);

@@ -105,21 +105,15 @@ void note_lost(PieceCuts& out, const Region& lost) {
   out.unreached = unreached_of(out.lost);
 }
 
-bool clean_edge(const Treatment& cut) {
-  return cut.kind != Treatment::Kind::Incise && !(cut.kind == Treatment::Kind::Raise && cut.sloped) &&
-         cut.kind != Treatment::Kind::Plane &&
-         !((cut.kind == Treatment::Kind::Inlay || cut.kind == Treatment::Kind::Plug) && cut.inlay.sloped);
-}
-
 Region clear_with(const Piece& piece, const Region& floor, double depth, bool propose, PieceCuts& out) {
   std::vector<const Bit*> bits = flat_bits_large_first(piece.cut.clearing, piece.rack);
   if (bits.empty() && propose) {
     for (const ProposedBit& p :
-         propose_clearing(floor, depth, piece.rack, piece.wood, piece.cancel, clean_edge(piece.cut)))
+         propose_clearing(floor, depth, piece.rack, piece.wood, piece.cancel, upright_walls(piece.cut)))
       bits.push_back(piece.rack.find(p.bit));
   }
   const Moves& moves = piece.cut.moves;
-  const double leave_on = clean_edge(piece.cut) ? moves.leave_on : 0;
+  const double leave_on = upright_walls(piece.cut) ? moves.leave_on : 0;
   const Region rough = leave_on > 0 ? grow(floor, -leave_on) : Region{};
   Region cleared;
   for (const Bit* bit : bits) {

@@ -254,10 +254,8 @@ void engrave(const cutting::Piece& piece, const Bit& bit, PieceCuts& out) {
   Region edge = piece.outlines.region;
   if (cut.hatch > 0 && !edge.empty()) {
     edge = grow(edge, -cutting::half_width_at(bit, cut.depth));
-    const Transform there = Transform::turn(-cut.hatch_angle), back = Transform::turn(cut.hatch_angle);
     bool forward = true;
-    for (Line2& line : hatch(transformed(edge, there), cut.hatch, piece.cancel)) {
-      for (Point& p : line) p = back.apply(p);
+    for (Line2& line : hatch(edge, cut.hatch, piece.cancel, cut.hatch_angle)) {
       if (!forward) std::reverse(line.begin(), line.end());
       forward = !forward;
       lines.push_back(std::move(line));
@@ -274,8 +272,11 @@ void engrave(const cutting::Piece& piece, const Bit& bit, PieceCuts& out) {
 
 // Standing strokes thinner than they are high break easily: half the feed round them (50 in/min where 100 is usual;
 // common practice, no source).
+// All that stands in the panel counts: one piece does the work for every other of its panel.
 void spare_delicate(const cutting::Piece& piece, PieceCuts& out) {
-  const Region& kept = piece.outlines.region;
+  std::vector<Ring> outer;
+  for (const Island& island : piece.around.sunk.islands) outer.push_back(island.rings.front());
+  const Region kept = subtract(clean(outer), piece.around.sunk);
   if (kept.empty() || area(opening(kept, piece.cut.depth / 2)) > 0.85 * area(kept)) return;
   for (Operation& op : out.operations) {
     op.feed_share = 0.5;
@@ -336,6 +337,14 @@ void plug(const cutting::Piece& piece, const Bit* v, PieceCuts& out) {
 }
 
 }  // namespace
+
+Tabs usual_tabs(const Blank& blank) {
+  Tabs tabs;
+  const bool soft = wood_class_of(blank) == "soft";
+  tabs.height = std::clamp(blank.thinnest() * (soft ? 0.22 : 0.17), std::min(0.8, blank.thinnest() / 2), 5.0);
+  tabs.length = std::clamp(blank.thinnest() * (soft ? 0.4 : 0.33), 4.0, 12.0);
+  return tabs;
+}
 
 double default_over_cut(const Blank& blank) { return std::max(0.25, blank.bed_unevenness + 0.1); }
 

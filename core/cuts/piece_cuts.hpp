@@ -45,6 +45,10 @@ struct PieceCuts {
 PieceCuts cut_piece(const std::string& id, const Outlines& outlines, const Treatment& treatment, const Blank& blank,
                     const Rack& rack, const Cancel& cancel = {}, const Surroundings& around = {});
 
+// Tabs that hold and can still be pared off: about a fifth of the board high and twice as long, more of both in soft
+// wood (common practice, no source).
+Tabs usual_tabs(const Blank& blank);
+
 // How far past the underside a cut-out goes: the bed's unevenness, at least 0.1 mm and 0.25 mm to be sure
 // (geometry.md).
 double default_over_cut(const Blank& blank);

@@ -32,6 +32,21 @@ WantedBit wanted_bit(const Treatment& cut) {
   }
 }
 
+bool upright_walls(const Treatment& cut) {
+  using Kind = Treatment::Kind;
+  switch (cut.kind) {
+    case Kind::Raise:
+      return !cut.sloped;
+    case Kind::Inlay:
+    case Kind::Plug:
+      return !cut.inlay.sloped;
+    case Kind::Recess:
+      return true;
+    default:
+      return false;
+  }
+}
+
 bool clears_floor(const Treatment& cut) {
   return makes_ground(cut.kind) || cut.kind == Treatment::Kind::Inlay || cut.kind == Treatment::Kind::Plug ||
          (cut.kind == Treatment::Kind::Incise && cut.floor_limit.has_value());

@@ -101,6 +101,9 @@ WantedBit wanted_bit(const Treatment& cut);
 // Whether flat bits clear a floor for it.
 bool clears_floor(const Treatment& cut);
 
+// Whether flat bits make an upright wall for it: sloped flanks are made by the V, which cleans them itself.
+bool upright_walls(const Treatment& cut);
+
 // It leaves a floor that other things can be cut into.
 inline bool makes_ground(Treatment::Kind kind) {
   return kind == Treatment::Kind::Raise || kind == Treatment::Kind::Recess || kind == Treatment::Kind::Plane;

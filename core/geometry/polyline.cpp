@@ -84,7 +84,15 @@ Region sweep(const std::vector<Line2>& lines, double radius, double arc_error) {
   return clean(rings);
 }
 
-std::vector<Line2> hatch(const Region& region, double step, const Cancel& cancel) {
+std::vector<Line2> hatch(const Region& region, double step, const Cancel& cancel, double degrees) {
+  if (degrees != 0) {
+    const Transform back = Transform::turn(degrees);
+    std::vector<Line2> rows = hatch(transformed(region, Transform::turn(-degrees)), step, cancel);
+    for (Line2& row : rows) {
+      for (Point& p : row) p = back.apply(p);
+    }
+    return rows;
+  }
   const Box box = bounds(region);
   if (box.empty() || !(step > 0)) return {};
   const auto rows = static_cast<std::size_t>(box.height() / step) + 1;

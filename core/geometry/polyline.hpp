@@ -24,8 +24,9 @@ Region sweep(const std::vector<Line2>& lines, double radius, double arc_error = 
 Line2 thinned(const Line2& line, double tolerance);
 Region thinned(const Region& region, double tolerance);
 
-// Rows across the region, `step` mm apart, left to right, row after row from the front. Ends lie on the outline.
-std::vector<Line2> hatch(const Region& region, double step, const Cancel& cancel = {});
+// Rows across the region, `step` mm apart, left to right, row after row from the front, all turned by `degrees`. Ends
+// lie on the outline.
+std::vector<Line2> hatch(const Region& region, double step, const Cancel& cancel = {}, double degrees = 0);
 
 double ring_length(const Ring& ring);
 // A place along a closed ring, by share 0..1 from its first point, and the direction there (length one).

@@ -6,6 +6,7 @@
 
 #include "atomic_file.hpp"
 #include "data_folder.hpp"
+#include "geometry/polyline.hpp"
 #include "run/order.hpp"
 
 namespace doyen {
@@ -75,7 +76,18 @@ PieceCuts cut_from_back(const Item& item, const Outlines& outlines, const Surrou
   Surroundings round = around;
   round.sunk = turned_over(around.sunk, blank, turn);
   round.raised = turned_over(around.raised, blank, turn);
-  PieceCuts cuts = cut_piece(item.piece.id, over, item.cut, blank, rack, cancel, round);
+  // Tabs count along the outlines as seen from the front, whose rings run the other way here.
+  Treatment cut = item.cut;
+  const auto ring = [](const Outlines& o, int island) -> const Ring* {
+    return island < 0 || island >= static_cast<int>(o.region.islands.size())
+               ? nullptr
+               : &o.region.islands[static_cast<std::size_t>(island)].rings.front();
+  };
+  for (TabPlace& place : cut.tabs.placed) {
+    const Ring *front = ring(outlines, place.island), *back = ring(over, place.island);
+    if (front != nullptr && back != nullptr) place.along = share_nearest(*back, point(on_ring(*front, place.along).at));
+  }
+  PieceCuts cuts = cut_piece(item.piece.id, over, cut, blank, rack, cancel, round);
   for (Operation& op : cuts.operations) op.back = true;
   cuts.floor = turned_over(cuts.floor, blank, turn);
   cuts.lost = turned_over(cuts.lost, blank, turn);
@@ -85,6 +97,7 @@ PieceCuts cut_from_back(const Item& item, const Outlines& outlines, const Surrou
   if (cuts.cut_out) {
     for (PlacedTab& tab : cuts.cut_out->tabs) {
       tab.at = point(tab.at);
+      if (const Ring* front = ring(outlines, tab.place.island)) tab.place.along = share_nearest(*front, tab.at);
       tab.along = turn == TurnOver::LeftEdge ? Point{-tab.along.x, tab.along.y} : Point{tab.along.x, -tab.along.y};
     }
   }

@@ -98,7 +98,7 @@ void check_between(const Situation& s, std::vector<Verdict>& out) {
 void check_slot(const Situation& s, std::size_t i, std::vector<Verdict>& out) {
   const Item& item = s.job.items[i];
   const Bit* bit = s.rack.find(item.cut.bit);
-  if (bit == nullptr || bit->kind != BitKind::Keyhole) return;
+  if (bit == nullptr || bit->kind != BitKind::Keyhole || s.pieces[i].cuts->operations.empty()) return;
   const std::string& id = item.piece.id;
   const std::string name = "“" + item.piece.name + "”";
   const Point at = bounds(*s.pieces[i].outlines).centre();
@@ -125,6 +125,24 @@ void check_slot(const Situation& s, std::size_t i, std::vector<Verdict>& out) {
                    "The screw hangs on it; a few millimetres hold, in soft wood more.",
                    {set_depth(std::min(bit->flute_length, bit->head_height + kLip + 1))}});
   }
+  Box reach;
+  for (const Operation& op : s.pieces[i].cuts->operations) {
+    for (const Pass& pass : op.passes) {
+      for (const Point3& p : pass.points)
+        reach.add(op.back ? turned_over(p.flat(), s.job.blank, s.job.run.turn) : p.flat());
+    }
+  }
+  reach = reach.grown(bit->true_diameter() / 2);
+  const Box board = s.job.blank.box();
+  if (!board.contains({reach.left, reach.bottom}) || !board.contains({reach.right, reach.top}))
+    out.push_back(
+        {Grade::Stop,
+         "slot-past-edge",
+         id,
+         at,
+         "The slot " + name + " runs past the board's edge as its head slides.",
+         "It slides upwards from its hole by " + s.show(item.cut.slot_length) + "; move it, or make it shorter.",
+         {}});
   if (!item.cut.back)
     out.push_back({Grade::Mind,
                    "slot-on-front",

@@ -17,6 +17,17 @@ void check_figures(const Situation& s, const Item& item, Point at, std::vector<V
   const std::string& id = item.piece.id;
   const std::string name = "“" + item.piece.name + "”";
   const Inlay& inlay = item.cut.inlay;
+  if (item.cut.back)
+    out.push_back(
+        {Grade::Stop,
+         "inlay-on-back",
+         id,
+         at,
+         "The inlay " + name + " is to be cut from the back.",
+         "Its plug is mirrored for a pocket in the front; turn the job over, so that the inlay's side is the front.",
+         {{"Cut it from the front", [id](Job& job) {
+             if (Item* it = job.find(id)) it->cut.back = false;
+           }}}});
   if (inlay.contact >= item.cut.depth - 0.02) {
     const double fair = std::floor(item.cut.depth * 0.76 * 10) / 10;
     out.push_back({Grade::Stop,

@@ -11,19 +11,6 @@ using namespace probe;
 
 namespace {
 
-void look(Window& w, const char* kind) {
-  auto* tile = w.find<QToolButton>((std::string("look-") + kind).c_str());
-  QTest::mouseClick(tile, Qt::LeftButton);
-  w.settle();
-}
-
-void pick(Window& w, const char* name, int index) {
-  auto* box = w.find<QComboBox>(name);
-  box->setCurrentIndex(index);
-  Q_EMIT box->activated(index);
-  w.settle();
-}
-
 float height_at(Window& w, Point p) {
   const HeightField f = relief_of(w.plan(), {p.x - 0.3, p.y - 0.3, p.x + 0.3, p.y + 0.3}, 0.2);
   return f.at(f.columns() / 2, f.rows() / 2);
@@ -34,7 +21,7 @@ float height_at(Window& w, Point p) {
 TEST_CASE("lettering is raised by its tile: sloped, upright, in a panel and with a margin") {
   Window w;
   w.choose(Stage::Cuts, "garden");
-  look(w, "raise");
+  w.look("raise");
   const Treatment& cut = w.job().find("garden")->cut;
   CHECK(cut.kind == Treatment::Kind::Raise);
   const Point beside{w.box("garden").left - 4, w.box("garden").centre().y};
@@ -43,14 +30,14 @@ TEST_CASE("lettering is raised by its tile: sloped, upright, in a panel and with
   w.settle();
   CHECK(height_at(w, beside) == Approx(-2).margin(0.05));
   CHECK(w.find<QComboBox>("flanks")->isVisible());
-  pick(w, "flanks", 1);
+  w.pick("flanks", 1);
   CHECK_FALSE(cut.sloped);
   CHECK_FALSE(w.find<QComboBox>("floorBit")->isVisible());  // no V has a part in upright flanks
   CHECK(w.plan().piece("garden")->cuts.bits.size() >= 1);
   w.type("panelMargin", QStringLiteral("2 mm"));
   w.settle();
   CHECK(height_at(w, beside) == 0);
-  pick(w, "panel", w.find<QComboBox>("panel")->findData("border"));
+  w.pick("panel", w.find<QComboBox>("panel")->findData("border"));
   CHECK(cut.panel == "border");
   CHECK_FALSE(w.find<QLineEdit>("panelMargin")->isVisible());
   w.window.document().undo_stack().undo();
@@ -63,7 +50,7 @@ TEST_CASE("a recess under lettering becomes its ground, which the ticket names a
     job.items.push_back({{"tray", "Tray", PlainShape{PlainShape::Kind::Rectangle, 420, 60}, {353.06, 80}, 0}, {}});
   });
   w.choose(Stage::Cuts, "tray");
-  look(w, "recess");
+  w.look("recess");
   w.type("floorDepth", QStringLiteral("3 mm"));
   w.settle();
   CHECK_FALSE(w.plan().piece("tray")->cuts.bits.empty());
@@ -92,7 +79,7 @@ TEST_CASE("bevel, drill, plane and pierce are chosen by their tiles and carved")
   w.choose(Stage::Cuts, "spot");
   for (const char* kind : {"bevel", "drill", "plane", "pierce"}) {
     INFO(kind);
-    look(w, kind);
+    w.look(kind);
     CHECK(to_word(w.job().find("spot")->cut.kind) == std::string(kind));
     CHECK_FALSE(w.plan().piece("spot")->cuts.operations.empty());
     CHECK(w.plan().piece("spot")->problem.empty());
@@ -101,8 +88,8 @@ TEST_CASE("bevel, drill, plane and pierce are chosen by their tiles and carved")
   QTest::mouseClick(w.find<QCheckBox>("slug"), Qt::LeftButton);
   w.settle();
   CHECK(height_at(w, {520, 50}) == 0);
-  look(w, "bevel");
-  pick(w, "bevelSide", 1);
+  w.look("bevel");
+  w.pick("bevelSide", 1);
   CHECK(w.job().find("spot")->cut.inside);
 }
 

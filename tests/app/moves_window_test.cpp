@@ -16,28 +16,6 @@ using namespace probe;
 
 namespace {
 
-void look(Window& w, const char* kind) {
-  QTest::mouseClick(w.find<QToolButton>((std::string("look-") + kind).c_str()), Qt::LeftButton);
-  w.settle();
-}
-
-void pick(Window& w, const char* name, int index) {
-  auto* box = w.find<QComboBox>(name);
-  box->setCurrentIndex(index);
-  Q_EMIT box->activated(index);
-  w.settle();
-}
-
-// Types a number into a spin box as a person does.
-void spin(Window& w, const char* name, double value) {
-  auto* box = w.find<QAbstractSpinBox>(name);
-  box->setFocus();
-  box->selectAll();
-  QTest::keyClicks(box, QString::number(value));
-  QTest::keyClick(box, Qt::Key_Return);
-  w.settle();
-}
-
 void open(Window& w, const char* folder) {
   auto* button = w.find<QToolButton>(folder);
   if (!button->isChecked()) QTest::mouseClick(button, Qt::LeftButton);
@@ -50,12 +28,12 @@ const Treatment& cut(Window& w, const char* id) { return w.job().find(id)->cut; 
 TEST_CASE("raised letters get terraces by number, and each is seen in the board") {
   Window w;
   w.choose(Stage::Cuts, "garden");
-  look(w, "raise");
+  w.look("raise");
   w.type("floorDepth", QStringLiteral("6 mm"));
   w.type("panelMargin", QStringLiteral("25 mm"));
   w.settle();
   CHECK_FALSE(w.find<QLineEdit>("terrace")->isVisible());
-  spin(w, "steps", 3);
+  w.spin("steps", 3);
   CHECK(cut(w, "garden").steps == 3);
   CHECK(w.find<QLineEdit>("terrace")->isVisible());
   w.type("terrace", QStringLiteral("5 mm"));
@@ -77,18 +55,15 @@ TEST_CASE("raised letters get terraces by number, and each is seen in the board"
 TEST_CASE("a line's inside is filled at a spacing and an angle") {
   Window w;
   w.choose(Stage::Cuts, "garden");
-  look(w, "line");
+  w.look("line");
   const auto passes = [&] { return w.plan().piece("garden")->cuts.operations.at(0).passes.size(); };
   const std::size_t outlines = passes();
   w.type("hatch", QStringLiteral("0.8 mm"));
   w.settle();
   CHECK(passes() > outlines + 20);
-  spin(w, "hatchAngle", 90);
+  w.spin("hatchAngle", 90);
   CHECK(cut(w, "garden").hatch_angle == 90);
-  QTest::keyClick(w.find<QLineEdit>("hatch"), Qt::Key_A, Qt::ControlModifier);
-  QTest::keyClick(w.find<QLineEdit>("hatch"), Qt::Key_Delete);
-  QTest::keyClick(w.find<QLineEdit>("hatch"), Qt::Key_Return);
-  w.settle();
+  w.empty("hatch");
   CHECK(passes() == outlines);
 }
 
@@ -101,7 +76,7 @@ TEST_CASE("a hanger slot goes to the back, which the bench shows turned over") {
   w.choose(Stage::Cuts, "hook");
   auto* turn = w.find<QPushButton>("turnOver");
   CHECK_FALSE(turn->isVisible());
-  look(w, "hangerSlot");
+  w.look("hangerSlot");
   CHECK(cut(w, "hook").back);
   CHECK(w.job().find("hook")->cut.bit == "keyhole-3/8in");
   CHECK(w.find<QComboBox>("side")->currentIndex() == 1);
@@ -129,10 +104,10 @@ TEST_CASE("a hanger slot goes to the back, which the bench shows turned over") {
   CHECK(w.window.bench().side() == Side::Front);
   w.window.go_to_stage(Stage::Run);
   CHECK(w.find<QComboBox>("turnEdge")->isVisible());
-  pick(w, "turnEdge", 1);
+  w.pick("turnEdge", 1);
   CHECK(w.job().run.turn == TurnOver::FrontEdge);
   w.choose(Stage::Cuts, "hook");
-  pick(w, "side", 0);
+  w.pick("side", 0);
   CHECK_FALSE(cut(w, "hook").back);
   CHECK_FALSE(w.plan().has_back());
   bool said = false;
@@ -146,7 +121,7 @@ TEST_CASE("how the bits move is folded away, and every choice of it changes the 
     job.items.push_back({{"tray", "Tray", PlainShape{PlainShape::Kind::Rectangle, 60, 40}, {520, 60}, 0}, {}});
   });
   w.choose(Stage::Cuts, "tray");
-  look(w, "recess");
+  w.look("recess");
   CHECK_FALSE(w.find<QComboBox>("way")->isVisible());
   open(w, "movesOpen");
   CHECK(w.find<QComboBox>("way")->isVisible());
@@ -158,20 +133,20 @@ TEST_CASE("how the bits move is folded away, and every choice of it changes the 
     last = now;
     return other;
   };
-  pick(w, "way", 1);
+  w.pick("way", 1);
   CHECK(cut(w, "tray").moves.way == Moves::Way::AlongGrain);
   CHECK(changed());
-  pick(w, "entry", 1);
+  w.pick("entry", 1);
   CHECK(cut(w, "tray").moves.entry == Moves::Entry::Helix);
   CHECK(changed());
-  spin(w, "stepover", 20);
+  w.spin("stepover", 20);
   CHECK(cut(w, "tray").moves.stepover == Approx(0.2));
   CHECK(changed());
   w.type("leaveOn", QStringLiteral("0.3 mm"));
   w.settle();
   CHECK(cut(w, "tray").moves.leave_on == Approx(0.3));
   CHECK(changed());
-  pick(w, "climb", 1);
+  w.pick("climb", 1);
   CHECK_FALSE(cut(w, "tray").moves.climb);
 }
 
@@ -185,7 +160,7 @@ TEST_CASE("feeds are this job's own until they are kept in the rack on purpose")
   const double seconds = w.plan().seconds;
   CHECK_THAT(w.find<QLabel>("chip")->text().toStdString(),
              Catch::Contains("in a tooth") && Catch::Contains("is usual") && Catch::Contains("As in the rack"));
-  spin(w, "feed", before / 2);
+  w.spin("feed", before / 2);
   CHECK(w.plan().seconds > seconds);
   CHECK(w.job().run.feeds.at("flat-1/4in").feed == Approx(before / 2 * kMmPerInch));
   CHECK(load_rack().find("flat-1/4in")->feeds_in("soft").feed == Approx(before * kMmPerInch));
@@ -194,7 +169,7 @@ TEST_CASE("feeds are this job's own until they are kept in the rack on purpose")
   w.settle();
   CHECK(w.job().run.feeds.empty());
   CHECK(w.plan().seconds == Approx(seconds));
-  spin(w, "feed", before * 0.8);
+  w.spin("feed", before * 0.8);
   QTest::mouseClick(w.find<QPushButton>("keepInRack"), Qt::LeftButton);
   w.settle();
   CHECK(w.job().run.feeds.empty());
@@ -210,10 +185,7 @@ TEST_CASE("a skin, tape, and the order of the bits with what it costs") {
   w.settle();
   CHECK(cut(w, "outline").skin == Approx(0.5));
   CHECK(w.plan().piece("outline")->cuts.deepest == Approx(w.job().blank.thinnest() - 0.5));
-  QTest::keyClick(w.find<QLineEdit>("skin"), Qt::Key_A, Qt::ControlModifier);
-  QTest::keyClick(w.find<QLineEdit>("skin"), Qt::Key_Delete);
-  QTest::keyClick(w.find<QLineEdit>("skin"), Qt::Key_Return);
-  w.settle();
+  w.empty("skin");
   CHECK(cut(w, "outline").skin == 0);
   QTest::mouseClick(w.find<QCheckBox>("taped"), Qt::LeftButton);
   w.settle();

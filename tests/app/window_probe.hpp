@@ -1,11 +1,14 @@
 // The real window, driven as a person drives it: keys, mouse, fields found by what they are called.
 #pragma once
 
+#include <QAbstractSpinBox>
 #include <QApplication>
+#include <QComboBox>
 #include <QLabel>
 #include <QPushButton>
 #include <QScrollArea>
 #include <QTest>
+#include <QToolButton>
 #include <catch2/catch.hpp>
 
 #include "main_window.hpp"
@@ -73,6 +76,33 @@ struct Window {
       QApplication::sendEvent(&bench, &move);
     }
     QTest::mouseRelease(&bench, Qt::LeftButton, keys, to.toPoint());
+  }
+  // A treatment's tile, a combo's entry, a number in a spin box: as a person takes them, then waits for the plan.
+  void look(const char* kind) {
+    QTest::mouseClick(find<QToolButton>((std::string("look-") + kind).c_str()), Qt::LeftButton);
+    settle();
+  }
+  void pick(const char* name, int index) {
+    auto* box = find<QComboBox>(name);
+    box->setCurrentIndex(index);
+    Q_EMIT box->activated(index);
+    settle();
+  }
+  void spin(const char* name, double value) {
+    auto* box = find<QAbstractSpinBox>(name);
+    box->setFocus();
+    box->selectAll();
+    QTest::keyClicks(box, QString::number(value));
+    QTest::keyClick(box, Qt::Key_Return);
+    settle();
+  }
+  void empty(const char* name) {  // a field that may be left empty
+    auto* field = find<QLineEdit>(name);
+    field->setFocus();
+    field->selectAll();
+    QTest::keyClick(field, Qt::Key_Delete);
+    QTest::keyClick(field, Qt::Key_Return);
+    settle();
   }
   Box box(const char* id) { return bounds(outlines_of(piece(id), job().source()).region); }
 };

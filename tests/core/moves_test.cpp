@@ -5,59 +5,17 @@
 #include "cuts/clearing.hpp"
 #include "cuts/proposals.hpp"
 #include "data_folder.hpp"
+#include "geometry/polyline.hpp"
 #include "oracle.hpp"
 #include "planning/outputs.hpp"
 #include "run/gcode.hpp"
 #include "run/order.hpp"
+#include "workbench.hpp"
 
 using namespace doyen;
+using namespace workbench;
 
 namespace {
-
-using Kind = Treatment::Kind;
-constexpr auto kBox = PlainShape::Kind::Rectangle;
-
-Job board(double width = 240, double height = 160, double thick = 18) {
-  Job job;
-  job.blank.width = width;
-  job.blank.height = height;
-  job.blank.readings = {thick};
-  job.blank.margin = 2;
-  return job;
-}
-
-Treatment cut(Kind kind, double depth, std::vector<std::string> clearing = {}, const char* bit = "v60") {
-  Treatment t;
-  t.kind = kind;
-  t.depth = depth;
-  t.clearing = std::move(clearing);
-  t.bit = goes_through(kind) ? "flat-1/4in" : bit;
-  return t;
-}
-
-void add(Job& job, const char* id, const PlainShape& shape, Point at, const Treatment& t) {
-  job.items.push_back({{id, id, shape, at, 0}, t});
-}
-
-Plan planned(const Job& job) { return plan(job, load_rack(), machine_for(job)); }
-
-HeightField carved(const Plan& p, double cell, Side side = Side::Front) {
-  std::map<std::string, std::string> files;
-  for (const OutputFile& f : gcode_files(p)) files[f.name] = f.text;
-  return backplot(plan_json(p), "plan", files, cell, side);
-}
-
-float at(const HeightField& f, Point p) {
-  return f.at(static_cast<std::size_t>((p.x - f.x_of(0)) / f.cell() + 0.5),
-              static_cast<std::size_t>((p.y - f.y_of(0)) / f.cell() + 0.5));
-}
-
-const Verdict* find(const Plan& p, const std::string& code) {
-  for (const Verdict& v : p.verdicts) {
-    if (v.code == code) return &v;
-  }
-  return nullptr;
-}
 
 // Cells that differ from an upright floor by more than a hair, away from its walls by more than a cell.
 int wrong_cells(const HeightField& f, const Region& reached, const Region& floor, double depth) {
@@ -538,4 +496,79 @@ TEST_CASE("every new choice survives the job file, and nonsense in it is named")
   std::string text = write_job(job);
   text.replace(text.find("\"acrossGrain\""), 13, "\"sideways\"");
   CHECK_THROWS_WITH(read_job(text, "j"), Catch::Contains("sideways") && Catch::Contains("acrossGrain"));
+}
+
+TEST_CASE("a tab of what is cut out from the back stands where it was put, and stays there") {
+  for (const TurnOver turn : {TurnOver::LeftEdge, TurnOver::FrontEdge}) {
+    Job job = board();
+    job.run.turn = turn;
+    add(job, "plate", {kBox, 100, 60}, {110, 75}, cut(Kind::CutOut, 1));
+    job.items[0].cut.back = true;
+    // In the middle of the left side and a third along the front, as seen from the front.
+    const Ring ring = job.outlines(job.items[0]).region.islands.front().rings.front();
+    const Point wanted[] = {{60, 75}, {93, 45}};
+    for (const Point& p : wanted) job.items[0].cut.tabs.placed.push_back({0, share_nearest(ring, p)});
+    const Plan p = planned(job);
+    const std::vector<PlacedTab>& tabs = p.pieces[0]->cuts.cut_out->tabs;
+    REQUIRE(tabs.size() == 2);
+    const HeightField back = carved(p, 0.25, Side::Back);
+    const double half = load_rack().find("flat-1/4in")->true_diameter() / 2;
+    for (int i = 0; i < 2; ++i) {
+      CHECK(distance(tabs[static_cast<std::size_t>(i)].at, wanted[i]) < 0.05);
+      CHECK(tabs[static_cast<std::size_t>(i)].place.along ==
+            Approx(job.items[0].cut.tabs.placed[static_cast<std::size_t>(i)].along).margin(1e-6));
+      const Point out = i == 0 ? Point{-half, 0} : Point{0, -half};  // the wood left beside the plate
+      CHECK(at(back, turned_over(wanted[i] + out, job.blank, turn)) == Approx(-18 + 3.175).margin(0.01));
+    }
+  }
+}
+
+TEST_CASE("a slot whose head would slide past the board's edge is a stop, and so is an inlay from the back") {
+  Job job = board();
+  Treatment t = cut(Kind::HangerSlot, 9.5, {}, "keyhole-3/8in");
+  t.back = true;
+  add(job, "slot", {PlainShape::Kind::Ellipse, 9, 9}, {120, 120}, t);
+  CHECK(find(planned(job), "slot-past-edge") == nullptr);
+  job.items[0].cut.slot_length = 36;  // 120 + 36 + half the head of 9.5 is 0.8 past 160
+  REQUIRE(find(planned(job), "slot-past-edge"));
+  CHECK(find(planned(job), "slot-past-edge")->grade == Grade::Stop);
+  job.items[0].cut = cut(Kind::Inlay, 5);
+  job.items[0].cut.back = true;
+  const Plan p = planned(job);
+  REQUIRE(find(p, "inlay-on-back"));
+  find(p, "inlay-on-back")->remedies.at(0).apply(job);
+  CHECK(find(planned(job), "inlay-on-back") == nullptr);
+}
+
+TEST_CASE("usual tabs grow with the board and are larger in soft wood") {  // common practice, no source
+  Blank blank;
+  blank.readings = {19};
+  blank.species = "western-red-cedar";
+  const Tabs soft = usual_tabs(blank);
+  CHECK(soft.height == Approx(4.18));
+  blank.species = "sugar-maple";
+  const Tabs hard = usual_tabs(blank);
+  CHECK(hard.height < soft.height);
+  CHECK(hard.length < soft.length);
+  blank.readings = {3};
+  CHECK(usual_tabs(blank).height == Approx(0.8));
+  blank.readings = {1};
+  CHECK(usual_tabs(blank).height == Approx(0.5));  // never as high as the board
+  blank.readings = {50};
+  CHECK(usual_tabs(blank).height == Approx(5));
+}
+
+TEST_CASE("letters are delicate when any of their panel is, whichever piece does the clearing") {
+  Job job = board();
+  add(job, "panel", {kBox, 180, 120}, {120, 80}, Treatment{});
+  Treatment t = cut(Kind::Raise, 6, {"flat-1/8in"});
+  t.sloped = false;
+  t.panel = "panel";
+  add(job, "block", {kBox, 30, 8}, {120, 110}, t);  // does the work
+  add(job, "thin", {kBox, 120, 2.5}, {120, 60}, t);
+  const Plan p = planned(job);
+  CHECK(p.pieces[2]->around.with == "block");
+  CHECK(p.pieces[1]->cuts.operations.at(0).feed_share == 0.5);
+  job.items[2].piece.what = PlainShape{kBox, 120, 25};
+  CHECK(planned(job).pieces[1]->cuts.operations.at(0).feed_share == 1);
 }

@@ -10,56 +10,12 @@
 #include "planning/outputs.hpp"
 #include "planning/sums.hpp"
 #include "problem.hpp"
+#include "workbench.hpp"
 
 using namespace doyen;
+using namespace workbench;
 
 namespace {
-
-using Kind = Treatment::Kind;
-constexpr auto kBox = PlainShape::Kind::Rectangle;
-
-Job board(double width = 240, double height = 160) {
-  Job job;
-  job.blank.width = width;
-  job.blank.height = height;
-  job.blank.readings = {18};
-  job.blank.margin = 2;
-  return job;
-}
-
-Treatment cut(Kind kind, double depth, std::vector<std::string> clearing = {}, const char* bit = "v60") {
-  Treatment t;
-  t.kind = kind;
-  t.depth = depth;
-  t.clearing = std::move(clearing);
-  t.bit = goes_through(kind) ? "flat-1/4in" : bit;
-  return t;
-}
-
-void add(Job& job, const char* id, const PlainShape& shape, Point at, const Treatment& t) {
-  job.items.push_back({{id, id, shape, at, 0}, t});
-}
-
-Plan planned(const Job& job) { return plan(job, load_rack(), machine_for(job)); }
-
-// The board as the written files leave it, by the independent reader.
-HeightField carved(const Plan& p, double cell) {
-  std::map<std::string, std::string> files;
-  for (const OutputFile& f : gcode_files(p)) files[f.name] = f.text;
-  return backplot(plan_json(p), "plan", files, cell);
-}
-
-float at(const HeightField& f, Point p) {
-  return f.at(static_cast<std::size_t>((p.x - f.x_of(0)) / f.cell() + 0.5),
-              static_cast<std::size_t>((p.y - f.y_of(0)) / f.cell() + 0.5));
-}
-
-const Verdict* find(const Plan& p, const std::string& code) {
-  for (const Verdict& v : p.verdicts) {
-    if (v.code == code) return &v;
-  }
-  return nullptr;
-}
 
 double flat_of(const char* id) { return load_rack().find(id)->true_diameter(); }
 

@@ -1,38 +1,23 @@
 // Artwork by the command line: DXF drawings, pictures, single-line words, lines followed; and back out as outlines.
-#include <sys/wait.h>
-
 #include <catch2/catch.hpp>
-#include <cstdio>
-#include <filesystem>
 
 #include "atomic_file.hpp"
+#include "command_line.hpp"
 #include "data_folder.hpp"
 #include "files/imported.hpp"
 #include "files/svg_read.hpp"
 #include "job/job.hpp"
 
 using namespace doyen;
-namespace fs = std::filesystem;
+using namespace command_line;
 
 namespace {
 
-struct Folder {
-  fs::path path = fs::temp_directory_path() / ("doyen-art-" + std::to_string(getpid()));
-  Folder() { fs::create_directories(path); }
-  ~Folder() { fs::remove_all(path); }
-  Folder(const Folder&) = delete;
-  Folder& operator=(const Folder&) = delete;
-  std::string operator/(const std::string& name) const { return (path / name).string(); }
-};
-
-int doyen_cli(const std::string& words, std::string* said = nullptr) {
-  FILE* pipe = popen((std::string(DOYEN_CLI) + " " + words + " 2>&1").c_str(), "r");
-  char buffer[4096];
-  while (const std::size_t n = std::fread(buffer, 1, sizeof buffer, pipe)) {
-    if (said != nullptr) said->append(buffer, n);
-  }
-  const int status = pclose(pipe);
-  return WIFEXITED(status) ? WEXITSTATUS(status) : -1;
+// How it ended; what it said is added to `said`.
+int ended(const std::string& words, std::string* said = nullptr) {
+  const Ended e = doyen_cli(words);
+  if (said != nullptr) *said += e.said;
+  return e.code;
 }
 
 // A plate with two holes and an open scratch, in inches, as a draughtsman's file states it.
@@ -50,9 +35,9 @@ TEST_CASE("a DXF plate in inches is imported at its size, its holes open, its sc
   const Folder out;
   write_file_atomically(out / "plate.dxf", plate_dxf());
   std::string said;
-  REQUIRE(doyen_cli("import " + (out / "plate.dxf") + " --blank 6x4x3/4in --treatment cutout --bits flat-1/4in --out " +
-                        (out / "p.doyen"),
-                    &said) == 0);
+  REQUIRE(ended("import " + (out / "plate.dxf") + " --blank 6x4x3/4in --treatment cutout --bits flat-1/4in --out " +
+                    (out / "p.doyen"),
+                &said) == 0);
   const Job job = load_job(out / "p.doyen");
   const auto& d = std::get<Drawing>(job.items[0].piece.what);
   CHECK(d.page_width == Approx(4 * 25.4).margin(0.01));
@@ -64,35 +49,34 @@ TEST_CASE("a DXF plate in inches is imported at its size, its holes open, its sc
   plate.parts.pop_back();
   CHECK(area(drawing_region(plate)) == Approx((8 - 2 * M_PI * 0.0625) * 25.4 * 25.4).epsilon(2e-3));
   // Outlines lie on the drawing's own page when asked, on the blank's otherwise.
-  REQUIRE(doyen_cli("outlines " + (out / "p.doyen") + " --as-drawn --svg " + (out / "p.svg")) == 0);
+  REQUIRE(ended("outlines " + (out / "p.doyen") + " --as-drawn --svg " + (out / "p.svg")) == 0);
   const Imported back = read_svg(read_file(out / "p.svg"), "p.svg");
   CHECK(back.drawing.page_width == Approx(4 * 25.4).margin(0.01));
-  REQUIRE(doyen_cli("outlines " + (out / "p.doyen") + " --svg " + (out / "q.svg")) == 0);
+  REQUIRE(ended("outlines " + (out / "p.doyen") + " --svg " + (out / "q.svg")) == 0);
   CHECK(read_svg(read_file(out / "q.svg"), "q.svg").drawing.page_width == Approx(6 * 25.4).margin(0.01));
 }
 
 TEST_CASE("a photograph is traced, kept in the job, and planned") {
   const Folder out;
   std::string said;
-  REQUIRE(doyen_cli("import " + data_file("demo/heron-ink.jpg") +
-                        " --blank 200x200x18mm --width 120mm --limit 2 --bits v60,flat-1/16in --out " +
-                        (out / "h.doyen"),
-                    &said) == 0);
+  REQUIRE(ended("import " + data_file("demo/heron-ink.jpg") +
+                    " --blank 200x200x18mm --width 120mm --limit 2 --bits v60,flat-1/16in --out " + (out / "h.doyen"),
+                &said) == 0);
   const Job job = load_job(out / "h.doyen");
   const auto& d = std::get<Drawing>(job.items[0].piece.what);
   REQUIRE(d.traced);
   CHECK(bounds(outlines_of(job.items[0].piece).region).width() == Approx(120).margin(0.05));
-  REQUIRE(doyen_cli("plan " + (out / "h.doyen") + " --out " + (out / "o"), &said) == 0);
+  REQUIRE(ended("plan " + (out / "h.doyen") + " --out " + (out / "o"), &said) == 0);
   CHECK(fs::exists(out / "o/plan.json"));
   CHECK_THAT(said, Catch::Contains("the files cut what was planned"));
 }
 
 TEST_CASE("single-line words are engraved along their lines, at their depth") {
   const Folder out;
-  REQUIRE(doyen_cli("text 'Rue 12' --font 'Single line roman' --cap 12 --blank 100x50x3mm --treatment line --bits "
-                    "engrave20 --depth 0.02in --out " +
-                    (out / "r.doyen")) == 0);
-  REQUIRE(doyen_cli("plan " + (out / "r.doyen") + " --out " + (out / "o")) == 0);
+  REQUIRE(ended("text 'Rue 12' --font 'Single line roman' --cap 12 --blank 100x50x3mm --treatment line --bits "
+                "engrave20 --depth 0.02in --out " +
+                (out / "r.doyen")) == 0);
+  REQUIRE(ended("plan " + (out / "r.doyen") + " --out " + (out / "o")) == 0);
   const Json plan = parse_json(read_file(out / "o/plan.json"), "plan");
   const Json& op = plan["files"][0]["operations"][0];
   CHECK(op["treatment"] == "line");
@@ -102,10 +86,9 @@ TEST_CASE("single-line words are engraved along their lines, at their depth") {
 
 TEST_CASE("incising single lines is a stop with a remedy") {
   const Folder out;
-  REQUIRE(doyen_cli("text Rue --font 'Single line script' --cap 12 --blank 100x50x3mm --out " + (out / "r.doyen")) ==
-          0);
+  REQUIRE(ended("text Rue --font 'Single line script' --cap 12 --blank 100x50x3mm --out " + (out / "r.doyen")) == 0);
   std::string said;
-  CHECK(doyen_cli("check " + (out / "r.doyen"), &said) == 1);
+  CHECK(ended("check " + (out / "r.doyen"), &said) == 1);
   CHECK_THAT(said, Catch::Contains("single lines") && Catch::Contains("Follow the lines"));
 }
 
@@ -117,7 +100,7 @@ TEST_CASE("what is no artwork is refused with what would be") {
   for (const auto& [file, says] :
        {std::pair{"a.txt", "neither an SVG nor a DXF"}, {"empty.svg", "empty"}, {"cut.png", "PNG"}}) {
     std::string said;
-    CHECK(doyen_cli("import " + (out / file) + " --blank 100x50x19mm --out " + (out / "x"), &said) == 3);
+    CHECK(ended("import " + (out / file) + " --blank 100x50x19mm --out " + (out / "x"), &said) == 3);
     CHECK_THAT(said, Catch::Contains(says) && Catch::Contains(file));
   }
   CHECK_FALSE(fs::exists(out / "x"));
@@ -126,7 +109,7 @@ TEST_CASE("what is no artwork is refused with what would be") {
 TEST_CASE("the plaque of the demo plans without a stop: words on arcs, a traced heron, a rim that follows the plaque") {
   const Folder out;
   std::string said;
-  REQUIRE(doyen_cli("plan " + data_file("demo/heron-plaque.doyen") + " --out " + (out / "o"), &said) == 0);
+  REQUIRE(ended("plan " + data_file("demo/heron-plaque.doyen") + " --out " + (out / "o"), &said) == 0);
   CHECK_THAT(said, !Catch::Contains("stop ") && Catch::Contains("the files cut what was planned"));
   Job job = load_job(data_file("demo/heron-plaque.doyen"));
   const auto rim = [&] { return bounds(outlines_of(job.find("rim")->piece, job.source()).region).width(); };

@@ -1,50 +1,17 @@
 // doyen-cli by its contract: what it writes, what it says, how it ends.
-#include <sys/wait.h>
-
 #include <catch2/catch.hpp>
-#include <cstdio>
 #include <cstring>
-#include <filesystem>
 #include <fstream>
 
 #include "atomic_file.hpp"
+#include "command_line.hpp"
 #include "data_folder.hpp"
 #include "json_reading.hpp"
 
 using namespace doyen;
-namespace fs = std::filesystem;
+using namespace command_line;
 
 namespace {
-
-struct Ended {
-  int code = -1;
-  std::string said;
-};
-
-Ended run(const std::string& command) {
-  Ended ended;
-  FILE* pipe = popen((command + " 2>&1").c_str(), "r");
-  char buffer[4096];
-  while (const std::size_t n = std::fread(buffer, 1, sizeof buffer, pipe)) ended.said.append(buffer, n);
-  const int status = pclose(pipe);
-  ended.code = WIFEXITED(status) ? WEXITSTATUS(status) : 128 + WTERMSIG(status);
-  return ended;
-}
-
-Ended doyen_cli(const std::string& words) { return run(std::string(DOYEN_CLI) + " " + words); }
-
-// A folder of the test's own, gone afterwards.
-struct Folder {
-  fs::path path = fs::temp_directory_path() / ("doyen-cli-" + std::to_string(getpid()));
-  Folder() {
-    fs::remove_all(path);
-    fs::create_directories(path);
-  }
-  ~Folder() { fs::remove_all(path); }
-  Folder(const Folder&) = delete;
-  Folder& operator=(const Folder&) = delete;
-  std::string operator/(const std::string& name) const { return (path / name).string(); }
-};
 
 std::string demo() { return data_file("demo/gate-sign.doyen"); }
 

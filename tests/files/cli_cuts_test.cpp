@@ -1,0 +1,103 @@
+// Ways of cutting by the command line: everything of a treatment by name, the back, inlays with their plugs and their
+// fit.
+
+#include <catch2/catch.hpp>
+
+#include "atomic_file.hpp"
+#include "command_line.hpp"
+#include "data_folder.hpp"
+#include "job/job.hpp"
+
+using namespace doyen;
+using namespace command_line;
+
+namespace {
+
+const std::string kSprig = "import " + data_file("demo/sprig.svg") + " --blank 200x220x20mm --width 60mm ";
+
+}  // namespace
+
+TEST_CASE("anything of a treatment can be said by its name, and what is none is refused with a sentence") {
+  const Folder out;
+  Ended e = doyen_cli(kSprig +
+                      "--treatment raise --depth 4 --cut steps=3 --cut terrace=5 --cut moves.way=alongGrain --cut "
+                      "moves.leaveOn=0.2 --out " +
+                      (out / "r.doyen"));
+  INFO(e.said);
+  REQUIRE(e.code == 0);
+  const Treatment t = load_job(out / "r.doyen").items.at(0).cut;
+  CHECK(t.steps == 3);
+  CHECK(t.terrace == Approx(5));
+  CHECK(t.moves.way == Moves::Way::AlongGrain);
+  CHECK(t.moves.leave_on == Approx(0.2));
+  for (const char* wrong : {"steps", "=3", "steps=many", "bit.x=1", "moves.way=sideways", "steps=1000"}) {
+    e = doyen_cli(kSprig + "--treatment raise --cut " + wrong + " --out " + (out / "w.doyen"));
+    INFO(wrong << ": " << e.said);
+    CHECK(e.code > 1);
+    CHECK(e.said.size() > 20);
+    CHECK_THAT(e.said, !Catch::Contains("unexpected"));
+    CHECK_FALSE(fs::exists(out / "w.doyen"));
+  }
+}
+
+TEST_CASE("the back has files, a relief and a picture of its own") {
+  const Folder out;
+  REQUIRE(doyen_cli("plan " + data_file("demo/fingerpost.doyen") + " --out " + (out / "o")).code == 0);
+  for (const char* name : {"01-back-keyhole-3-8in.nc", "02-back-v60.nc", "03-v60.nc", "proof-back.png"})
+    CHECK(fs::exists(out / (std::string("o/") + name)));
+  const Json plan = parse_json(read_file(out / "o/plan.json"), "plan");
+  CHECK(plan["files"][0]["side"] == "back");
+  CHECK(plan["files"][2]["side"] == "front");
+  CHECK(plan["turnOver"] == "leftEdge");
+  std::string files;
+  for (const Json& file : plan["files"]) files += " " + (out / ("o/" + file["path"].get<std::string>()));
+  REQUIRE(doyen_cli("backplot" + files + " --plan " + (out / "o/plan.json") + " --back --cell 0.5 --height " +
+                    (out / "b.npy"))
+              .code == 0);
+  REQUIRE(doyen_cli("relief " + data_file("demo/fingerpost.doyen") + " --back --cell 0.5 --height " + (out / "r.npy"))
+              .code == 0);
+  REQUIRE(doyen_cli("relief " + data_file("demo/fingerpost.doyen") + " --cell 0.5 --height " + (out / "f.npy")).code ==
+          0);
+  CHECK(read_file(out / "b.npy").size() == read_file(out / "r.npy").size());
+  CHECK(read_file(out / "r.npy") != read_file(out / "f.npy"));
+}
+
+TEST_CASE("one file where it is asked for: a side each, and a single bit's called by the bit") {
+  const Folder out;
+  REQUIRE(doyen_cli("plan " + data_file("demo/fingerpost.doyen") + " --one-file --out " + (out / "o")).code == 0);
+  CHECK(fs::exists(out / "o/01-back-all-bits.nc"));
+  CHECK(fs::exists(out / "o/02-all-bits.nc"));
+  REQUIRE(doyen_cli("plan " + data_file("demo/gate-sign.doyen") + " --one-file --out " + (out / "g")).code == 0);
+  CHECK(fs::exists(out / "g/01-all-bits.nc"));
+}
+
+TEST_CASE("an inlay writes both boards, closes, and is written whole or not at all") {
+  const Folder out;
+  Ended e = doyen_cli(kSprig + "--treatment inlay --species black-walnut --bits v60 --out " + (out / "i.doyen"));
+  INFO(e.said);
+  REQUIRE(e.code == 0);
+  e = doyen_cli("fit " + (out / "i.doyen") + " --cell 0.2mm");
+  CHECK(e.code == 0);
+  CHECK_THAT(e.said, Catch::Contains("rides up") && Catch::Contains("glue gap"));
+  CHECK(doyen_cli("fit " + (out / "i.doyen") + " --cell 0").code > 1);
+  e = doyen_cli("plan " + (out / "i.doyen") + " --out " + (out / "o"));
+  INFO(e.said);
+  CHECK(e.code == 0);
+  CHECK(fs::exists(out / "o/plugs-sugar-maple/plugs.doyen"));
+  CHECK(doyen_cli("check " + (out / "o/plugs-sugar-maple/plugs.doyen")).code == 0);
+  // A wood whose name would lead out of the folder stays in it.
+  Json job = parse_json(read_file(out / "i.doyen"), "i");
+  job["pieces"][0]["cut"]["inlay"]["wood"] = "../../maple";
+  write_file_atomically(out / "n.doyen", job.dump());
+  e = doyen_cli("plan " + (out / "n.doyen") + " --out " + (out / "n/deep"));
+  INFO(e.said);
+  CHECK(e.code == 0);
+  CHECK(fs::exists(out / "n/deep/plugs-______maple/plan.json"));
+  // A plug that cannot be cut keeps the pocket's board from being written, too.
+  job["pieces"][0]["cut"]["inlay"]["thickness"] = 5.2;
+  job["pieces"][0]["cut"]["inlay"]["wood"] = "sugar-maple";
+  write_file_atomically(out / "t.doyen", job.dump());
+  CHECK(doyen_cli("plan " + (out / "t.doyen") + " --out " + (out / "t")).code != 0);
+  CHECK_FALSE(fs::exists(out / "t/plan.json"));
+  CHECK(doyen_cli("fit " + data_file("demo/gate-sign.doyen")).code > 1);
+}
