@@ -238,6 +238,15 @@ std::optional<Point> Bench::outline_point_near(QPointF px, double reach) const {
   return best;
 }
 
+void Bench::show_overlay(const QImage& picture, const Box& box) {
+  if (overlay_.isNull() && picture.isNull()) return;
+  if (overlay_.cacheKey() == picture.cacheKey()) return;
+  overlay_ = picture;
+  overlay_scaled_ = {};
+  overlay_box_ = box;
+  update();
+}
+
 void Bench::set_section(const SectionLine& line) {
   section_ = line;
   update();

@@ -43,6 +43,9 @@ class Bench : public QWidget {
   MeasureHand& measure() { return *measure_; }
   void show_marks(const std::vector<Point>& marks);         // small rings
   void show_highlight(const std::vector<Region>& regions);  // parts that are pointed out
+  // A picture laid over a part of the front, such as the face of an inlay when it is level; null takes it away.
+  void show_overlay(const QImage& picture, const Box& box);
+  [[nodiscard]] const QImage& overlay() const { return overlay_; }
   void set_section(const SectionLine& line);
   void fit();
   void show_side(Side side);  // turned over, the back is seen and the outlines lie mirrored
@@ -146,6 +149,8 @@ class Bench : public QWidget {
   ReliefPainter painter_;
   QImage image_;
   Box image_area_;
+  QImage overlay_, overlay_scaled_;
+  Box overlay_box_;
   bool fine_ = false;
 
   Hand hand_ = Hand::None;

@@ -82,6 +82,14 @@ void Bench::paint_board(QPainter& p) {
   p.save();
   square ? p.setClipRect(board) : p.setClipPath(edge);
   p.drawImage(where, image_);
+  if (!overlay_.isNull() && side_ == Side::Front) {
+    const QRectF to = px_rect(overlay_box_);
+    const QSize px = (to.size() * devicePixelRatioF()).toSize();
+    // Many cells to a pixel are averaged; a thin line would come and go otherwise.
+    if (px.width() < overlay_.width() && px != overlay_scaled_.size())
+      overlay_scaled_ = overlay_.scaled(px, Qt::IgnoreAspectRatio, Qt::SmoothTransformation);
+    p.drawImage(to, px.width() < overlay_.width() ? overlay_scaled_ : overlay_);
+  }
   p.restore();
   // What falls away outside a cut-out is waste: it fades back.
   if (!waste_.isEmpty()) p.fillPath(to_px.map(waste_), QColor(228, 220, 203, 150));

@@ -292,6 +292,10 @@ CutsTicket::CutsTicket(Workshop& shop) : Ticket(shop) {
     shop_.edit_item(mm ? tr("say the ground it lies on") : tr("let Doyen find its ground"),
                     [&](Item& item) { item.cut.ground = mm; });
   });
+  resin_ = new ResinRow(shop_);
+  chosen->addWidget(resin_);
+  connect(inlay_section_, &InlaySection::proof_wanted, this, &CutsTicket::proof_wanted);
+  connect(inlay_section_, &InlaySection::answer_wanted, this, &CutsTicket::answer_wanted);
   chosen->addWidget(make_line());
   verdicts_ = new VerdictList(shop_);
   chosen->addWidget(verdicts_);
@@ -324,8 +328,8 @@ CutsTicket::CutsTicket(Workshop& shop) : Ticket(shop) {
       if (FloorSection::fits(item.cut.kind) && item.cut.depth == Treatment{}.depth)
         item.cut.depth = std::round(shop_.document.job().blank.thinnest() / 5 * 2) / 2;
       if (item.cut.kind == Treatment::Kind::Inlay) {
-        item.cut.depth = 5;
         item.cut.clearing.clear();
+        InlaySection::start_figures(item.cut, shop_, item.piece.id);
       }
       if (item.cut.kind == Treatment::Kind::Bevel) item.cut.clearing.clear();
     });
@@ -531,6 +535,8 @@ void CutsTicket::refresh() {
     const bool inlay = item->cut.kind == Treatment::Kind::Inlay;
     inlay_section_->setVisible(inlay);
     if (inlay) inlay_section_->refresh(*item, piece);
+    resin_->setVisible(ResinRow::fits(item->cut.kind));
+    if (ResinRow::fits(item->cut.kind)) resin_->refresh(*item);
     if (auto* button = look_->button(static_cast<int>(item->cut.kind))) button->setChecked(true);
     incise_->setVisible(item->cut.kind == Treatment::Kind::Incise);
     line_->setVisible(item->cut.kind == Treatment::Kind::Line);

@@ -2,6 +2,8 @@
 
 #include <QGridLayout>
 
+#include "stock/species.hpp"
+
 namespace doyen {
 namespace {
 
@@ -135,6 +137,19 @@ void FloorSection::build_insert(QVBoxLayout* column) {
   rows->addWidget(make_row(tr("Left above it"), cover_));
   rows->addWidget(make_row(tr("Finger notch"), notch_));
   rows->addWidget(make_row(tr("Corners"), corners_));
+  sheet_ = new QComboBox;
+  sheet_->setObjectName(QStringLiteral("insertSheet"));
+  sheet_->addItem(tr("bought or found"), QString());
+  for (const Species& s : species_table().species)
+    sheet_->addItem(tr("cut from %1").arg(QString::fromStdString(s.name)), QString::fromStdString(s.id));
+  sheet_->setToolTip(tr("What is cut for it gets a sheet, files and a run sheet of its own"));
+  rows->addWidget(make_row(tr("The insert"), sheet_));
+  connect(sheet_, &QComboBox::activated, this, [this](int i) {
+    edit(i == 0 ? tr("do not cut the insert") : tr("cut the insert, too"), [&](Treatment& t) {
+      t.insert.cut = i > 0;
+      if (i > 0) t.insert.material = sheet_->currentData().toString().toStdString();
+    });
+  });
   column->addWidget(insert_);
   connect(thickness_, &LengthField::entered, this, [this](std::optional<double> mm) {
     edit(tr("let something in"), [&](Treatment& t) { t.insert.thickness = mm.value_or(0); });
@@ -243,6 +258,7 @@ void FloorSection::refresh(const Item& item, const PiecePlan* piece) {
   cover_->show_length(t.insert.cover, job.lengths);
   notch_->show_length(t.insert.notch > 0 ? std::optional(t.insert.notch) : std::nullopt, job.lengths);
   corners_->setCurrentIndex(static_cast<int>(t.insert.corners));
+  sheet_->setCurrentIndex(t.insert.cut ? std::max(0, sheet_->findData(QString::fromStdString(t.insert.material))) : 0);
   bits_->setVisible(clears_floor(t));
   for (QCheckBox* box : clearing_) {
     const std::string id = box->property("bit").toString().toStdString();

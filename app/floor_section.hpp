@@ -29,7 +29,7 @@ class FloorSection : public QWidget {
   void edit(const QString& name, const std::function<void(Treatment&)>& change);
   Workshop& shop_;
   QLabel* about_;
-  QComboBox *bit_, *flanks_, *panel_, *side_, *corners_;
+  QComboBox *bit_, *flanks_, *panel_, *side_, *corners_, *sheet_;
   LengthField *depth_, *margin_, *thickness_, *clearance_, *cover_, *notch_, *peck_, *spacing_, *terrace_, *slot_;
   QSpinBox* steps_;
   QWidget *insert_, *bits_;

@@ -1,6 +1,9 @@
 #include "inlay_section.hpp"
 
-#include "machine/profile.hpp"
+#include <QStandardItemModel>
+
+#include "cuts/groove.hpp"
+#include "inlay/figures.hpp"
 #include "problem.hpp"
 #include "stock/species.hpp"
 
@@ -9,35 +12,81 @@ namespace {
 
 void show_row(QWidget* field, bool shown) { field->parentWidget()->setVisible(shown); }
 
-QColor colour_of(const std::string& id) {
-  const Species* s = species_table().find(id);
-  if (s == nullptr) return {0xC5, 0xA5, 0x82};
-  return QColor::fromRgbF(static_cast<float>(s->light.red), static_cast<float>(s->light.green),
-                          static_cast<float>(s->light.blue));
+const QString kVAlone = QStringLiteral("v-alone");
+
+// mm; 0 where it is not known: art of very many points is not looked at while someone waits.
+double widest_stroke(const Workshop& shop, const std::string& piece, const Bit& v) {
+  const PiecePlan* planned = shop.plan ? shop.plan->piece(piece) : nullptr;
+  if (planned == nullptr || !planned->problem.empty()) return 0;
+  if (planned->cuts.groove) return planned->cuts.groove->widest_stroke();
+  if (point_count(planned->outlines.region) > 20'000) return 0;
+  return plan_groove(planned->outlines.region, {v.tan_half(), v.tip}).widest_stroke();
 }
 
 }  // namespace
 
+void InlaySection::start_figures(Treatment& cut, const Workshop& shop, const std::string& piece) {
+  const Bit* v = shop.rack.find(cut.bit);
+  if (v == nullptr || v->kind != BitKind::V) return;
+  const Job& job = shop.document.job();
+  const InlayStart start = inlay_start(widest_stroke(shop, piece, *v), *v, job.blank, job.lengths);
+  cut.depth = start.depth;
+  cut.inlay.contact = start.contact;
+  cut.inlay.saw_gap = start.saw_gap;
+}
+
 InlaySection::InlaySection(Workshop& shop) : shop_(shop) {
-  pool_.setMaxThreadCount(1);
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(0, 0, 0, 0);
   column->setSpacing(7);
   about_ =
       make_label(tr("A pocket in this board, and a mirrored plug on a board of its own. Both are written."), "faded");
   column->addWidget(about_);
+  rung_ = make_label({}, "plain");
+  rung_->setObjectName(QStringLiteral("rung"));
+  column->addWidget(rung_);
+  keep_ = new QPushButton;
+  keep_->setObjectName(QStringLiteral("keepRung"));
+  column->addWidget(keep_, 0, Qt::AlignLeft);
   build_fields(column);
+  connect_fields();
   column->addWidget(make_line());
-  build_proof(column);
+  gaps_ = new NumberCard(tr("Glue gap"));
+  column->addWidget(gaps_);
+  moved_ = make_label({}, "faded");
+  moved_->setObjectName(QStringLiteral("moved"));
+  column->addWidget(moved_);
+  start_ = new QPushButton(tr("Figures from the strokes"));
+  start_->setObjectName(QStringLiteral("startFigures"));
+  column->addWidget(start_, 0, Qt::AlignLeft);
+  prove_ = new QPushButton(tr("See how it closes"));
+  prove_->setObjectName(QStringLiteral("proveFit"));
+  prove_->setToolTip(tr("Both halves, carved in the computer from their files and put together, under Proof"));
+  column->addWidget(prove_, 0, Qt::AlignLeft);
+  connect(start_, &QPushButton::clicked, this, [this] {
+    const std::string id = shop_.selected.toStdString();
+    edit(tr("take the figures from the strokes"), [&](Treatment& t) { start_figures(t, shop_, id); });
+  });
+  connect(prove_, &QPushButton::clicked, this, &InlaySection::proof_wanted);
+  connect(keep_, &QPushButton::clicked, this, [this] {
+    if (const Item* item = shop_.item()) Q_EMIT answer_wanted(item->cut);
+  });
 }
 
-InlaySection::~InlaySection() {
-  cancel_.request();
-  pool_.waitForDone();
-}
-
+// Every edit of the joint says what else it moved.
 void InlaySection::edit(const QString& name, const std::function<void(Treatment&)>& change) {
-  if (!filling_) shop_.edit_item(name, [&](Item& item) { change(item.cut); });
+  if (filling_) return;
+  const Item* item = shop_.item();
+  if (item == nullptr) return;
+  Treatment after = item->cut;
+  change(after);
+  const Bit* v = shop_.rack.find(after.bit);
+  QStringList lines;
+  for (const std::string& line : what_moved(item->cut, after, v, shop_.document.job().lengths))
+    lines << QString::fromStdString(line);
+  moved_->setText(lines.isEmpty() ? QString() : tr("That moved: ") + lines.join(QStringLiteral("; ")));
+  moved_piece_ = shop_.selected;
+  shop_.edit_item(name, [&](Item& it) { change(it.cut); });
 }
 
 void InlaySection::build_fields(QVBoxLayout* column) {
@@ -75,9 +124,27 @@ void InlaySection::build_fields(QVBoxLayout* column) {
     wood_->addItem(QString::fromStdString(s.name), QString::fromStdString(s.id));
   column->addWidget(make_row(tr("Plug of"), wood_));
   field(thickness_, tr("Its board, thick"), "plugThickness", 0.5, 300);
+  grain_ = new QComboBox;
+  grain_->setObjectName(QStringLiteral("plugGrain"));
+  grain_->addItems({tr("along this board's"), tr("across it")});
+  column->addWidget(make_row(tr("Its grain runs"), grain_));
+  moisture_ = new QDoubleSpinBox;
+  moisture_->setObjectName(QStringLiteral("moisture"));
+  moisture_->setRange(0, 30);
+  moisture_->setDecimals(1);
+  moisture_->setSuffix(tr(" % of moisture"));
+  moisture_->setKeyboardTracking(false);
+  moisture_->setToolTip(
+      tr("How far the wood's moisture will change where the sign hangs: about 4 in a heated room's "
+         "year, 8 and more outdoors (common practice)"));
+  column->addWidget(make_row(tr("Will see"), moisture_));
+}
+
+void InlaySection::connect_fields() {
   connect(flanks_, &QComboBox::activated, this, [this](int i) {
     edit(i == 0 ? tr("slope the inlay's flanks") : tr("make the inlay's flanks upright"), [&](Treatment& t) {
       t.inlay.sloped = i == 0;
+      if (i == 1) t.v_alone = false;
       const Bit* v = shop_.rack.find(t.bit);
       if (i == 0 && (v == nullptr || v->kind != BitKind::V)) t.bit = "v60";
     });
@@ -89,13 +156,21 @@ void InlaySection::build_fields(QVBoxLayout* column) {
   connect(clearing_, &QComboBox::activated, this, [this] {
     edit(tr("clear floors with the %1").arg(clearing_->currentText()), [&](Treatment& t) {
       t.clearing.clear();
+      t.v_alone = clearing_->currentData().toString() == kVAlone;
       const std::string id = clearing_->currentData().toString().toStdString();
-      if (!id.empty()) t.clearing.push_back(id);
+      if (!id.empty() && !t.v_alone) t.clearing.push_back(id);
     });
   });
   connect(wood_, &QComboBox::activated, this, [this] {
     edit(tr("make the plug of %1").arg(wood_->currentText()),
          [&](Treatment& t) { t.inlay.wood = wood_->currentData().toString().toStdString(); });
+  });
+  connect(grain_, &QComboBox::activated, this, [this](int i) {
+    edit(i == 0 ? tr("lay the plug's grain along the board's") : tr("lay the plug's grain across the board's"),
+         [&](Treatment& t) { t.inlay.crossed = i == 1; });
+  });
+  connect(moisture_, &QDoubleSpinBox::valueChanged, this, [this](double percent) {
+    edit(tr("say how far the moisture changes"), [&](Treatment& t) { t.inlay.moisture = percent; });
   });
   connect(pocket_, &LengthField::entered, this, [this](std::optional<double> mm) {
     edit(tr("change the pocket's depth"), [&](Treatment& t) { t.depth = *mm; });
@@ -112,46 +187,22 @@ void InlaySection::build_fields(QVBoxLayout* column) {
   figure(thickness_, tr("change the plug's thickness"), &doyen::Inlay::thickness);
 }
 
-void InlaySection::build_proof(QVBoxLayout* column) {
-  gaps_ = new NumberCard(tr("Glue gap"));
-  column->addWidget(gaps_);
-  prove_ = new QPushButton(tr("Prove the fit"));
-  prove_->setObjectName(QStringLiteral("proveFit"));
-  prove_->setToolTip(tr("Both halves are carved in the computer from their moves, and mated"));
-  column->addWidget(prove_, 0, Qt::AlignLeft);
-  found_ = make_label({}, "plain");
-  found_->setObjectName(QStringLiteral("fitFound"));
-  column->addWidget(found_);
-  ease_now_ = new QPushButton;
-  ease_now_->setObjectName(QStringLiteral("easeNow"));
-  column->addWidget(ease_now_, 0, Qt::AlignLeft);
-  sanded_ = new QComboBox;
-  sanded_->setObjectName(QStringLiteral("sanded"));
-  for (const double mm : {0.0, 0.2, 0.5, 1.0})
-    sanded_->addItem(mm == 0 ? tr("as levelled") : tr("sanded %1 mm further").arg(mm), mm);
-  column->addWidget(make_row(tr("The face"), sanded_));
-  face_ = new QLabel;
-  face_->setObjectName(QStringLiteral("fitFace"));
-  face_->setAccessibleName(tr("The face after levelling: plug, board, and any open line in red"));
-  column->addWidget(face_);
-  connect(prove_, &QPushButton::clicked, this, &InlaySection::prove);
-  connect(sanded_, &QComboBox::activated, this, &InlaySection::show_face);
-  connect(ease_now_, &QPushButton::clicked, this, [this] {
-    const double by = ease_now_->property("by").toDouble();
-    edit(tr("ease both halves' corners"), [&](Treatment& t) { t.inlay.ease = by; });
-  });
-}
-
 Sum InlaySection::sum_of(const Item& item) const {
   const doyen::Inlay& inlay = item.cut.inlay;
+  const Job& job = shop_.document.job();
   Sum sum;
   sum.title = tr("How the halves meet").toStdString();
+  const Bit* v = shop_.rack.find(item.cut.bit);
+  const bool sloped = inlay.sloped && v != nullptr && v->kind == BitKind::V;
+  if (sloped) {
+    const InlayStart start = inlay_start(widest_stroke(shop_, item.piece.id, *v), *v, job.blank, job.lengths);
+    for (const std::string& line : start.why) sum.lines.push_back(tr("start: ").toStdString() + line);
+  }
   sum.lines.push_back(
       tr("glue gap: pocket %1 − contact %2 = %3")
           .arg(shop_.show(item.cut.depth), shop_.show(inlay.contact), shop_.show(item.cut.depth - inlay.contact))
           .toStdString());
-  const Bit* v = shop_.rack.find(item.cut.bit);
-  if (inlay.sloped && v != nullptr && v->kind == BitKind::V)
+  if (sloped)
     sum.lines.push_back(tr("the plug's land is smaller than the art by contact × tan(%1° ÷ 2) = %2 a side")
                             .arg(v->true_angle())
                             .arg(shop_.show(inlay.contact * v->tan_half()))
@@ -164,22 +215,39 @@ Sum InlaySection::sum_of(const Item& item) const {
   return sum;
 }
 
-void InlaySection::refresh(const Item& item, const PiecePlan* piece) {
-  filling_ = true;
-  const Treatment& t = item.cut;
-  const LengthStyle& lengths = shop_.document.job().lengths;
-  flanks_->setCurrentIndex(t.inlay.sloped ? 0 : 1);
+// V bits; flat ones stand there too and say why they cannot be taken.
+void InlaySection::fill_bits(const Treatment& t) {
   bit_->clear();
   clearing_->clear();
   clearing_->addItem(tr("what Doyen proposes"), QString());
+  if (t.inlay.sloped) clearing_->addItem(tr("the V alone"), kVAlone);
+  auto* rows = qobject_cast<QStandardItemModel*>(bit_->model());
   for (const Bit& bit : shop_.rack.bits) {
     const QString id = QString::fromStdString(bit.id), name = QString::fromStdString(bit.name);
     if (bit.kind == BitKind::V) bit_->addItem(name, id);
     if (bit.kind == BitKind::Flat) clearing_->addItem(name, id);
   }
-  bit_->setCurrentIndex(bit_->findData(QString::fromStdString(t.bit)));
-  clearing_->setCurrentIndex(
-      t.clearing.empty() ? 0 : std::max(0, clearing_->findData(QString::fromStdString(t.clearing.front()))));
+  for (const Bit& bit : shop_.rack.bits) {
+    if (bit.kind != BitKind::Flat && bit.kind != BitKind::Ball) continue;
+    bit_->addItem(tr("%1: its flanks do not slope").arg(QString::fromStdString(bit.name)),
+                  QString::fromStdString(bit.id));
+    if (rows != nullptr) rows->item(bit_->count() - 1)->setEnabled(false);
+  }
+  const QString chosen = QString::fromStdString(t.bit);
+  if (bit_->findData(chosen) < 0) bit_->addItem(tr("%1 (not in the rack)").arg(chosen), chosen);
+  bit_->setCurrentIndex(bit_->findData(chosen));
+  clearing_->setCurrentIndex(t.v_alone ? clearing_->findData(kVAlone)
+                             : t.clearing.empty()
+                                 ? 0
+                                 : std::max(0, clearing_->findData(QString::fromStdString(t.clearing.front()))));
+}
+
+void InlaySection::refresh(const Item& item, const PiecePlan* piece) {
+  filling_ = true;
+  const Treatment& t = item.cut;
+  const LengthStyle& lengths = shop_.document.job().lengths;
+  flanks_->setCurrentIndex(t.inlay.sloped ? 0 : 1);
+  fill_bits(t);
   show_row(bit_, t.inlay.sloped);
   pocket_->show_length(t.depth, lengths);
   contact_->show_length(t.inlay.contact, lengths);
@@ -189,105 +257,37 @@ void InlaySection::refresh(const Item& item, const PiecePlan* piece) {
   ease_->show_length(t.inlay.ease, lengths);
   wood_->setCurrentIndex(wood_->findData(QString::fromStdString(t.inlay.wood)));
   thickness_->show_length(t.inlay.thickness, lengths);
+  grain_->setCurrentIndex(t.inlay.crossed ? 1 : 0);
+  moisture_->setValue(t.inlay.moisture);
   gaps_->show_number(shop_.show(t.depth - t.inlay.contact), tr("under the plug"), sum_of(item));
-  prove_->setEnabled(!busy_ && piece != nullptr && !piece->cuts.operations.empty());
-  if (proved_ != shop_.plan || proved_piece_ != item.piece.id) {  // said of another plan
-    fit_.reset();
-    found_->setText({});
-    ease_now_->hide();
+  if (moved_piece_ != shop_.selected) moved_->setText({});
+  moved_->setVisible(!moved_->text().isEmpty());
+  start_->setVisible(t.inlay.sloped && !t.inlay.rung);
+  prove_->setEnabled(piece != nullptr && !piece->cuts.operations.empty());
+  rung_->setVisible(t.inlay.rung.has_value());
+  keep_->setVisible(t.inlay.rung.has_value());
+  if (t.inlay.rung) {
+    const std::string by = t.inlay.sloped || t.clearing.empty() ? t.bit : t.clearing.back();
+    const Bit* bit = shop_.rack.find(by);
+    const QString name = bit == nullptr ? QString::fromStdString(by) : QString::fromStdString(bit->name);
+    const double value = t.inlay.sloped ? *t.inlay.rung : t.inlay.allowance;
+    const QString figure = (t.inlay.sloped && value >= 0 ? QStringLiteral("+") : QString()) + shop_.show(value);
+    rung_->setText(
+        t.inlay.sloped
+            ? tr("A pair of a test ladder: its contact is %1 of what is reckoned. When it is glued and level, "
+                 "choose the pair whose line closes best.")
+                  .arg(figure)
+            : tr("A pair of a test ladder: its allowance is %1 a side. Choose the tightest pair that goes in.")
+                  .arg(figure));
+    const std::optional<double> kept = bit == nullptr   ? std::nullopt
+                                       : t.inlay.sloped ? bit->ladder_contact
+                                                        : bit->ladder_allowance;
+    const bool mine = kept && std::abs(*kept - value) < 1e-6;
+    keep_->setText(mine ? tr("Kept for the %1").arg(name)
+                        : tr("This one closed best: keep %1 for the %2").arg(figure, name));
+    keep_->setEnabled(!mine && bit != nullptr);
   }
-  show_row(sanded_, fit_ != nullptr);
-  face_->setVisible(fit_ != nullptr);
   filling_ = false;
-}
-
-void InlaySection::prove() {
-  const Item* item = shop_.item();
-  if (item == nullptr || !shop_.plan || busy_) return;
-  busy_ = true;
-  prove_->setEnabled(false);
-  found_->setText(tr("Carving both halves…"));
-  const quint64 mine = ++generation_;
-  proved_ = shop_.plan;
-  proved_piece_ = item->piece.id;
-  cancel_ = Cancel();
-  pool_.start([this, mine, pocket = shop_.plan, id = item->piece.id, rack = shop_.rack, cancel = cancel_] {
-    std::shared_ptr<const Fit> fit;
-    QString problem;
-    try {
-      for (const PlugBoard& board : plug_boards(pocket->job)) {
-        for (const PlugPlace& place : board.places) {
-          if (place.piece != id) continue;
-          const Plan plug = plan(board.job, rack, machine_for(board.job), nullptr, cancel);
-          const Box box = bounds(pocket->piece(id)->outlines.region);
-          const double cell = std::clamp(std::sqrt(box.width() * box.height() / 1.5e6), 0.03, 0.5);
-          fit = std::make_shared<const Fit>(fit_of(*pocket, plug, place, cell, {}, cancel));
-        }
-      }
-      if (!fit) problem = tr("There is no plug for this piece.");
-    } catch (const std::exception& error) {
-      problem = QString::fromUtf8(error.what());
-    }
-    QMetaObject::invokeMethod(
-        this,
-        [this, mine, fit, problem] {
-          if (mine != generation_) return;
-          busy_ = false;
-          prove_->setEnabled(true);
-          if (!problem.isEmpty()) return found_->setText(problem);
-          show_fit(fit);
-        },
-        Qt::QueuedConnection);
-  });
-}
-
-void InlaySection::show_fit(const std::shared_ptr<const Fit>& fit) {
-  const Item* item = shop_.item();
-  if (item == nullptr || item->piece.id != proved_piece_ || proved_ != shop_.plan) return found_->setText({});
-  fit_ = fit;
-  const Face face = face_after(*fit, 0);
-  QString words = std::abs(fit->rides_up) < 0.03 ? tr("The flanks close.")
-                  : fit->rides_up > 0
-                      ? tr("The plug rides up by %1: it touches first at %2, %3.")
-                            .arg(shop_.show(fit->rides_up), shop_.show(fit->binds_at.x), shop_.show(fit->binds_at.y))
-                      : tr("The plug goes %1 deeper than meant before it touches.").arg(shop_.show(-fit->rides_up));
-  words += QLatin1Char(' ') + tr("Glue gap %1, saw gap %2.")
-                                  .arg(fit->glue_gap > 0 ? shop_.show(fit->glue_gap) : tr("none: no flat floors"),
-                                       shop_.show(fit->saw_gap));
-  words += QLatin1Char(' ') + (face.widest_gap <= 2 * fit->pocket.cell()
-                                   ? tr("No open line at the face.")
-                                   : tr("The widest open line at the face is %1.").arg(shop_.show(face.widest_gap)));
-  found_->setText(words);
-  if (fit->rides_up > 0.03) shop_.go_to(fit->binds_at);
-  const Bit* v = shop_.rack.find(item->cut.bit);
-  const double ease = v == nullptr || !item->cut.inlay.sloped ? 0 : ease_that_seats(item->cut.inlay, *v);
-  ease_now_->setVisible(fit->rides_up > 0.03 && v != nullptr && v->tip > 0 && item->cut.inlay.ease < ease - 1e-6);
-  ease_now_->setText(tr("Ease corners by %1, so that it seats").arg(shop_.show(ease)));
-  ease_now_->setProperty("by", ease);
-  show_row(sanded_, true);
-  face_->show();
-  show_face();
-}
-
-// The face as it will be seen, from above: the two woods, and what stays open in red.
-void InlaySection::show_face() {
-  const Item* item = shop_.item();
-  if (!fit_ || item == nullptr) return;
-  const Face face = face_after(*fit_, sanded_->currentData().toDouble());
-  const int columns = static_cast<int>(fit_->pocket.columns()), rows = static_cast<int>(fit_->pocket.rows());
-  QImage image(columns, rows, QImage::Format_RGB32);
-  const QRgb board = colour_of(shop_.document.job().blank.species).rgb(), plug = colour_of(item->cut.inlay.wood).rgb(),
-             open = qRgb(0x9C, 0x3B, 0x2E);
-  for (int r = 0; r < rows; ++r) {
-    auto* line = reinterpret_cast<QRgb*>(image.scanLine(rows - 1 - r));
-    for (int c = 0; c < columns; ++c) {
-      const FaceWood wood =
-          face.cells[static_cast<std::size_t>(r) * fit_->pocket.columns() + static_cast<std::size_t>(c)];
-      line[c] = wood == FaceWood::Board ? board : wood == FaceWood::Plug ? plug : open;
-    }
-  }
-  const QSize room(width() - 4, 220);
-  face_->setPixmap(QPixmap::fromImage(image.scaled(room, Qt::KeepAspectRatio, Qt::SmoothTransformation)));
 }
 
 }  // namespace doyen

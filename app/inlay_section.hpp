@@ -1,12 +1,11 @@
-// The Cuts ticket's part for inlays: both halves' figures, and the proof that they close.
+// The Cuts ticket's part for inlays: both halves' figures, each tied to its sum, and what a change moved.
 #pragma once
 
 #include <QCheckBox>
 #include <QComboBox>
+#include <QDoubleSpinBox>
 #include <QPushButton>
-#include <QThreadPool>
 
-#include "inlay/fit.hpp"
 #include "length_field.hpp"
 #include "ticket.hpp"
 
@@ -16,31 +15,29 @@ class InlaySection : public QWidget {
   Q_OBJECT
  public:
   explicit InlaySection(Workshop& shop);
-  ~InlaySection() override;
   void refresh(const Item& item, const PiecePlan* piece);
-  [[nodiscard]] bool busy() const { return busy_; }
+  // Sets depth, contact and gaps from the piece's widest stroke and the bit.
+  static void start_figures(Treatment& cut, const Workshop& shop, const std::string& piece);
+
+ Q_SIGNALS:
+  void proof_wanted();
+  void answer_wanted(const doyen::Treatment& rung);
 
  private:
   void build_fields(QVBoxLayout* column);
-  void build_proof(QVBoxLayout* column);
+  void connect_fields();
   void edit(const QString& name, const std::function<void(Treatment&)>& change);
-  void prove();
-  void show_fit(const std::shared_ptr<const Fit>& fit);
-  void show_face();
+  void fill_bits(const Treatment& cut);
   [[nodiscard]] Sum sum_of(const Item& item) const;
   Workshop& shop_;
-  QComboBox *flanks_, *bit_, *wood_, *sanded_, *clearing_;
+  QComboBox *flanks_, *bit_, *wood_, *clearing_, *grain_;
   LengthField *pocket_, *contact_, *saw_, *allowance_, *ease_, *thickness_;
+  QDoubleSpinBox* moisture_;
   NumberCard* gaps_;
-  QPushButton *prove_, *ease_now_;
-  QLabel *about_, *found_, *face_;
-  QThreadPool pool_;
-  Cancel cancel_;
-  std::shared_ptr<const Fit> fit_;
-  PlanPtr proved_;  // the plan that the proof is of
-  std::string proved_piece_;
-  quint64 generation_ = 0;
-  bool filling_ = false, busy_ = false;
+  QPushButton *start_, *prove_, *keep_;
+  QLabel *about_, *moved_, *rung_;
+  QString moved_piece_;
+  bool filling_ = false;
 };
 
 }  // namespace doyen

@@ -54,7 +54,10 @@ int main(int argc, char** argv) {
       QStringLiteral("Plan the demo in the window, write its files and pictures into FOLDER, and end."),
       QStringLiteral("FOLDER"));
   const QCommandLineOption views(QStringLiteral("views"), QStringLiteral("List the views that --shot knows."));
-  parser.addOptions({demo, shot, demo_out, views});
+  const QCommandLineOption size(
+      QStringLiteral("size"), QStringLiteral("Of the window for --shot, such as 1280x1600: a long ticket shows whole."),
+      QStringLiteral("SIZE"));
+  parser.addOptions({demo, shot, demo_out, views, size});
   parser.addPositionalArgument(QStringLiteral("JOB"), QStringLiteral("A job to open."));
   parser.process(app);
   const QStringList rest = parser.positionalArguments();
@@ -67,6 +70,8 @@ int main(int argc, char** argv) {
   QString problem;
   if (parser.isSet(shot) || parser.isSet(demo_out)) {
     window.open_demo();
+    const QStringList wanted = parser.value(size).split(QLatin1Char('x'));
+    if (wanted.size() == 2) window.resize(wanted[0].toInt(), wanted[1].toInt());
     window.show();
     if (!doyen::wait_until_settled(window)) {
       std::fprintf(stderr, "The demo could not be planned in time.\n");

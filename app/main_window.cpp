@@ -18,6 +18,7 @@
 #include "files/outlines_out.hpp"
 #include "files/run_sheet.hpp"
 #include "geometry/polyline.hpp"
+#include "inlay/ladder.hpp"
 #include "job/layout.hpp"
 #include "letter_bench.hpp"
 #include "rack_dialog.hpp"
@@ -70,7 +71,11 @@ MainWindow::MainWindow() : shop_{document_, rack_, nullptr, nullptr, {}, {}, {}}
     }
     keep_rack(rack);
   });
-  tickets_->addWidget(proof_ = new ProofTicket(shop_));
+  connect(cuts_, &CutsTicket::proof_wanted, this, [this] { go_to_stage(Stage::Proof); });
+  connect(cuts_, &CutsTicket::answer_wanted, this, &MainWindow::keep_rung);
+  tickets_->addWidget(proof_ = new ProofTicket(shop_, fit_));
+  connect(&proof_->fit(), &FitSection::ladder_wanted, this, &MainWindow::make_ladder);
+  connect(&fit_, &FitKeeper::changed, this, &MainWindow::show_fit);
   tickets_->addWidget(run_ = new RunTicket(shop_));
 
   auto* centre = new QWidget;
@@ -247,6 +252,9 @@ void MainWindow::make_actions() {
   add(tr("Open the demo of a lid with an inlaid sprig"), {}, [this] {
     if (may_leave()) open_demo(QStringLiteral("inlaid-lid"));
   });
+  add(tr("Open the demo of a test ladder for inlays"), {}, [this] {
+    if (may_leave()) open_demo(QStringLiteral("test-ladder"));
+  });
   add(tr("Open the demo of a fingerpost's arm"), {}, [this] {
     if (may_leave()) open_demo(QStringLiteral("fingerpost"));
   });
@@ -367,7 +375,7 @@ void MainWindow::show_call_box() {
 
 void MainWindow::show_job_menu(const QPoint& at) {
   QMenu menu(this);
-  for (const Call& call : calls_.mid(0, 13)) {
+  for (const Call& call : calls_.mid(0, 14)) {
     QString words = call.words;
     if (words == tr("Undo") && document_.undo_stack().canUndo())
       words = tr("Undo: %1").arg(document_.undo_stack().undoText());
@@ -478,6 +486,7 @@ void MainWindow::go_to_stage(Stage stage) {
   rail_->set_current(stage);
   tickets_->setCurrentIndex(static_cast<int>(stage));
   bench_->show_stage(stage);
+  if (stage != Stage::Proof) fit_.leave();
   refresh_tickets();
 }
 
@@ -650,11 +659,11 @@ QString MainWindow::write_files(const QString& folder, bool anyway) {
   bool fine = false;
   QApplication::setOverrideCursor(Qt::WaitCursor);
   try {
-    const std::vector<Plan> plugs = plan_plugs(document_.job(), rack_, anyway);
+    const std::vector<FurtherPlan> further = plan_further(document_.job(), rack_, anyway);
     const Written written = write_outputs(*shop_.plan, folder.toStdString());
     QStringList names;
     for (const std::string& name : written.names) names << QString::fromStdString(name);
-    for (const std::string& name : write_plugs(plugs, folder.toStdString())) names << QString::fromStdString(name);
+    for (const std::string& name : write_further(further, folder.toStdString())) names << QString::fromStdString(name);
     fine = written.check.agrees();
     words = tr("Written into %1: %2.").arg(folder, names.join(QStringLiteral(", "))) + QLatin1Char('\n') +
             (fine ? tr("The files were read back and carved again: they cut what you see, to within %1 mm.")
@@ -950,6 +959,38 @@ void MainWindow::copy_piece() {
 void MainWindow::edit_rack() {
   RackDialog dialog(rack_, document_.job().lengths, this);
   if (dialog.exec() == QDialog::Accepted && !(dialog.rack() == rack_)) keep_rack(dialog.rack());
+}
+
+// What the fit's keeper found, on the bench and in the section.
+void MainWindow::show_fit() {
+  bench_->show_overlay(fit_.picture(), fit_.picture_box());
+  const bool fresh = fit_.fit() != nullptr && !strip_->shows_fit();
+  strip_->show_fit(fit_.fit(), fit_.halves());
+  // A section beside the inlay says nothing of it.
+  if (fresh && !strip_->shows_fit()) {
+    const Point middle = bounds(fit_.halves()->art).centre();
+    section_.at = section_.along ? middle.y : middle.x;
+    bench_->set_section(section_);
+    strip_->set_line(section_);
+  }
+  if (!fit_.active()) bench_->show_marks({});
+}
+
+void MainWindow::make_ladder(const Treatment& cut) {
+  if (!may_leave()) return;
+  const Treatment asked = cut;
+  const Job job = ladder_job(document_.job(), asked, rack_);
+  document_.replace(job, {});
+  select({});
+  bench_->fit();
+  go_to_stage(Stage::Cuts);
+}
+
+void MainWindow::keep_rung(const Treatment& rung) {
+  Rack rack = rack_;
+  const std::string bit = keep_answer(rack, rung);
+  if (bit.empty()) return say(tr("The test ladder"), tr("This pair's bit is not in the rack any longer."));
+  keep_rack(rack);
 }
 
 void MainWindow::keep_rack(const Rack& rack) {

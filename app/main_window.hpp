@@ -25,6 +25,7 @@ class MainWindow : public QMainWindow {
   [[nodiscard]] const PlanPtr& plan() const { return shop_.plan; }
   [[nodiscard]] Planner& planner() { return planner_; }
   [[nodiscard]] StageRail& rail() { return *rail_; }
+  [[nodiscard]] FitKeeper& fit() { return fit_; }
 
   void open_demo(const QString& name = QStringLiteral("gate-sign"));  // of data/demo
   bool open(const QString& path);                                     // says so when it cannot
@@ -74,6 +75,9 @@ class MainWindow : public QMainWindow {
   void remove_piece();
   void copy_piece();
   void edit_rack();
+  void show_fit();
+  void make_ladder(const Treatment& cut);
+  void keep_rung(const Treatment& rung);
   void keep_rack(const Rack& rack);  // as the user's own, in every job
   void remember(const QString& path);
   void say(const QString& title, const QString& words);
@@ -82,6 +86,7 @@ class MainWindow : public QMainWindow {
   Rack rack_;
   Planner planner_;
   Workshop shop_;
+  FitKeeper fit_;
   StageRail* rail_;
   Bench* bench_;
   SectionStrip* strip_;

@@ -7,10 +7,12 @@
 
 namespace doyen {
 
-ProofTicket::ProofTicket(Workshop& shop) : Ticket(shop) {
+ProofTicket::ProofTicket(Workshop& shop, FitKeeper& keeper) : Ticket(shop) {
   add_title(tr("Proof"));
   summary_ = make_label({}, "faded");
   column_->addWidget(summary_);
+  fit_ = new FitSection(shop_, keeper);
+  column_->addWidget(fit_);
   verdicts_ = new VerdictList(shop_);
   column_->addWidget(verdicts_);
   add_rule();
@@ -23,6 +25,7 @@ ProofTicket::ProofTicket(Workshop& shop) : Ticket(shop) {
 }
 
 void ProofTicket::refresh() {
+  fit_->refresh();
   if (!shop_.plan) return;
   const Plan& plan = *shop_.plan;
   const int stops = plan.count(Grade::Stop), minds = plan.count(Grade::Mind);
@@ -31,6 +34,9 @@ void ProofTicket::refresh() {
                     : minds > 0 ? (minds == 1 ? tr("Nothing stops it; one thing to look at.")
                                               : tr("Nothing stops it; %1 things to look at.").arg(minds))
                                 : tr("Nothing stands against it. The board will look as shown."));
+  // What stops the work comes first; else the inlay's fit does.
+  column_->removeWidget(verdicts_);
+  column_->insertWidget(column_->indexOf(fit_) + (stops > 0 ? 0 : 1), verdicts_);
   verdicts_->show_for({}, true);
   time_->show_number(QString::fromStdString(format_duration(plan.seconds)),
                      tr("by acceleration and corners, not length over feed"), time_sum(plan));
@@ -112,6 +118,8 @@ RunTicket::RunTicket(Workshop& shop) : Ticket(shop) {
       QMetaObject::invokeMethod(
           this, [this] { take_order(); }, Qt::QueuedConnection);
   });
+  inlay_ = new InlayRunSection(shop_);
+  column_->addWidget(inlay_);
   add_rule();
   add_heading(tr("Before you start"));
   column_->addWidget(
@@ -175,6 +183,7 @@ void RunTicket::refresh() {
     holding_->setCursorPosition(0);
     holding_->setToolTip(holding_->text());
   }
+  inlay_->refresh();
   if (!shop_.plan) return;
   filling_ = true;
   const int chosen = order_->currentRow();
@@ -189,11 +198,13 @@ void RunTicket::refresh() {
     QPixmap dye(10, 10);
     dye.fill(theme::dye(number));
     auto* row = new QListWidgetItem(
-        QIcon(dye), tr("%1. %2%3\n%4 · %5 · deepest %6")
-                        .arg(number + 1)
-                        .arg(QString::fromStdString(run.bit.name), run.side == Side::Back ? tr(", back") : QString(),
-                             QString::fromStdString(run.file),
-                             QString::fromStdString(format_duration(run.time.seconds)), shop_.show(run.deepest)));
+        QIcon(dye),
+        tr("%1. %2%3\n%4 · %5 · deepest %6")
+            .arg(number + 1)
+            .arg(QString::fromStdString(run.bit.name),
+                 (run.side == Side::Back ? tr(", back") : QString()) + (run.later ? tr(", after gluing") : QString()),
+                 QString::fromStdString(run.file), QString::fromStdString(format_duration(run.time.seconds)),
+                 shop_.show(run.deepest)));
     row->setData(Qt::UserRole, turns);
     row->setToolTip(row->text());
     order_->addItem(row);

@@ -1,8 +1,10 @@
 // The section strip: the board sighted along a saw cut, to scale, with the bit's silhouette at the deepest place.
 #pragma once
 
+#include <QSlider>
 #include <QWidget>
 
+#include "inlay/fit.hpp"
 #include "planner.hpp"
 
 namespace doyen {
@@ -13,6 +15,9 @@ class SectionStrip : public QWidget {
   explicit SectionStrip(QWidget* parent = nullptr);
   void show_plan(const PlanPtr& plan);
   void set_line(const SectionLine& line);
+  // Both halves of an inlay instead of the board alone, where the line crosses it; null shows the board again.
+  void show_fit(const std::shared_ptr<const Fit>& fit, const std::shared_ptr<const Halves>& halves);
+  [[nodiscard]] bool shows_fit() const;
   [[nodiscard]] const std::vector<float>& heights() const { return heights_; }
 
  Q_SIGNALS:
@@ -27,10 +32,14 @@ class SectionStrip : public QWidget {
  private:
   void ask();
   [[nodiscard]] QRect turn_rect() const;
+  void paint_fit(QPainter& p) const;
   PlanPtr plan_;
   SectionLine line_;
   std::vector<float> heights_, back_;
   ReliefPainter painter_;
+  std::shared_ptr<const Fit> fit_;
+  std::shared_ptr<const Halves> halves_;
+  QSlider* apart_;  // 0: as far apart as the pocket is deep, 100: seated
 };
 
 }  // namespace doyen

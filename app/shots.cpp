@@ -41,7 +41,7 @@ QStringList shot_names() {
           QStringLiteral("clean-up"), QStringLiteral("letter-bench"), QStringLiteral("tracing"),
           QStringLiteral("points"),   QStringLiteral("raised"),       QStringLiteral("plate"),
           QStringLiteral("post"),     QStringLiteral("post-back"),    QStringLiteral("moves"),
-          QStringLiteral("inlay")};
+          QStringLiteral("inlay"),    QStringLiteral("fit")};
 }
 
 namespace {
@@ -107,6 +107,7 @@ bool take_shot(MainWindow& window, const QString& stage, const QString& file, QS
   } demos[] = {{QStringLiteral("raised"), QStringLiteral("gate-sign-raised"), QStringLiteral("name")},
                {QStringLiteral("post"), QStringLiteral("fingerpost"), QStringLiteral("slot-left")},
                {QStringLiteral("inlay"), QStringLiteral("inlaid-lid"), QStringLiteral("sprig")},
+               {QStringLiteral("fit"), QStringLiteral("inlaid-lid"), QStringLiteral("sprig")},
                {QStringLiteral("moves"), QStringLiteral("seed-drawer"), QStringLiteral("field")},
                {QStringLiteral("post-back"), QStringLiteral("fingerpost"), QStringLiteral("slot-left")},
                {QStringLiteral("plate"), QStringLiteral("sundial-plate"), QStringLiteral("motto")}};
@@ -126,21 +127,13 @@ bool take_shot(MainWindow& window, const QString& stage, const QString& file, QS
         }
       }
     }
-    if (stage == QStringLiteral("inlay")) {
+    if (stage == QStringLiteral("fit")) {
+      window.go_to_stage(Stage::Proof);
       wait_until_settled(window);
-      auto* section = window.findChild<InlaySection*>();
-      auto* prove = window.findChild<QPushButton*>(QStringLiteral("proveFit"));
-      if (section == nullptr || prove == nullptr) return false;
-      prove->click();
       QElapsedTimer clock;
       clock.start();
-      while (section->busy() && clock.elapsed() < 60'000) QApplication::processEvents(QEventLoop::AllEvents, 20);
-      if (auto* face = window.findChild<QLabel*>(QStringLiteral("fitFace"))) {
-        QApplication::processEvents(QEventLoop::AllEvents, 50);
-        for (QWidget* up = face; up != nullptr; up = up->parentWidget()) {
-          if (auto* area = qobject_cast<QScrollArea*>(up)) area->ensureWidgetVisible(face, 0, 130);
-        }
-      }
+      while ((window.fit().busy() || window.fit().ways().empty()) && clock.elapsed() < 120'000)
+        QApplication::processEvents(QEventLoop::AllEvents, 20);
     }
     window.bench().show_side(stage == QStringLiteral("post-back") ? Side::Back : Side::Front);
     return wait_until_settled(window) && window.grab().save(file);

@@ -4,9 +4,12 @@
 #include <QButtonGroup>
 
 #include "artwork_sections.hpp"
+#include "fit_section.hpp"
 #include "floor_section.hpp"
+#include "inlay_run_section.hpp"
 #include "inlay_section.hpp"
 #include "moves_section.hpp"
+#include "resin_row.hpp"
 
 namespace doyen {
 
@@ -74,6 +77,8 @@ class CutsTicket : public Ticket {
 
  Q_SIGNALS:
   void rack_wanted(const QString& bit, const doyen::Feeds& feeds);
+  void proof_wanted();                               // of the chosen inlay
+  void answer_wanted(const doyen::Treatment& rung);  // what this pair of a ladder says shall be kept for its bit
 
  private:
   void refresh_incise(const Item& item, const PiecePlan* piece);
@@ -86,6 +91,7 @@ class CutsTicket : public Ticket {
   MovesSection* moves_;
   FloorSection* floor_section_;
   InlaySection* inlay_section_;
+  ResinRow* resin_;
   QCheckBox* slug_;
   QWidget *choose_, *chosen_, *incise_, *line_, *cut_out_;
   QComboBox* line_bit_;
@@ -111,10 +117,12 @@ class CutsTicket : public Ticket {
 class ProofTicket : public Ticket {
   Q_OBJECT
  public:
-  explicit ProofTicket(Workshop& shop);
+  ProofTicket(Workshop& shop, FitKeeper& keeper);
   void refresh() override;
+  [[nodiscard]] FitSection& fit() { return *fit_; }
 
  private:
+  FitSection* fit_;
   QLabel* summary_;
   NumberCard* time_;
   QVBoxLayout* runs_;
@@ -142,6 +150,7 @@ class RunTicket : public Ticket {
   QListWidget* order_;
   QLabel *order_says_, *zero_, *written_;
   QPushButton* own_order_;
+  InlayRunSection* inlay_;
   bool filling_ = false;
 };
 

@@ -13,6 +13,8 @@
 #include "files/run_sheet.hpp"
 #include "files/svg_read.hpp"
 #include "inlay/fit.hpp"
+#include "inlay/ladder.hpp"
+#include "inlay/schools.hpp"
 #include "planning/outputs.hpp"
 
 namespace {
@@ -54,10 +56,10 @@ int run_plan(const std::string& job_path, const std::string& out, const std::str
         p.count(Grade::Stop), p.count(Grade::Stop) == 1 ? "" : "s");
     return kStop;
   }
-  const std::vector<Plan> plugs = plan_plugs(job, load_rack(), anyway);
+  const std::vector<FurtherPlan> further = plan_further(job, load_rack(), anyway);
   const Written written = write_outputs(p, out);
   for (const std::string& name : written.names) std::printf("wrote %s/%s\n", out.c_str(), name.c_str());
-  for (const std::string& name : write_plugs(plugs, out)) std::printf("wrote %s/%s\n", out.c_str(), name.c_str());
+  for (const std::string& name : write_further(further, out)) std::printf("wrote %s/%s\n", out.c_str(), name.c_str());
   for (const BitRun& run : p.runs) {
     std::printf("%s: %s, deepest %s, feed reached %s of %s mm/min\n", run.file.c_str(),
                 format_duration(run.time.seconds).c_str(), format_length(run.deepest, job.lengths).c_str(),
@@ -75,28 +77,98 @@ double cell_of(const std::string& text) {
   return cell;
 }
 
-// The proof that an inlay closes, piece by piece.
-int run_fit(const std::string& job_path, const std::string& cell) {
-  const Job job = load_job(job_path);
+struct FitOptions {
+  std::string job, plugs, cell = "0.1mm", pocket_zero = "0", plug_zero = "0", tip;
+  double angle = 0, tilt = 0;
+  bool forgives = false, ways = false;
+};
+
+double signed_length(const std::string& text) {
+  return text.starts_with('-') ? -parse_length(text.substr(1), Unit::Millimetre) : parse_length(text, Unit::Millimetre);
+}
+
+void say_what_it_forgives(const Halves& halves, double cell, const LengthStyle& lengths) {
+  const auto show = [&](double mm) { return format_length(mm, lengths); };
+  for (const Forgiven& row : what_it_forgives(halves, cell)) {
+    const std::string lies =
+        std::abs(row.rides_up) < 0.005
+            ? "lies as meant"
+            : (row.rides_up > 0 ? "lies " + show(row.rides_up) + " higher" : "goes " + show(-row.rides_up) + " deeper");
+    std::printf("  %s: %s; open line %s; glue gap %s\n", fault_in_words(row.fault, lengths).c_str(), lies.c_str(),
+                show(row.open_line).c_str(), show(row.glue_gap).c_str());
+  }
+}
+
+void say_ways(const Job& job, const std::string& piece, const Rack& rack) {
+  for (const InlayWay& way : ways_to_inlay(job, piece, rack)) {
+    if (!way.problem.empty())
+      std::printf("  %s: %s\n", way.name.c_str(), way.problem.c_str());
+    else
+      std::printf("  %s: %s, %d bit changes; lost %s mm²; exact %s; %s\n", way.name.c_str(),
+                  format_duration(way.seconds).c_str(), way.bit_changes, format_number(way.lost, 1).c_str(),
+                  way.exact.c_str(), way.snaps.c_str());
+  }
+}
+
+// The proof that an inlay closes, piece by piece, from the G-code of both halves.
+int run_fit(const FitOptions& options) {
+  const Job job = load_job(options.job);
   const Rack rack = load_rack();
+  const double cell = cell_of(options.cell);
+  WhatIf what_if;
+  what_if.pocket_zero = signed_length(options.pocket_zero);
+  what_if.plug_zero = signed_length(options.plug_zero);
+  what_if.angle = options.angle;
+  if (!options.tip.empty()) what_if.tip = parse_length(options.tip, Unit::Millimetre);
+  what_if.tilt = options.tilt;
   const Plan pocket = plan(job, rack, machine_for(job));
   bool any = false, closes = true;
-  for (const PlugBoard& board : plug_boards(job)) {
+  std::vector<PlugBoard> boards = plug_boards(job);
+  if (!options.plugs.empty()) {  // the halves as they are kept in another job file
+    const Job kept = load_job(options.plugs);
+    for (PlugBoard& board : boards) {
+      for (const PlugPlace& place : board.places) {
+        if (kept.find(place.piece) != nullptr) board.job = kept;
+      }
+    }
+  }
+  for (const PlugBoard& board : boards) {
     const Plan plugs = plan(board.job, rack, machine_for(board.job));
     for (const PlugPlace& place : board.places) {
-      const Fit fit = fit_of(pocket, plugs, place, cell_of(cell));
+      const Halves halves = halves_of(pocket, plugs, place);
+      const Fit fit = mate(halves, cell, what_if);
       const Face face = face_after(fit, 0);
       const auto show = [&](double mm) { return format_length(mm, job.lengths); };
       std::printf("%s: rides up %s at %s, %s; glue gap %s; saw gap %s; widest open line %s\n",
                   job.find(place.piece)->piece.name.c_str(), show(fit.rides_up).c_str(), show(fit.binds_at.x).c_str(),
                   show(fit.binds_at.y).c_str(), show(fit.glue_gap).c_str(), show(fit.saw_gap).c_str(),
                   show(face.widest_gap).c_str());
+      for (const FitPlace& at : binding_places(fit))
+        std::printf("  binds by %s at %s, %s\n", show(at.mm).c_str(), show(at.at.x).c_str(), show(at.at.y).c_str());
+      for (const FitPlace& at : face.open)
+        std::printf("  open by %s at %s, %s\n", show(at.mm).c_str(), show(at.at.x).c_str(), show(at.at.y).c_str());
+      if (options.forgives) say_what_it_forgives(halves, cell, job.lengths);
+      if (options.ways) say_ways(job, place.piece, rack);
       any = true;
       closes = closes && fit.rides_up < 0.03;
     }
   }
-  if (!any) throw bad_input(job_path + ": there is no inlay in it.");
+  if (!any) throw bad_input(options.job + ": there is no inlay in it.");
   return closes ? kFine : kStop;
+}
+
+int run_ladder(const std::string& job_path, const std::string& piece, const LadderSettings& settings,
+               const std::string& out) {
+  const Job job = load_job(job_path);
+  const Item* inlay = nullptr;
+  for (const Item& item : job.items) {
+    const bool wanted = piece.empty() ? inlay == nullptr : item.piece.id == piece;
+    if (wanted && item.cut.kind == Treatment::Kind::Inlay) inlay = &item;
+  }
+  if (inlay == nullptr)
+    throw bad_input(job_path + ": there is no inlay " + (piece.empty() ? "in it." : "“" + piece + "” in it."));
+  save_job(ladder_job(job, inlay->cut, load_rack(), settings), out);
+  return kFine;
 }
 
 int run_check(const std::string& job_path, bool as_json) {
@@ -366,7 +438,10 @@ int main(int argc, char** argv) {
   std::string job, out, unit, png, height, svg, dxf, file, width, words, font, cap, plan_path, cell = "0.2mm";
   bool one_file = false, anyway = false, as_json = false, as_drawn = false, back = false;
   std::vector<std::string> files;
+  std::string piece, step;
   CutOptions cut;
+  FitOptions fit;
+  LadderSettings ladder;
 
   CLI::App* c = app.add_subcommand("plan", "Write G-code, plan.json, proof.png and runsheet.pdf");
   c->add_option("JOB", job)->required();
@@ -382,9 +457,29 @@ int main(int argc, char** argv) {
   c->callback([&] { code = run_check(job, as_json); });
 
   c = app.add_subcommand("fit", "Mate every inlay's pocket and plug, and say how they close");
+  c->add_option("JOB", fit.job)->required();
+  c->add_option("--plugs", fit.plugs, "The plugs' board as another job file has it");
+  c->add_option("--cell", fit.cell, "Cell size, such as 0.1mm");
+  c->add_option("--pocket-zero", fit.pocket_zero, "How much too high the pocket's zero was set, such as 0.1mm");
+  c->add_option("--plug-zero", fit.plug_zero, "The same for the plug's board");
+  c->add_option("--angle", fit.angle, "Degrees that the bit is blunter than it was measured")
+      ->check(CLI::Range(-20, 20));
+  c->add_option("--tip", fit.tip, "Another tip flat, such as 0.2mm");
+  c->add_option("--tilt", fit.tilt, "Degrees that the spindle leans to the right")->check(CLI::Range(-10, 10));
+  c->add_flag("--forgives", fit.forgives, "Try the usual faults one by one");
+  c->add_flag("--ways", fit.ways, "Lay the ways to make it side by side");
+  c->callback([&] { code = run_fit(fit); });
+
+  c = app.add_subcommand("ladder", "A job of small pairs, each a little tighter, for an inlay's woods and bits");
   c->add_option("JOB", job)->required();
-  c->add_option("--cell", cell, "Cell size, such as 0.1mm");
-  c->callback([&] { code = run_fit(job, cell); });
+  c->add_option("--piece", piece, "The inlay's id; the first one without it");
+  c->add_option("--rungs", ladder.rungs)->check(CLI::Range(2, 12));
+  c->add_option("--step", step, "From one rung to the next, such as 0.1mm");
+  c->add_option("--out", out, "The job file to write")->required();
+  c->callback([&] {
+    if (!step.empty()) ladder.step = parse_length(step, Unit::Millimetre);
+    code = run_ladder(job, piece, ladder, out);
+  });
 
   c = app.add_subcommand("relief", "The carved surface as a picture or as heights");
   c->add_option("JOB", job)->required();

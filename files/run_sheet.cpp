@@ -12,7 +12,9 @@
 #include "atomic_file.hpp"
 #include "files/png_write.hpp"
 #include "inlay/plugs.hpp"
+#include "inlay/steps.hpp"
 #include "job/job.hpp"
+#include "planning/sums.hpp"
 #include "stock/species.hpp"
 
 namespace doyen {
@@ -154,6 +156,7 @@ void bits_table(Sheet& sheet, const Plan& plan) {
   sheet.y += 15;
   int number = 1;
   Side side = plan.runs.empty() ? Side::Front : plan.runs.front().side;
+  bool later = false;
   for (const BitRun& run : plan.runs) {
     sheet.need(56);
     const bool turned = number > 1 && run.side != side;
@@ -168,6 +171,14 @@ void bits_table(Sheet& sheet, const Plan& plan) {
                                     (number == 1 ? ". " : ". Change the bit, too. ") +
                                     "Spindle still, machine locked or unplugged, while the board and bits are handled.",
                                 kEdge, sheet.y, kPageWidth - 2 * kEdge, 11, true, kPlum);
+      sheet.need(56);
+    }
+    if (run.later && !later) {
+      later = true;
+      sheet.y += 4 + sheet.text(
+                         "Second run: only when the inlays are glued, sawn off and level. The board goes back to "
+                         "its place and zero is found again.",
+                         kEdge, sheet.y, kPageWidth - 2 * kEdge, 11, true, kPlum);
       sheet.need(56);
     }
     side = run.side;
@@ -198,6 +209,87 @@ void bits_table(Sheet& sheet, const Plan& plan) {
                           columns[1], sheet.y, kPageWidth - 2 * kEdge - 26, 9, false, kFaded) +
                7;
     ++number;
+  }
+}
+
+// A plug as it lies on its board, and as it comes to lie in its pocket: mirrored, side by side.
+void draw_mirrored(Sheet& sheet, const Plan& plan) {
+  Region art;
+  for (std::size_t i = 0; i < plan.job.items.size(); ++i) {
+    if (plan.job.items[i].cut.kind != Treatment::Kind::Plug || !plan.pieces[i]->problem.empty()) continue;
+    art = plan.pieces[i]->outlines.region;
+    break;
+  }
+  if (art.empty()) return;
+  const Box box = bounds(art);
+  const double wide = 120, high = 60, scale = std::min(wide / box.width(), high / box.height());
+  sheet.need(high + 30);
+  cairo_t* cr = sheet.cr();
+  const auto draw = [&](double left, bool mirrored, const char* words) {
+    cairo_new_path(cr);
+    for (const Island& island : art.islands) {
+      for (const Ring& ring : island.rings) {
+        for (std::size_t k = 0; k < ring.size(); ++k) {
+          const double x = mirrored ? box.right - ring[k].x : ring[k].x - box.left;
+          const double px = left + x * scale, py = sheet.y + (box.top - ring[k].y) * scale;
+          k == 0 ? cairo_move_to(cr, px, py) : cairo_line_to(cr, px, py);
+        }
+        cairo_close_path(cr);
+      }
+    }
+    cairo_set_fill_rule(cr, CAIRO_FILL_RULE_EVEN_ODD);
+    cairo_set_source_rgb(cr, kLine.r, kLine.g, kLine.b);
+    cairo_fill_preserve(cr);
+    cairo_set_source_rgb(cr, kInk.r, kInk.g, kInk.b);
+    cairo_set_line_width(cr, 0.8);
+    cairo_stroke(cr);
+    sheet.text(words, left, sheet.y + box.height() * scale + 4, 190, 9, false, kFaded);
+  };
+  draw(kEdge, false, "as it lies on this board");
+  draw(kEdge + 200, true, "as it lies in its pocket, turned over");
+  sheet.y += box.height() * scale + 22;
+}
+
+// Inlays, plugs, inserts, resin: what belongs to it, and in which order it is put together.
+template <typename Show>
+void what_it_is_part_of(Sheet& sheet, const Plan& plan, const Show& show) {
+  const Job& job = plan.job;
+  bool plugs = false;
+  for (const Item& item : job.items) {
+    if (item.cut.kind == Treatment::Kind::Plug && !plugs) {
+      plugs = true;
+      sheet.paragraph(
+          "This board holds plugs. They lie mirrored, as they must: each is turned over into its pocket in the other "
+          "board. Saw them apart within their sunk background before gluing.",
+          11, true);
+      draw_mirrored(sheet, plan);
+    }
+    if (item.cut.kind == Treatment::Kind::Plug)
+      sheet.paragraph(
+          "“" + item.piece.name + "” shall stop " + show(item.cut.inlay.saw_gap) + " above the other board's face.",
+          10);
+    if (item.cut.kind == Treatment::Kind::Recess && item.cut.insert.cut && item.cut.insert.thickness > 0)
+      sheet.paragraph("“" + item.piece.name + "” takes an insert of " + item.cut.insert.material + ", " +
+                          show(item.cut.insert.thickness) + " thick, that is cut from a sheet of its own.",
+                      10);
+    if (item.cut.resin) {
+      const Sum sum = resin_sum(plan, item.piece.id);
+      if (!sum.result.empty())
+        sheet.paragraph("“" + item.piece.name +
+                            "” is filled with resin: " + sum.result.substr(sum.result.find(' ') + 1) +
+                            ". Seal the wood first. Gloves and moving air; the resin's own sheet comes first.",
+                        10);
+    }
+  }
+  const std::vector<InlayStep> steps = inlay_steps(plan);
+  if (steps.empty()) return;
+  sheet.need(120);
+  sheet.paragraph("From two boards to one", 12, true, kPlum, 1);
+  int number = 1;
+  for (const InlayStep& step : steps) {
+    sheet.need(44);
+    sheet.paragraph(std::to_string(number++) + ".  " + step.board + ".  " + step.words, 10, false, kInk, 1);
+    if (!step.caution.empty()) sheet.paragraph(step.caution, 9, false, kBrick, 3);
   }
 }
 
@@ -250,20 +342,7 @@ std::string run_sheet_pdf(const Plan& plan, const Picture& board, const ReadBack
                           : "") +
           " A touch plate's thickness is taken off by you or your machine, not by these files.",
       10);
-  for (const Item& item : job.items) {
-    if (item.cut.kind == Treatment::Kind::Inlay)
-      sheet.paragraph("Inlay “" + item.piece.name + "”: this board holds the pocket, " + show(item.cut.depth) +
-                          " deep. Its plug comes from a board of " + item.cut.inlay.wood +
-                          " with a run sheet of its own. Same bit for both. Pocket, plug, glue, clamp, wait, saw off, "
-                          "level, sand; bevels and the cut-out of this board only then.",
-                      10);
-    if (item.cut.kind == Treatment::Kind::Plug)
-      sheet.paragraph("“" + item.piece.name +
-                          "” lies mirrored on this board, as it must: it is turned over into its "
-                          "pocket. Saw the plugs apart within their sunk background before gluing. It shall stop " +
-                          show(item.cut.inlay.saw_gap) + " above the other board's face.",
-                      10);
-  }
+  what_it_is_part_of(sheet, plan, show);
   sheet.paragraph("Holding: " + job.run.holding, 11);
   for (const Item& item : job.items) {
     if (!goes_through(item.cut.kind)) continue;
@@ -318,32 +397,29 @@ Picture board_picture(const Plan& plan, double pixels_wide, Side side, const Can
   return lit_picture(relief_of(plan, box, cell, cancel, side), look_of(plan.job.blank), 2, cancel);
 }
 
-std::vector<Plan> plan_plugs(const Job& job, const Rack& rack, bool anyway, const Cancel& cancel) {
-  std::vector<Plan> plans;
-  for (const PlugBoard& board : plug_boards(job)) {
-    plans.push_back(plan(board.job, rack, machine_for(board.job), nullptr, cancel));
-    if (plans.back().has_stop() && !anyway)
-      throw bad_input("Nothing was written: the plugs of " + board.job.blank.species + " cannot be cut so. " +
-                      plans.back().verdicts.front().text);
+std::vector<FurtherPlan> plan_further(const Job& job, const Rack& rack, bool anyway, const Cancel& cancel) {
+  std::vector<FurtherPlan> plans;
+  for (const PlugBoard& board : further_boards(job, rack)) {
+    plans.push_back({plan(board.job, rack, machine_for(board.job), nullptr, cancel), board.folder});
+    const Plan& planned = plans.back().plan;
+    if (planned.has_stop() && !anyway)
+      throw bad_input("Nothing was written: the board for “" + board.folder + "” cannot be cut so. " +
+                      planned.verdicts.front().text);
   }
   return plans;
 }
 
-std::vector<std::string> write_plugs(const std::vector<Plan>& plugs, const std::string& folder, const Cancel& cancel) {
+std::vector<std::string> write_further(const std::vector<FurtherPlan>& boards, const std::string& folder,
+                                       const Cancel& cancel) {
   std::vector<std::string> names;
-  for (const Plan& p : plugs) {
-    // A job file may name any wood; a folder takes only what is safe in a name.
-    std::string own = "plugs-";
-    for (const char c : p.job.blank.species) {
-      const bool plain = (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z') || (c >= '0' && c <= '9') || c == '-';
-      own += plain ? c : '_';
-    }
-    own.resize(std::min<std::size_t>(own.size(), 60));
-    const Written written = write_outputs(p, folder + "/" + own, cancel);
-    save_job(p.job, folder + "/" + own + "/plugs.doyen");
-    for (const std::string& name : written.names) names.push_back(own + "/" + name);
-    names.push_back(own + "/plugs.doyen");
-    if (!written.check.agrees()) throw bad_input("The plugs' files read back differ from their plan: do not run them.");
+  for (const FurtherPlan& board : boards) {
+    const std::string to = folder + "/" + board.folder;
+    const Written written = write_outputs(board.plan, to, cancel);
+    save_job(board.plan.job, to + "/board.doyen");
+    for (const std::string& name : written.names) names.push_back(board.folder + "/" + name);
+    names.push_back(board.folder + "/board.doyen");
+    if (!written.check.agrees())
+      throw bad_input("The files in " + board.folder + " read back differ from their plan: do not run them.");
   }
   return names;
 }

@@ -21,13 +21,18 @@ struct Written {
 // Throws Problem{CannotWrite} or {BadInput}; the folder is made when it is missing.
 Written write_outputs(const Plan& plan, const std::string& folder, const Cancel& cancel = {});
 
-// The boards of the job's plugs, planned: before anything is written, so that nothing is written in halves. A plug's
-// stop verdict is a Problem{BadInput} unless `anyway`. Empty when the job has no inlays.
-std::vector<Plan> plan_plugs(const Job& job, const Rack& rack, bool anyway, const Cancel& cancel = {});
-// Each into a folder of its own inside `folder`: plugs-<wood>, with the job itself as plugs.doyen. Returns what was
-// written, those folders before the names. Throws as write_outputs().
-std::vector<std::string> write_plugs(const std::vector<Plan>& plugs, const std::string& folder,
-                                     const Cancel& cancel = {});
+// A further board of a job with inlays or inserts, and the folder that its files go to.
+struct FurtherPlan {
+  Plan plan;
+  std::string folder;
+};
+// Those boards planned: before anything is written, so that nothing is written in halves. A stop verdict of one is a
+// Problem{BadInput} unless `anyway`. Empty when the job asks for none.
+std::vector<FurtherPlan> plan_further(const Job& job, const Rack& rack, bool anyway, const Cancel& cancel = {});
+// Each into its folder inside `folder`, with the job itself as board.doyen. Returns what was written, those folders
+// before the names. Throws as write_outputs().
+std::vector<std::string> write_further(const std::vector<FurtherPlan>& boards, const std::string& folder,
+                                       const Cancel& cancel = {});
 
 // The whole board at most this many pixels wide.
 Picture board_picture(const Plan& plan, double pixels_wide, Side side = Side::Front, const Cancel& cancel = {});

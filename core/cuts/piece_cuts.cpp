@@ -167,7 +167,8 @@ class Inciser {
     const Region floor = grow(region_, -shape.limit_radius());
     out.floor = floor;
     const bool propose = piece_.cut.kind != Treatment::Kind::Incise;
-    const Region cleared = cutting::clear_with(piece_, floor, sunk_ + shape.limit, propose, out);
+    Region cleared;
+    if (!piece_.cut.v_alone) cleared = cutting::clear_with(piece_, floor, sunk_ + shape.limit, propose, out);
     const Region rest = cutting::without_dust(cleared.empty() ? floor : subtract(floor, grow(cleared, 0.02)));
     out.floor_by_v = area(rest);
     tidy_ = tidy_floor_with_v(floor, rest, v.tan_half(), v.tip, z_ - shape.limit, kRidge, piece_.cancel);
@@ -300,13 +301,6 @@ void raise(const cutting::Piece& piece, const Bit* v, PieceCuts& out) {
   spare_delicate(piece, out);
 }
 
-// Rounded so that a tip flat, or a flat bit of this radius, reaches both halves alike: no inside corner of the art or
-// of what surrounds it is sharper.
-Region eased(const Region& art, double radius) {
-  if (radius <= 0) return art;
-  return grow(grow(opening(art, radius), radius), -radius);
-}
-
 // What the pocket takes away in this board.
 void pocket(const cutting::Piece& piece, const Bit* v, PieceCuts& out) {
   const doyen::Inlay& inlay = piece.cut.inlay;
@@ -337,6 +331,11 @@ void plug(const cutting::Piece& piece, const Bit* v, PieceCuts& out) {
 }
 
 }  // namespace
+
+Region eased(const Region& art, double radius) {
+  if (radius <= 0) return art;
+  return grow(grow(opening(art, radius), radius), -radius);
+}
 
 Tabs usual_tabs(const Blank& blank) {
   Tabs tabs;

@@ -45,6 +45,10 @@ struct PieceCuts {
 PieceCuts cut_piece(const std::string& id, const Outlines& outlines, const Treatment& treatment, const Blank& blank,
                     const Rack& rack, const Cancel& cancel = {}, const Surroundings& around = {});
 
+// An inlay's art, rounded so that a tip flat, or a flat bit of this radius, reaches both halves alike: no inside corner
+// of the art or of what surrounds it is sharper. Strokes and gaps narrower than twice the radius go.
+Region eased(const Region& art, double radius);
+
 // Tabs that hold and can still be pared off: about a fifth of the board high and twice as long, more of both in soft
 // wood (common practice, no source).
 Tabs usual_tabs(const Blank& blank);

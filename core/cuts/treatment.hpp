@@ -31,6 +31,8 @@ struct Insert {
   double cover = 0;                           // mm left above it, for resin
   double notch = 0;                           // mm, the diameter of a finger notch at its edge; 0 for none
   Corners corners = Corners::Plain;
+  bool cut = false;                  // the insert itself is cut, too, from a sheet of `material` and `thickness`
+  std::string material = "acrylic";  // id in the table of woods and sheets
   friend bool operator==(const Insert&, const Insert&) = default;
 };
 
@@ -56,6 +58,9 @@ struct Inlay {
   double ease = 0;                   // mm, radius that both halves' corners are rounded by
   std::string wood = "sugar-maple";  // the plug's species
   double thickness = 12;             // mm of the plug's blank
+  bool crossed = false;              // the plug's grain runs across the carrying board's, not along it
+  double moisture = 4;               // per cent of moisture content that the sign will see, for the woods' movement
+  std::optional<double> rung{};      // of a test ladder's pairs: mm more contact (upright: allowance) than asked
   friend bool operator==(const Inlay&, const Inlay&) = default;
 };
 
@@ -66,6 +71,7 @@ struct Treatment {
   double depth = 1;                   // mm below its ground, of everything that is asked a depth
   std::optional<double> floor_limit;  // mm; none lets the groove go as deep as the stroke asks
   std::vector<std::string> clearing;  // flat bits for floors, in any order; larger ones go first; none: Doyen proposes
+  bool v_alone = false;               // of sloped inlays: no flat bit, the V's tip goes over the floors, too
   std::optional<double> over_cut;     // mm past the underside; none lets Doyen choose
   Tabs tabs;
   std::optional<double> ground;  // mm below the face, overruling the ground that Doyen finds it to lie on
@@ -84,6 +90,7 @@ struct Treatment {
   double slot_length = 16;       // mm, of HangerSlot: how far the head slides
   double skin = 0;               // mm left under a through cut, to be cut by hand; 0: right through
   bool taped = false;            // of Pierce and CutOut: what comes free is taped down before the run
+  bool resin = false;            // of Incise, Line and Recess: filled level with the face with resin
   bool back = false;             // cut from the back, with the board turned over
   Moves moves;
   doyen::Inlay inlay{};  // of Inlay, and of Plug, which is its other half on its own board

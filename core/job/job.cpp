@@ -459,7 +459,11 @@ Treatment read_treatment(const JsonView& v) {
     t.insert.corners =
         choice(i, "corners", Insert::Corners::Plain,
                {{"plain", Insert::Corners::Plain}, {"round", Insert::Corners::Round}, {"slot", Insert::Corners::Slot}});
+    t.insert.cut = i.flag_or("cut", false);
+    t.insert.material = i.text_or("material", t.insert.material);
   }
+  t.resin = v.flag_or("resin", false);
+  t.v_alone = v.flag_or("vAlone", false);
   t.steps = static_cast<int>(v.number_or("steps", 1, 1, 20));
   t.terrace = v.number_or("terrace", t.terrace, 0, 1000);
   t.hatch = v.number_or("hatch", 0, 0, 1000);
@@ -477,6 +481,9 @@ Treatment read_treatment(const JsonView& v) {
     t.inlay.ease = i.number_or("ease", 0, 0, 20);
     t.inlay.wood = i.text_or("wood", t.inlay.wood);
     t.inlay.thickness = i.number_or("thickness", t.inlay.thickness, 0.5, 300);
+    t.inlay.crossed = i.flag_or("crossed", false);
+    t.inlay.moisture = i.number_or("moisture", t.inlay.moisture, 0, 30);
+    if (i.has("rung")) t.inlay.rung = i.number("rung", -50, 50);
   }
   if (v.has("moves")) t.moves = read_moves(v.object("moves"));
   if (v.has("overCut")) t.over_cut = v.number("overCut", 0, 100);
@@ -516,10 +523,14 @@ Json write_treatment(const Treatment& t) {
   }
   if (t.kind == Kind::HangerSlot) j["slotLength"] = t.slot_length;
   if (t.kind == Kind::Plug) j["panelMargin"] = t.margin;
-  if (t.kind == Kind::Inlay || t.kind == Kind::Plug)
+  if (t.kind == Kind::Inlay || t.kind == Kind::Plug) {
     j["inlay"] = {{"sloped", t.inlay.sloped},       {"contact", t.inlay.contact}, {"sawGap", t.inlay.saw_gap},
                   {"allowance", t.inlay.allowance}, {"ease", t.inlay.ease},       {"wood", t.inlay.wood},
-                  {"thickness", t.inlay.thickness}};
+                  {"thickness", t.inlay.thickness}, {"crossed", t.inlay.crossed}, {"moisture", t.inlay.moisture}};
+    if (t.inlay.rung) j["inlay"]["rung"] = *t.inlay.rung;
+  }
+  if (t.resin) j["resin"] = true;
+  if (t.v_alone) j["vAlone"] = true;
   if (t.skin > 0) j["skin"] = t.skin;
   if (t.taped) j["taped"] = true;
   if (t.back) j["back"] = true;
@@ -535,6 +546,10 @@ Json write_treatment(const Treatment& t) {
                    {"cover", t.insert.cover},
                    {"notch", t.insert.notch},
                    {"corners", kCornerWords[static_cast<int>(t.insert.corners)]}};
+    if (t.insert.cut) {
+      j["insert"]["cut"] = true;
+      j["insert"]["material"] = t.insert.material;
+    }
   }
   if (t.floor_limit) j["floorLimit"] = *t.floor_limit;
   if (!t.clearing.empty()) j["clearing"] = t.clearing;
@@ -590,6 +605,11 @@ RunSettings read_run(const JsonView& v) {
   r.holding = v.text_or("holding", r.holding);
   r.turn = choice(v, "turnOver", r.turn, {{"leftEdge", TurnOver::LeftEdge}, {"frontEdge", TurnOver::FrontEdge}});
   r.low_travel = v.flag_or("lowTravel", r.low_travel);
+  r.cut_out_last = v.flag_or("cutOutLast", r.cut_out_last);
+  r.keep_zero = choice(v, "keepZero", r.keep_zero,
+                       {{"corner", KeepZero::Corner}, {"marks", KeepZero::Marks}, {"pins", KeepZero::Pins}});
+  if (v.has("millLevel")) r.mill_level = v.number("millLevel", 0.1, 200);
+  r.zero_below = v.number_or("zeroBelow", 0, 0, 500);
   if (v.has("feeds")) {
     const JsonView feeds = v.object("feeds");
     if (feeds.json().size() > 500) throw v.wrong("feeds", "at most 500 bits were expected");
@@ -611,18 +631,20 @@ constexpr const char* kFormat = "doyen-job/1";
 // Keys that Doyen knows but leaves out when they say nothing: their absence after saving is meant.
 const std::set<std::string>& optional_keys() {
   static const std::set<std::string> kKeys{
-      "keepOuts",    "fitWidth",   "kept",    "floorLimit",   "clearing",
-      "overCut",     "tabs",       "pairs",   "arcRadius",    "arcBelow",
-      "along",       "alongStart", "inside",  "insideMargin", "insideMarginIsShare",
-      "stroke",      "cornerForm", "points",  "inner",        "rise",
-      "followLines", "hairline",   "traced",  "line",         "end",
-      "joint",       "leftOut",    "depth",   "rule",         "thicken",
-      "original",    "bridge",     "bridges", "form",         "edge",
-      "sharesOf",    "ground",     "panel",   "panelMargin",  "sloped",
-      "slug",        "inside",     "peck",    "spacing",      "insert",
-      "steps",       "terrace",    "hatch",   "hatchAngle",   "slotLength",
-      "skin",        "taped",      "back",    "moves",        "turnOver",
-      "lowTravel",   "feeds",      "order",   "inlay"};
+      "keepOuts",    "fitWidth",   "kept",     "floorLimit",   "clearing",
+      "overCut",     "tabs",       "pairs",    "arcRadius",    "arcBelow",
+      "along",       "alongStart", "inside",   "insideMargin", "insideMarginIsShare",
+      "stroke",      "cornerForm", "points",   "inner",        "rise",
+      "followLines", "hairline",   "traced",   "line",         "end",
+      "joint",       "leftOut",    "depth",    "rule",         "thicken",
+      "original",    "bridge",     "bridges",  "form",         "edge",
+      "sharesOf",    "ground",     "panel",    "panelMargin",  "sloped",
+      "slug",        "inside",     "peck",     "spacing",      "insert",
+      "steps",       "terrace",    "hatch",    "hatchAngle",   "slotLength",
+      "skin",        "taped",      "back",     "moves",        "turnOver",
+      "lowTravel",   "feeds",      "order",    "inlay",        "resin",
+      "rung",        "cut",        "material", "cutOutLast",   "keepZero",
+      "millLevel",   "zeroBelow",  "vAlone"};
   return kKeys;
 }
 
@@ -688,6 +710,10 @@ Json job_json(const Job& job) {
            {"holding", r.holding}}}};
   if (r.turn == TurnOver::FrontEdge) j["run"]["turnOver"] = "frontEdge";
   if (!r.low_travel) j["run"]["lowTravel"] = false;
+  if (!r.cut_out_last) j["run"]["cutOutLast"] = false;
+  if (r.keep_zero != KeepZero::Corner) j["run"]["keepZero"] = r.keep_zero == KeepZero::Marks ? "marks" : "pins";
+  if (r.mill_level) j["run"]["millLevel"] = *r.mill_level;
+  if (r.zero_below > 0) j["run"]["zeroBelow"] = r.zero_below;
   for (const auto& [bit, f] : r.feeds)
     j["run"]["feeds"][bit] = {
         {"feed", f.feed}, {"plunge", f.plunge}, {"rpm", f.rpm}, {"depthPerPass", f.depth_per_pass}};

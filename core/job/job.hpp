@@ -24,6 +24,8 @@ struct Item {
 
 enum class ZeroSurface { Face, Bed };
 enum class ZeroPlace { LeftFront, Centre };
+// By what zero is found again when the board comes back to the machine after gluing.
+enum class KeepZero { Corner, Marks, Pins };
 
 struct RunSettings {
   std::string machine = "mm-plain";
@@ -36,6 +38,10 @@ struct RunSettings {
   bool low_travel = true;  // just above the face where nothing stands in the way; else always at full height
   std::map<std::string, Feeds> feeds{};  // this job's own by bit id, instead of the rack's for its wood
   std::vector<std::string> order{};      // bit ids as the user wants them; what must come first still does
+  bool cut_out_last = true;  // bevels and cut-outs of a board with inlays wait for a second run, after gluing
+  KeepZero keep_zero = KeepZero::Corner;
+  std::optional<double> mill_level{};  // mm of plug left above the face by the saw, to be milled off; none: by hand
+  double zero_below = 0;               // mm that zero lies below the blank's face, such as on a board that carries it
   friend bool operator==(const RunSettings&, const RunSettings&) = default;
 };
 

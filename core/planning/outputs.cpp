@@ -59,6 +59,9 @@ std::string zero_in_words(const Job& job, Side side) {
                                                   : "the corner that lies left front when it is turned over";
   if (job.run.zero_surface == ZeroSurface::Bed) return "the bed under the blank, at " + place;
   if (side == Side::Back) return "the blank's back, at " + place;
+  if (job.run.zero_below > 0)
+    return "the board's own face beside what stands above it, " + format_length(job.run.zero_below, job.lengths) +
+           " below the highest wood, at " + place;
   return (job.blank.film > 0 ? "the masking film on the blank's face, at " : "the blank's face, at ") + place;
 }
 
@@ -76,7 +79,8 @@ std::vector<OutputFile> gcode_files(const Plan& plan) {
     const Side side = first.side;
     const Travel travel = travel_of(plan.job, plan.machine, side);
     const bool all = plan.job.run.one_file;
-    GcodeJob job{plan.job.name + (all ? "" : ", file " + first.file) + (side == Side::Back ? ", back" : ""),
+    GcodeJob job{plan.job.name + (all ? "" : ", file " + first.file) + (side == Side::Back ? ", back" : "") +
+                     (first.later ? ", after gluing" : ""),
                  zero_in_words(plan.job, side),
                  zero_shift(plan.job, side),
                  {},
@@ -112,6 +116,7 @@ Json plan_json(const Plan& plan) {
     }
     files.push_back({{"path", run.file},
                      {"side", run.side == Side::Back ? "back" : "front"},
+                     {"afterGluing", run.later},
                      {"bit", bit_json(run.bit)},
                      {"seconds", run.time.seconds},
                      {"deepest", run.deepest},

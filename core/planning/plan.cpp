@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cstdlib>
 #include <filesystem>
+#include <set>
 
 #include "atomic_file.hpp"
 #include "data_folder.hpp"
@@ -134,6 +135,7 @@ std::string key_of(const Surroundings& around) {
 
 std::string file_name(int number, const BitRun& run, bool all_bits) {
   std::string name = (number < 10 ? "0" : "") + std::to_string(number) + "-";
+  if (run.later) name += "glued-";
   if (run.side == Side::Back) name += "back-";
   if (all_bits) return name + "all-bits.nc";
   for (const char c : run.bit.id) name += c == '/' ? '-' : c;  // flat-1/8in becomes flat-1-8in
@@ -149,12 +151,41 @@ double changes_of(const std::vector<BitRun>& runs, const MachineProfile& machine
   return runs.empty() ? 0 : static_cast<double>(runs.size() - 1) * machine.bit_change_seconds;
 }
 
-// One side's runs after those that are there already.
-void add_side(Ordered& out, const Plan& plan, const Rack& rack, Side side, const std::vector<std::string>& wish) {
+// Which of a board's pieces wait until its inlays are glued and level: bevels and cut-outs, since the board must be
+// clamped and sawn whole before, and what is cut over a plug. Along the job's items.
+std::vector<bool> waiting(const Plan& plan) {
+  const std::vector<Item>& items = plan.job.items;
+  std::vector<bool> waits(items.size(), false);
+  if (!plan.job.run.cut_out_last) return waits;
+  for (std::size_t i = 0; i < items.size(); ++i) {
+    if (items[i].cut.kind != Treatment::Kind::Inlay || plan.pieces[i]->cuts.operations.empty()) continue;
+    const Region& art = plan.pieces[i]->outlines.region;
+    const Box box = bounds(art);
+    for (std::size_t k = 0; k < items.size(); ++k) {
+      const Treatment::Kind kind = items[k].cut.kind;
+      if (waits[k] || kind == Treatment::Kind::Inlay || items[k].cut.back) continue;
+      waits[k] = kind == Treatment::Kind::CutOut || kind == Treatment::Kind::Bevel;
+      const Outlines& over = plan.pieces[k]->outlines;
+      // Later in the list lies on top; its own ground was there before.
+      if (waits[k] || k < i || plan.pieces[k]->cuts.operations.empty() ||
+          plan.pieces[i]->around.ground.of == items[k].piece.id || !bounds(over).meets(box))
+        continue;
+      waits[k] = !intersect(over.region, art).empty();
+      for (const Line2& line : over.lines)
+        waits[k] = waits[k] || std::any_of(line.begin(), line.end(), [&](Point p) { return contains(art, p); });
+    }
+  }
+  return waits;
+}
+
+// One side's runs, those before gluing or those after, behind what is there already.
+void add_side(Ordered& out, const Plan& plan, const Rack& rack, Side side, const std::vector<bool>& waits, bool later,
+              const std::vector<std::string>& wish) {
   std::vector<std::vector<const Operation*>> per_piece;
-  for (const auto& piece : plan.pieces) {
+  for (std::size_t i = 0; i < plan.pieces.size(); ++i) {
     auto& queue = per_piece.emplace_back();
-    for (const Operation& op : piece->cuts.operations) {
+    if (side == Side::Front && waits[i] != later) continue;
+    for (const Operation& op : plan.pieces[i]->cuts.operations) {
       if (op.back == (side == Side::Back)) queue.push_back(&op);
     }
   }
@@ -169,12 +200,19 @@ void add_side(Ordered& out, const Plan& plan, const Rack& rack, Side side, const
   const Travel travel = travel_of(plan.job, plan.machine, side);
   const std::string wood = wood_class_of(plan.job.blank);
   const bool one_file = plan.job.run.one_file;
-  const int first = static_cast<int>(one_file ? std::min<std::size_t>(out.runs.size(), 1) : out.runs.size()) + 1;
+  int first = static_cast<int>(out.runs.size()) + 1;
+  if (one_file) {
+    std::set<std::string> files;
+    for (const BitRun& run : out.runs) files.insert(run.file);
+    first = static_cast<int>(files.size()) + 1;
+  }
+  const std::size_t before = out.runs.size();
   int number = first;
   Point here;
   for (OrderedGroup& group : order_operations(per_piece, grounds, wish)) {
     BitRun run;
     run.side = side;
+    run.later = later;
     run.bit = *rack.find(group.bit);
     run.feeds = run.bit.feeds_in(wood);
     // Nearest piece next, where the pieces' own order allows it: operations of different pieces are independent.
@@ -199,9 +237,7 @@ void add_side(Ordered& out, const Plan& plan, const Rack& rack, Side side, const
     out.runs.push_back(std::move(run));
   }
   // A single bit's file is called by it, also where one file was asked for.
-  if (one_file && !out.runs.empty() && out.runs.back().side == side &&
-      (out.runs.size() == 1 || out.runs[out.runs.size() - 2].side != side))
-    out.runs.back().file = file_name(first, out.runs.back(), false);
+  if (one_file && out.runs.size() == before + 1) out.runs.back().file = file_name(first, out.runs.back(), false);
 }
 
 // The back first, while the board is whole and square, unless the back is what is cut out.
@@ -212,8 +248,13 @@ Ordered ordered(const Plan& plan, const Rack& rack, const std::vector<std::strin
       back_cuts_out = back_cuts_out || (op.back && op.kind == Operation::Kind::Profile);
   }
   Ordered out;
-  add_side(out, plan, rack, back_cuts_out ? Side::Front : Side::Back, wish);
-  add_side(out, plan, rack, back_cuts_out ? Side::Back : Side::Front, wish);
+  const std::vector<bool> waits = waiting(plan);
+  const bool inlaid = std::any_of(plan.job.items.begin(), plan.job.items.end(),
+                                  [](const Item& item) { return item.cut.kind == Treatment::Kind::Inlay; });
+  if (!back_cuts_out) add_side(out, plan, rack, Side::Back, waits, false, wish);
+  add_side(out, plan, rack, Side::Front, waits, false, wish);
+  add_side(out, plan, rack, Side::Front, waits, true, wish);
+  if (back_cuts_out) add_side(out, plan, rack, Side::Back, waits, inlaid && plan.job.run.cut_out_last, wish);
   out.seconds += changes_of(out.runs, plan.machine);
   return out;
 }
@@ -255,6 +296,10 @@ void judge_order(Plan& plan) {
 }  // namespace
 
 bool Plan::has_stop() const { return count(Grade::Stop) > 0; }
+
+bool Plan::has_later() const {
+  return std::any_of(runs.begin(), runs.end(), [](const BitRun& run) { return run.later; });
+}
 
 int Plan::count(Grade grade) const {
   return static_cast<int>(

@@ -29,8 +29,9 @@ struct BitRun {
   std::vector<const Operation*> operations;  // owned by the plan's pieces
   RunTime time;
   double deepest = 0;  // mm below the face of its side, positive
-  std::string file;    // NN-<bit>.nc, NN-back-<bit>.nc, or one name for all of a side
+  std::string file;    // NN-<bit>.nc, NN-back-<bit>.nc, NN-glued-<bit>.nc, or one name for all of a side
   Side side = Side::Front;
+  bool later = false;  // of the second run, when the inlays are glued and level
 };
 
 struct Plan {
@@ -43,7 +44,8 @@ struct Plan {
   double own_seconds = 0;   // the same in Doyen's own order; equal unless the user wished another
   int own_bit_changes = 0;  // in that order
 
-  [[nodiscard]] bool has_back() const;  // some run cuts the back
+  [[nodiscard]] bool has_back() const;   // some run cuts the back
+  [[nodiscard]] bool has_later() const;  // some run waits until inlays are glued
   [[nodiscard]] int bit_changes() const { return runs.empty() ? 0 : static_cast<int>(runs.size()) - 1; }
   [[nodiscard]] bool has_stop() const;
   [[nodiscard]] int count(Grade grade) const;

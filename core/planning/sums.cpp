@@ -3,6 +3,7 @@
 #include <algorithm>
 
 #include "machine/motion.hpp"
+#include "planning/fill.hpp"
 #include "stock/species.hpp"
 
 namespace doyen {
@@ -249,6 +250,19 @@ Sum chip_sum(const Plan& plan, std::size_t i) {
   sum.lines.push_back("feed ÷ (turns a minute × flutes)");
   sum.lines.push_back(f(run.feeds.feed) + " ÷ (" + n(run.feeds.rpm, 0) + " × " + std::to_string(run.bit.flutes) + ")");
   sum.result = "= " + f.with_unit(chip_load(run.bit, run.feeds)) + " a tooth";
+  return sum;
+}
+
+Sum resin_sum(const Plan& plan, const std::string& id, const Cancel& cancel) {
+  const ResinFill fill = fill_of(plan, id, cancel);
+  Sum sum;
+  if (fill.volume <= 0) return sum;
+  sum.title = "Resin that fills it level";
+  sum.lines.push_back("under its surface, from the carved relief: " + n(fill.volume / 1000, 1) + " ml");
+  if (fill.insert > 0) sum.lines.push_back("− the insert " + n(fill.insert / 1000, 1) + " ml");
+  sum.lines.push_back("+ " + n(100 * kResinWaste, 0) + " per cent that stays in cup and brush (common practice): " +
+                      n(fill.resin() * kResinWaste / 1000, 1) + " ml");
+  sum.result = "= " + n(fill.resin() * (1 + kResinWaste) / 1000, 1) + " ml to mix";
   return sum;
 }
 

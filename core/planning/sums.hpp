@@ -24,7 +24,9 @@ Sum bed_sum(const Plan& plan, const std::string& piece);                     // 
 Sum time_sum(const Plan& plan);                                              // the whole run
 Sum run_time_sum(const Plan& plan, std::size_t run);                         // one bit's time and the feed it reaches
 Sum chip_sum(const Plan& plan, std::size_t run);                             // feed = rpm × flutes × chip load
-Sum weight_sum(const Blank& blank);                                          // the blank's weight from density
+// How much resin fills it level; its moves are carved for it. Throws Problem{Cancelled}.
+Sum resin_sum(const Plan& plan, const std::string& id, const Cancel& cancel = {});
+Sum weight_sum(const Blank& blank);    // the blank's weight from density
 Sum movement_sum(const Blank& blank);  // across the grain for 4 per cent of moisture
 
 // The letters whose strokes are wider than the floor limit leaves pointed, in order, each once.

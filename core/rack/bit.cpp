@@ -45,6 +45,8 @@ Bit read_bit(const JsonView& view) {
   bit.centre_cutting = view.flag_or("centreCutting", true);
   if (view.has("measuredDiameter")) bit.measured_diameter = view.number("measuredDiameter", 0.05, 150);
   if (cone && view.has("measuredAngle")) bit.measured_angle = view.number("measuredAngle", 1, 175);
+  if (view.has("ladderContact")) bit.ladder_contact = view.number("ladderContact", -5, 5);
+  if (view.has("ladderAllowance")) bit.ladder_allowance = view.number("ladderAllowance", 0, 5);
   if (view.has("feeds")) {
     const JsonView feeds = view.object("feeds");
     for (const auto& [wood_class, entry] : feeds.json().items()) {
@@ -151,6 +153,8 @@ std::string write_rack(const Rack& rack) {
     j["centreCutting"] = bit.centre_cutting;
     if (bit.measured_diameter) j["measuredDiameter"] = *bit.measured_diameter;
     if (bit.measured_angle) j["measuredAngle"] = *bit.measured_angle;
+    if (bit.ladder_contact) j["ladderContact"] = *bit.ladder_contact;
+    if (bit.ladder_allowance) j["ladderAllowance"] = *bit.ladder_allowance;
     Json feeds = Json::object();
     for (const auto& [wood_class, f] : bit.feeds) {
       feeds[wood_class] = {{"feed", f.feed}, {"plunge", f.plunge}, {"rpm", f.rpm}, {"depthPerPass", f.depth_per_pass}};

@@ -36,7 +36,10 @@ struct Bit {
   bool centre_cutting = true;               // may be plunged
   std::optional<double> measured_diameter;  // mm
   std::optional<double> measured_angle;     // degrees
-  std::map<std::string, Feeds> feeds;       // by wood class: soft, hard, sheet, plastic, metal
+  // What a test ladder showed of this bit on this machine: mm more contact than reckoned for sloped inlays, and mm of
+  // allowance a side for upright ones.
+  std::optional<double> ladder_contact{}, ladder_allowance{};
+  std::map<std::string, Feeds> feeds;  // by wood class: soft, hard, sheet, plastic, metal
 
   [[nodiscard]] double true_diameter() const { return measured_diameter.value_or(diameter); }
   [[nodiscard]] double true_angle() const { return measured_angle.value_or(angle); }

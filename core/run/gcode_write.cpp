@@ -220,7 +220,9 @@ ZeroShift zero_shift(const Job& job, Side side) {
     shift.x = -job.blank.width / 2;
     shift.y = -job.blank.height / 2;
   }
-  shift.z = job.run.zero_surface == ZeroSurface::Bed ? job.blank.thickest() : side == Side::Front ? -job.blank.film : 0;
+  shift.z = job.run.zero_surface == ZeroSurface::Bed ? job.blank.thickest()
+            : side == Side::Front                    ? job.run.zero_below - job.blank.film
+                                                     : 0;
   return shift;
 }
 

@@ -44,6 +44,8 @@ SpeciesTable read_species(const std::string& json, const std::string& where) {
     s.shrink_tangential = v.number("shrinkTangential", 0, 30);
     s.change_radial = v.number("changeRadial", 0, 0.02);
     s.change_tangential = v.number("changeTangential", 0, 0.02);
+    s.open_pores = v.flag_or("openPores", false);
+    s.resinous = v.flag_or("resinous", false);
     s.source = v.text("source");
     s.light = read_colour(v, "light");
     s.dark = read_colour(v, "dark");

@@ -19,10 +19,12 @@ struct Species {
   double shrink_tangential = 0;
   double change_radial = 0;  // dimensional change coefficient, per per cent of moisture content
   double change_tangential = 0;
-  std::string source;  // where the figures come from
-  Colour light, dark;  // earlywood and latewood
-  double ring = 3;     // mm between growth rings on the face, as drawn
-  double figure = 1;   // 0 none (MDF) to 1 strongly marked
+  bool open_pores = false;  // ring-porous, or with pores wide enough to hold sanding dust
+  bool resinous = false;    // oils or resin keep glue from holding
+  std::string source;       // where the figures come from
+  Colour light, dark;       // earlywood and latewood
+  double ring = 3;          // mm between growth rings on the face, as drawn
+  double figure = 1;        // 0 none (MDF) to 1 strongly marked
 };
 
 struct SpeciesTable {

@@ -1,6 +1,7 @@
 // Inlays: halves that cannot close, woods that fight, and what must wait until the plug is glued.
 #include <algorithm>
 #include <cmath>
+#include <set>
 
 #include "stock/species.hpp"
 #include "verdicts/verdict.hpp"
@@ -10,8 +11,35 @@ namespace {
 
 using Kind = Treatment::Kind;
 
-constexpr double kMoisture = 4;       // per cent, a heated room's year (common practice, no source)
 constexpr double kMovesApart = 0.15;  // mm that flanks and glue still take up (common practice, no source)
+
+// Strokes that easing the corners takes away whole; rounded corners are what was asked for.
+void check_easing(const Situation& s, const Item& item, const Region& art, std::vector<Verdict>& out) {
+  const double ease = item.cut.inlay.ease;
+  if (ease <= 0) return;
+  const Region gone = lost_in_opening(art, ease, 0.01);
+  double lost = 0;
+  Point at;
+  for (const Island& island : gone.islands) {
+    const double size = area(Region{{island}});
+    // The corner of a square keeps (4 − π)/4 of the radius squared from the disc; sharper ones somewhat more.
+    if (size < 1.2 * ease * ease) continue;
+    if (size > lost) at = bounds(island).centre();
+    lost += size;
+  }
+  if (lost <= 0) return;
+  out.push_back({Grade::Mind,
+                 "eased-away",
+                 item.piece.id,
+                 at,
+                 "Easing the corners of “" + item.piece.name + "” by " + s.show(ease) +
+                     " takes away strokes thinner than " + s.show(2 * ease) + ": " + format_number(lost, 1) +
+                     " mm² in all.",
+                 "Ease less, or widen the strokes.",
+                 {{"Do not ease", [id = item.piece.id](Job& job) {
+                     if (Item* it = job.find(id)) it->cut.inlay.ease = 0;
+                   }}}});
+}
 
 void check_figures(const Situation& s, const Item& item, Point at, std::vector<Verdict>& out) {
   const std::string& id = item.piece.id;
@@ -64,6 +92,70 @@ void check_figures(const Situation& s, const Item& item, Point at, std::vector<V
                      }}}});
 }
 
+// How far the two woods' edges move against each other, along and across the board, whichever is more.
+void check_movement(const Situation& s, const Item& item, const Box& box, const Species& board, const Species& plug,
+                    std::vector<Verdict>& out) {
+  const Inlay& inlay = item.cut.inlay;
+  const bool along_x = s.job.blank.grain == Grain::AlongWidth;  // the board's grain
+  const bool plug_along_x = along_x != inlay.crossed;
+  // Along the grain wood hardly moves.
+  const auto apart_over = [&](double size, bool x) {
+    const double its = along_x == x ? 0 : board.change_tangential;
+    const double other = plug_along_x == x ? 0 : plug.change_tangential;
+    return size * std::abs(its - other) * inlay.moisture;
+  };
+  const double x = apart_over(box.width(), true), y = apart_over(box.height(), false);
+  if (std::max(x, y) <= kMovesApart) return;
+  const double size = x > y ? box.width() : box.height();
+  Verdict verdict{Grade::Mind,
+                  "woods-move-apart",
+                  item.piece.id,
+                  box.centre(),
+                  plug.name + " and " + board.name + " move apart by " + s.show(std::max(x, y)) + " over the " +
+                      s.show(size) + " of “" + item.piece.name + "”, for " + format_number(inlay.moisture, 1) +
+                      " per cent of moisture" + (inlay.crossed ? ": their grains cross." : "."),
+                  inlay.crossed ? "The line can open or the plug lift."
+                                : "The line can open or the plug lift; split it, or choose woods nearer to each other.",
+                  {}};
+  if (inlay.crossed)
+    verdict.remedies.push_back({"Turn the plug's grain along the board's", [id = item.piece.id](Job& job) {
+                                  if (Item* it = job.find(id)) it->cut.inlay.crossed = false;
+                                }});
+  out.push_back(std::move(verdict));
+}
+
+double brightness(const Species& s) { return s.light.red + s.light.green + s.light.blue; }
+
+// What levelling, sanding and gluing meet in this pair.
+void check_surface(const Situation& s, const Item& item, const Box& box, std::vector<Verdict>& out) {
+  const Species *on = species_table().find(s.job.blank.species), *of = species_table().find(item.cut.inlay.wood);
+  if (on == nullptr || of == nullptr) return;
+  const Species &board = *on, &plug = *of;
+  const auto note = [&](const char* code, const std::string& text, const std::string& why) {
+    out.push_back({Grade::Note, code, item.piece.id, box.centre(), text, why, {}});
+  };
+  const double a = board.side_hardness, b = plug.side_hardness;
+  constexpr double kUnlike = 2;  // common practice, no source
+  if (a > 0 && b > 0 && std::max(a, b) > kUnlike * std::min(a, b))
+    note("hardness-differs",
+         (a > b ? plug.name : board.name) + " is " + format_number(std::max(a, b) / std::min(a, b), 1) +
+             " times as soft as " + (a > b ? board.name : plug.name) + ".",
+         "Sanding hollows the softer wood: scrape, or sand with a hard flat block.");
+  const bool pale_dust = board.open_pores && brightness(plug) > brightness(board) + 0.3;
+  const bool dark_dust = plug.open_pores && brightness(board) < brightness(plug) - 0.3;
+  if (pale_dust || dark_dust)
+    note("pores-take-dust",
+         pale_dust ? "Pale dust of " + plug.name + " settles in the open pores of " + board.name + "."
+                   : "Dark dust of " + board.name + " settles in the open pores of " + plug.name + ".",
+         "Seal the open-pored wood before levelling, blow out between grits, and fill its pores, if at all, in its own "
+         "colour.");
+  if (board.resinous || plug.resinous)
+    note("resin-keeps-glue-off",
+         (board.resinous ? board.name : plug.name) + " holds resin or oil that keeps glue from taking.",
+         "Glue soon after cutting, the flanks wiped with a solvent that the glue's own sheet allows: air moving, no "
+         "flame.");
+}
+
 void check_woods(const Situation& s, const Item& item, const Box& box, std::vector<Verdict>& out) {
   const std::string name = "“" + item.piece.name + "”";
   const Species *board = species_table().find(s.job.blank.species), *plug = species_table().find(item.cut.inlay.wood);
@@ -78,20 +170,8 @@ void check_woods(const Situation& s, const Item& item, const Box& box, std::vect
     return;
   }
   if (board == nullptr) return;
-  const double across = s.job.blank.grain == Grain::AlongWidth ? box.height() : box.width();
-  const double apart = across * std::abs(plug->change_tangential - board->change_tangential) * kMoisture;
-  if (apart > kMovesApart)
-    out.push_back({Grade::Mind,
-                   "woods-move-apart",
-                   item.piece.id,
-                   box.centre(),
-                   "Across the grain " + plug->name + " and " + board->name + " move apart by " + s.show(apart) +
-                       " over the " + s.show(across) + " of " + name + ", for 4 per cent of moisture.",
-                   "The line can open or the plug lift; split it, or choose woods nearer to each other.",
-                   {}});
-  const double lighter = plug->light.red + plug->light.green + plug->light.blue,
-               darker = board->light.red + board->light.green + board->light.blue;
-  if (std::abs(lighter - darker) < 0.25)
+  check_movement(s, item, box, *board, *plug, out);
+  if (std::abs(brightness(*plug) - brightness(*board)) < 0.25)
     out.push_back({Grade::Mind,
                    "woods-alike",
                    item.piece.id,
@@ -105,25 +185,46 @@ void check_woods(const Situation& s, const Item& item, const Box& box, std::vect
 
 void check_inlays(const Situation& s, std::vector<Verdict>& out) {
   const Item* inlaid = nullptr;
+  std::set<std::string> pairs;
   for (std::size_t i = 0; i < s.job.items.size(); ++i) {
     const Item& item = s.job.items[i];
     if (item.cut.kind != Kind::Inlay || s.pieces[i].outlines == nullptr) continue;
     const Box box = bounds(*s.pieces[i].outlines);
     inlaid = &item;
     check_figures(s, item, box.centre(), out);
+    check_easing(s, item, s.pieces[i].outlines->region, out);
     check_woods(s, item, box, out);
+    // What is true of the pair of woods is said once.
+    if (pairs.insert(item.cut.inlay.wood).second) check_surface(s, item, box, out);
   }
   if (inlaid == nullptr) return;
   for (const Item& item : s.job.items) {
     if (item.cut.kind != Kind::CutOut && item.cut.kind != Kind::Bevel) continue;
-    out.push_back({Grade::Mind,
-                   "after-gluing",
-                   item.piece.id,
-                   inlaid->piece.at,
-                   "“" + item.piece.name + "” is to be " + (item.cut.kind == Kind::Bevel ? "bevelled" : "cut out") +
-                       " only when “" + inlaid->piece.name + "” is glued, sawn off and level.",
-                   "Run its file last, with zero kept; cut free before, the board cannot be clamped or levelled.",
-                   {}});
+    const std::string what = item.cut.kind == Kind::Bevel ? "bevelled" : "cut out";
+    if (s.job.run.cut_out_last) {
+      out.push_back({Grade::Note,
+                     "second-run",
+                     item.piece.id,
+                     inlaid->piece.at,
+                     "“" + item.piece.name + "” is " + what + " in a second run, when “" + inlaid->piece.name +
+                         "” is glued, sawn off and level.",
+                     "Its files are named glued; zero must be found again for them.",
+                     {}});
+      continue;
+    }
+    const bool held = item.cut.kind != Kind::CutOut || (item.cut.tabs.wanted && item.cut.skin <= 0);
+    const double across = item.cut.tabs.length * item.cut.tabs.height * item.cut.tabs.count;
+    out.push_back(
+        {Grade::Mind,
+         "after-gluing",
+         item.piece.id,
+         inlaid->piece.at,
+         "“" + item.piece.name + "” is " + what + " before “" + inlaid->piece.name + "” is glued in and level.",
+         item.cut.kind == Kind::Bevel ? "The bevel's edge is bruised by clamps and sanding."
+         : held ? "Clamping and levelling then pull at its " + std::to_string(item.cut.tabs.count) + " tabs, " +
+                      format_number(across, 0) + " mm² of wood in all: clamp it flat on a board."
+                : "Nothing holds it then: it can be neither clamped nor levelled where it lies.",
+         {{"Cut it in a second run, after gluing", [](Job& job) { job.run.cut_out_last = true; }}}});
   }
 }
 

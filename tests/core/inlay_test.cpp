@@ -1,69 +1,15 @@
 // Inlays: pocket and plug from the written G-code, mated; the worked figures, closed forms, random art, what goes
 // wrong.
 #include <catch2/catch.hpp>
-#include <functional>
 #include <numbers>
 
-#include "inlay/fit.hpp"
+#include "inlaid.hpp"
 #include "oracle.hpp"
 #include "planning/outputs.hpp"
 
 using namespace doyen;
 
-namespace {
-
-using Kind = Treatment::Kind;
-
-struct Halves {
-  Job job;
-  Plan pocket, plug;
-  PlugPlace place;
-};
-
-// Art on a 200 × 160 board, pocket 5.0, contact 3.8, saw gap 1.2 mm unless told otherwise.
-Halves inlaid(const decltype(Piece::what)& what, Point at, const Rack& rack,
-              const std::function<void(Treatment&)>& change = {}) {
-  Halves h;
-  h.job.blank.width = 200;
-  h.job.blank.height = 160;
-  h.job.blank.readings = {20};
-  h.job.blank.species = "black-walnut";
-  Item item{{"art", "Art", what, at, 0}, {}};
-  item.cut.kind = Kind::Inlay;
-  item.cut.depth = 5;
-  if (change) change(item.cut);
-  h.job.items.push_back(item);
-  h.pocket = plan(h.job, rack, machine_for(h.job));
-  const std::vector<PlugBoard> boards = plug_boards(h.job);
-  REQUIRE(boards.size() == 1);
-  REQUIRE(boards[0].places.size() == 1);
-  h.plug = plan(boards[0].job, rack, machine_for(boards[0].job));
-  h.place = boards[0].places[0];
-  for (const Plan* p : {&h.pocket, &h.plug}) {
-    for (const auto& piece : p->pieces) CHECK(piece->problem.empty());
-    for (const Verdict& v : p->verdicts) {
-      INFO(v.text);
-      CHECK(v.grade != Grade::Stop);
-    }
-  }
-  return h;
-}
-
-// The rack as it comes, its V bits as wide as the work asks.
-Rack wide_rack() {
-  Rack rack = load_rack();
-  for (Bit& bit : rack.bits) {
-    if (bit.kind == BitKind::V && bit.tip == 0) {
-      bit.diameter = 60;
-      bit.flute_length = 50;
-    }
-  }
-  return rack;
-}
-
-const PlainShape kBar{PlainShape::Kind::Rectangle, 60, 30};
-
-}  // namespace
+using namespace inlaid;
 
 // P = 0.200, S = 0.150, F = 0.050 in at 60°: glue gap 0.050, saw gap 0.050, land shrunk by 0.0866 in (geometry.md);
 // walks.md: 5.0, 3.8, 1.2 mm: glue gap 1.2, land shrunk by 2.194 mm.
@@ -73,7 +19,7 @@ TEST_CASE("the worked inlay: glue gap, saw gap and the land's shrinking are foun
   } cases[] = {{5.0, 3.8, 1.2, 1.2, 2.194},
                {0.2 * kMmPerInch, 0.15 * kMmPerInch, 0.05 * kMmPerInch, 0.05 * kMmPerInch, 0.0866 * kMmPerInch}};
   for (const auto& one : cases) {
-    const Halves h = inlaid(kBar, {100, 80}, wide_rack(), [&](Treatment& t) {
+    const Both h = inlaid_board(kBar, {100, 80}, wide_rack(), [&](Treatment& t) {
       t.depth = one.pocket;
       t.inlay.contact = one.contact;
       t.inlay.saw_gap = one.saw;
@@ -114,7 +60,7 @@ TEST_CASE("flanks of pocket and plug coincide on a disc, a cross, words and rand
       {"words", words.what}};
   for (const auto& [name, what] : arts) {
     INFO(name);
-    const Halves h = inlaid(what, {100, 80}, wide_rack());
+    const Both h = inlaid_board(what, {100, 80}, wide_rack());
     const Fit fit = fit_of(h.pocket, h.plug, h.place, 0.1);
     INFO("binds at " << fit.binds_at.x << ", " << fit.binds_at.y);
     // Within 0.01 mm across the flank, which is 0.01 / sin(30°) up and down.
@@ -129,7 +75,7 @@ TEST_CASE("flanks of pocket and plug coincide on a disc, a cross, words and rand
 
 TEST_CASE("mirrored twice is the art, and a place goes to the plug's board and its like") {
   const Piece words = oracle::lettering("Lf", "EB Garamond", "Bold", 30);
-  const Halves h = inlaid(words.what, {100, 80}, wide_rack());
+  const Both h = inlaid_board(words.what, {100, 80}, wide_rack());
   const Region art = h.pocket.pieces[0]->outlines.region, plug = h.plug.pieces[0]->outlines.region;
   const Region back =
       transformed(plug, Transform{-1, 0, 0, 1, h.place.plug.x + h.place.pocket.x, h.place.pocket.y - h.place.plug.y});
@@ -142,7 +88,7 @@ TEST_CASE("mirrored twice is the art, and a place goes to the plug's board and i
 
 // An angle error ε opens a wedge: gap at depth h ≈ h·(tan((α+ε)/2) − tan(α/2)) (geometry.md).
 TEST_CASE("what may go wrong is told: a blunter bit, another zero, a tip flat, and easing mends the last") {
-  const Halves h = inlaid(kBar, {100, 80}, wide_rack());
+  const Both h = inlaid_board(kBar, {100, 80}, wide_rack());
   WhatIf shallow;
   shallow.pocket_zero = 0.1;  // the pocket too shallow by 0.1: the flanks meet 0.1 higher
   CHECK(fit_of(h.pocket, h.plug, h.place, 0.05, shallow).rides_up == Approx(0.1).margin(0.01));
@@ -155,7 +101,7 @@ TEST_CASE("what may go wrong is told: a blunter bit, another zero, a tip flat, a
   for (Bit& bit : blunt.bits) {
     if (bit.id == "v60") bit.tip = 0.2;
   }
-  const Halves tipped = inlaid(kBar, {100, 80}, blunt);
+  const Both tipped = inlaid_board(kBar, {100, 80}, blunt);
   const Fit binds = fit_of(tipped.pocket, tipped.plug, tipped.place, 0.02);
   CHECK(binds.rides_up > 0.03);
   const Point at = binds.binds_at;
@@ -166,12 +112,12 @@ TEST_CASE("what may go wrong is told: a blunter bit, another zero, a tip flat, a
   CHECK(binds.rides_up == Approx(0.1 * (root2 - 1) / (root2 * tan30)).margin(0.008));
   const double ease = ease_that_seats(tipped.job.items[0].cut.inlay, *blunt.find("v60"));
   CHECK(ease == Approx(3.8 * tan30 + 0.1));
-  const Halves mended = inlaid(kBar, {100, 80}, blunt, [&](Treatment& t) { t.inlay.ease = ease; });
+  const Both mended = inlaid_board(kBar, {100, 80}, blunt, [&](Treatment& t) { t.inlay.ease = ease; });
   CHECK(fit_of(mended.pocket, mended.plug, mended.place, 0.02).rides_up < 0.01);
 }
 
 TEST_CASE("sanding further moves the visible line by s·tan(alpha/2)") {  // geometry.md
-  const Halves h = inlaid(kBar, {100, 80}, wide_rack());
+  const Both h = inlaid_board(kBar, {100, 80}, wide_rack());
   const Fit fit = fit_of(h.pocket, h.plug, h.place, 0.05);
   const auto wide = [&](double sanded) {
     const Face face = face_after(fit, sanded);
@@ -187,7 +133,7 @@ TEST_CASE("sanding further moves the visible line by s·tan(alpha/2)") {  // geo
 }
 
 TEST_CASE("upright halves carry the bit's corners on both and leave the allowance on each side") {
-  const Halves h = inlaid(kBar, {100, 80}, wide_rack(), [](Treatment& t) {
+  const Both h = inlaid_board(kBar, {100, 80}, wide_rack(), [](Treatment& t) {
     t.inlay.sloped = false;
     t.inlay.allowance = 0.1;
     t.inlay.ease = 1.6;  // the 1/8 in bit's radius and a little
@@ -265,5 +211,5 @@ TEST_CASE("halves that cannot close and woods that fight are told before cutting
                lid.cut.bit = "flat-1/4in";
                j.items.push_back(lid);
              }),
-             Contains("after-gluing"));
+             Contains("second-run"));
 }

@@ -83,8 +83,8 @@ TEST_CASE("an inlay writes both boards, closes, and is written whole or not at a
   e = doyen_cli("plan " + (out / "i.doyen") + " --out " + (out / "o"));
   INFO(e.said);
   CHECK(e.code == 0);
-  CHECK(fs::exists(out / "o/plugs-sugar-maple/plugs.doyen"));
-  CHECK(doyen_cli("check " + (out / "o/plugs-sugar-maple/plugs.doyen")).code == 0);
+  CHECK(fs::exists(out / "o/plugs-sugar-maple/board.doyen"));
+  CHECK(doyen_cli("check " + (out / "o/plugs-sugar-maple/board.doyen")).code == 0);
   // A wood whose name would lead out of the folder stays in it.
   Json job = parse_json(read_file(out / "i.doyen"), "i");
   job["pieces"][0]["cut"]["inlay"]["wood"] = "../../maple";
@@ -100,4 +100,77 @@ TEST_CASE("an inlay writes both boards, closes, and is written whole or not at a
   CHECK(doyen_cli("plan " + (out / "t.doyen") + " --out " + (out / "t")).code != 0);
   CHECK_FALSE(fs::exists(out / "t/plan.json"));
   CHECK(doyen_cli("fit " + data_file("demo/gate-sign.doyen")).code > 1);
+}
+
+TEST_CASE("the fit says what it forgives and the ways to make it; faults, other bits and ladders by the command line") {
+  const Folder out;
+  const std::string job = data_file("demo/inlaid-lid.doyen");
+  Ended e = doyen_cli("fit " + job + " --cell 0.2mm --forgives");
+  INFO(e.said);
+  CHECK(e.code == 0);
+  CHECK_THAT(e.said, Catch::Contains("pocket 0.1 mm too shallow: lies 0.1 mm higher") &&
+                         Catch::Contains("spindle leans 0.5° to the right"));
+  e = doyen_cli("fit " + job + " --cell 0.2mm --pocket-zero 0.15mm");
+  CHECK(e.code == 1);  // it does not seat then
+  CHECK_THAT(e.said, Catch::Contains("rides up 0.15 mm") && Catch::Contains("binds by"));
+  e = doyen_cli("fit " + job + " --cell 0.2mm --pocket-zero -0.1mm");
+  CHECK(e.code == 0);
+  CHECK(doyen_cli("fit " + job + " --tilt 40").code == 2);
+  // The plugs' board as it is kept: the same closes, cut by another bit it is refused with the reason.
+  REQUIRE(doyen_cli("plan " + job + " --out " + (out / "o")).code == 0);
+  const std::string plugs = out / "o/plugs-sugar-maple/board.doyen";
+  CHECK(doyen_cli("fit " + job + " --cell 0.2mm --plugs " + plugs).code == 0);
+  Json board = parse_json(read_file(plugs), "b");
+  board["pieces"][0]["cut"]["bit"] = "v90";
+  write_file_atomically(out / "v90.doyen", board.dump());
+  e = doyen_cli("fit " + job + " --cell 0.2mm --plugs " + (out / "v90.doyen"));
+  CHECK(e.code == 3);
+  CHECK_THAT(e.said, Catch::Contains("same bit") && Catch::Contains("90°"));
+  // A ladder that plans and closes rung by rung.
+  REQUIRE(doyen_cli("ladder " + job + " --rungs 3 --step 0.2mm --out " + (out / "l.doyen")).code == 0);
+  e = doyen_cli("fit " + (out / "l.doyen") + " --cell 0.2mm");
+  CHECK(e.code == 0);
+  CHECK_THAT(e.said, Catch::Contains("Contact 3.6") && Catch::Contains("Contact 4"));
+  CHECK(doyen_cli("plan " + (out / "l.doyen") + " --out " + (out / "lo")).code == 0);
+  CHECK(doyen_cli("ladder " + data_file("demo/gate-sign.doyen") + " --out " + (out / "n.doyen")).code == 3);
+  CHECK_FALSE(fs::exists(out / "n.doyen"));
+  CHECK(doyen_cli("check " + data_file("demo/test-ladder.doyen")).code == 0);
+}
+
+TEST_CASE("further boards: inserts, levelling, a second run, each with files and a run sheet of its own") {
+  const Folder out;
+  Json job = parse_json(read_file(data_file("demo/inlaid-lid.doyen")), "lid");
+  job["run"]["millLevel"] = 4;
+  Json lid = job["pieces"][0], badge = job["pieces"][0];
+  for (Json* piece : {&lid, &badge}) {
+    piece->erase("drawing");
+    (*piece)["turn"] = 0;
+  }
+  lid["id"] = "lid";
+  lid["shape"] = {{"form", "rectangle"}, {"width", 220}, {"height", 120}};
+  lid["x"] = 132;
+  lid["y"] = 74;
+  lid["cut"] = {{"look", "cutout"}, {"bit", "flat-1/4in"}};
+  badge["id"] = "badge";
+  badge["shape"] = {{"form", "ellipse"}, {"width", 24}, {"height", 24}};
+  badge["x"] = 215;
+  badge["y"] = 40;
+  badge["cut"] = {{"look", "recess"},
+                  {"bit", "v60"},
+                  {"depth", 3},
+                  {"resin", true},
+                  {"insert", {{"thickness", 2}, {"cover", 1}, {"cut", true}, {"material", "brass"}}}};
+  job["pieces"].push_back(lid);
+  job["pieces"].push_back(badge);
+  write_file_atomically(out / "all.doyen", job.dump());
+  const Ended e = doyen_cli("plan " + (out / "all.doyen") + " --out " + (out / "o"));
+  INFO(e.said);
+  REQUIRE(e.code == 0);
+  for (const char* name : {"plugs-sugar-maple/runsheet.pdf", "inserts-brass-2-mm/runsheet.pdf",
+                           "levelling/runsheet.pdf", "levelling/board.doyen", "runsheet.pdf"})
+    CHECK(fs::exists(out / (std::string("o/") + name)));
+  const Json plan = parse_json(read_file(out / "o/plan.json"), "plan");
+  CHECK(plan["files"].back()["afterGluing"] == true);
+  CHECK_THAT(plan["files"].back()["path"].get<std::string>(), Catch::Contains("glued"));
+  CHECK(plan["files"][0]["afterGluing"] == false);
 }

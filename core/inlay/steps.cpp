@@ -1,0 +1,206 @@
+#include "inlay/steps.hpp"
+
+#include <algorithm>
+#include <cmath>
+#include <set>
+
+#include "artwork/single_line_faces.hpp"
+#include "inlay/plugs.hpp"
+#include "problem.hpp"
+#include "stock/species.hpp"
+
+namespace doyen {
+namespace {
+
+const char* const kMarks[] = {"witness-1", "witness-2"};
+constexpr double kMarkHigh = 6, kPinHole = 8.1, kPinRoom = 6, kPinDeep = 6;  // mm
+
+std::string wood_name(const std::string& id) {
+  const Species* species = species_table().find(id);
+  return species == nullptr ? id : species->name;
+}
+
+std::string files_of(const Plan& plan, bool later) {
+  std::string names;
+  std::set<std::string> seen;
+  for (const BitRun& run : plan.runs) {
+    if (run.later == later && seen.insert(run.file).second) names += (names.empty() ? "" : ", ") + run.file;
+  }
+  return names;
+}
+
+// The places of the marks or holes that the job has, in words.
+std::string marked_places(const Job& job) {
+  std::string words;
+  for (const char* id : kMarks) {
+    if (const Item* item = job.find(id))
+      words += (words.empty() ? "x " : " and x ") + format_length(item->piece.at.x, job.lengths) + ", y " +
+               format_length(item->piece.at.y, job.lengths);
+  }
+  return words;
+}
+
+std::string put_back(const Job& job) {
+  const std::string places = marked_places(job);
+  if (job.run.keep_zero == KeepZero::Pins && !places.empty())
+    return "Put the board back over its two pins (" + places + "): x and y are where they were. Set z anew.";
+  if (job.run.keep_zero == KeepZero::Marks && !places.empty())
+    return "Put the board back, bring a pointed bit over both witness marks in turn (" + places +
+           ") and shift or set x and y until both are met. Set z anew.";
+  return "Put the board back against the same stops and find x and y at the same corner as before. Set z anew.";
+}
+
+}  // namespace
+
+std::vector<InlayStep> inlay_steps(const Plan& plan) {
+  const Job& job = plan.job;
+  std::vector<const Item*> inlays;
+  for (const Item& item : job.items) {
+    if (item.cut.kind == Treatment::Kind::Inlay) inlays.push_back(&item);
+  }
+  if (inlays.empty()) return {};
+  const auto show = [&](double mm) { return format_length(mm, job.lengths); };
+  const std::string carrying = "Carrying board, " + wood_name(job.blank.species);
+  std::vector<InlayStep> steps;
+  steps.push_back(
+      {carrying, "Cut the pockets: " + files_of(plan, false) + ".",
+       "Eyes and ears covered, dust extraction on; spindle still, machine locked, before a bit is changed."});
+  for (const PlugBoard& board : plug_boards(job)) {
+    double saw = 0;
+    for (const Item& item : board.job.items) {
+      if (item.cut.kind == Treatment::Kind::Plug) saw = std::max(saw, item.cut.inlay.saw_gap);
+    }
+    steps.push_back({"Plugs of " + wood_name(board.job.blank.species),
+                     "Cut the plugs from their own board: folder " + board.folder +
+                         ". They lie mirrored there, as they must: each is turned over into its pocket. Saw them apart "
+                         "within their sunk background, so that the background rests on nothing.",
+                     "Small parts: hold them in a clamp or a sledge, fingers clear of the saw."});
+  }
+  double saw = 0, glue = 1e300;
+  for (const Item* item : inlays) {
+    saw = std::max(saw, item->cut.inlay.saw_gap);
+    glue = std::min(glue, item->cut.depth - item->cut.inlay.contact);
+  }
+  steps.push_back({carrying,
+                   "Glue: a thin even coat on the pocket's flanks and floor and on the plug's flanks. Under the plug "
+                   "stay " +
+                       show(std::max(0.0, glue)) + ", so that it closes on its flanks and not on the glue.",
+                   "Gloves where the glue's own sheet asks for them; air moving."});
+  steps.push_back({carrying,
+                   "Clamp with a flat caul over each plug, evenly, until a line of glue stands all round and about " +
+                       show(saw) + " show between the face and the plug's background.",
+                   ""});
+  steps.push_back(
+      {carrying,
+       "Wait: as long as the glue's own sheet says before it is clamped free, and a day before it is sawn or "
+       "milled (common practice, no source).",
+       ""});
+  if (job.run.mill_level)
+    steps.push_back({carrying,
+                     "Saw the plugs off about " + show(*job.run.mill_level) +
+                         " above the face, put the board back, and mill them level: folder levelling. Zero is the "
+                         "board's own face beside the plugs; 0.1 mm stays for sanding.",
+                     "Fingers clear of the saw. Nothing stands higher than was said, or the bit meets it on its way."});
+  else
+    steps.push_back({carrying,
+                     "Saw the plugs off within the " + show(saw) + " above the face and plane or scrape level.",
+                     "Fingers clear of the saw; sharp edges cut towards what you hold."});
+  steps.push_back({carrying,
+                   "Sand through the grits with a flat block. Each millimetre sanded off moves a sloped line.",
+                   "Mask and extraction: fine dust."});
+  if (plan.has_later())
+    steps.push_back({carrying, "Second run, bevels and cut-outs: " + files_of(plan, true) + ". " + put_back(job),
+                     "Glued and level first: a board cut free cannot be clamped or levelled."});
+  else if (!job.run.cut_out_last)
+    steps.push_back(
+        {carrying,
+         "It was cut out before gluing: leave its tabs whole, clamp flat on the bed or a board, and part the "
+         "tabs when all is level.",
+         ""});
+  return steps;
+}
+
+bool is_zero_mark(const Item& item) {
+  return std::any_of(std::begin(kMarks), std::end(kMarks), [&](const char* id) { return item.piece.id == id; });
+}
+
+int keep_zero_by(Job& job, KeepZero how, const Rack& rack) {
+  std::erase_if(job.items, is_zero_mark);
+  job.run.keep_zero = how;
+  if (how == KeepZero::Corner) return 0;
+  const double high = how == KeepZero::Marks ? kMarkHigh : kPinHole;
+  const double room = high / 2 + (how == KeepZero::Marks ? 2 : kPinRoom);
+  std::vector<Box> taken;
+  Region kept;  // what is cut out must stay whole
+  for (const Item& item : job.items) {
+    try {
+      const Outlines outlines = job.outlines(item);
+      if (item.cut.kind == Treatment::Kind::CutOut)
+        kept = unite(kept, grow(outlines.region, 8, Corner::Round, 0.1));
+      else if (item.cut.kind != Treatment::Kind::None)
+        taken.push_back(bounds(outlines));
+    } catch (const Problem&) {
+      continue;  // a verdict says why it cannot be set
+    }
+  }
+  for (const KeepOut& place : job.blank.keep_outs) taken.push_back(place.box());
+  const Region board = grow(region_of(job.blank), -room - 1);
+  const auto clear = [&](Point p) {
+    const Box box = Box{p.x, p.y, p.x, p.y}.grown(room);
+    if (!contains(board, p) || std::any_of(taken.begin(), taken.end(), [&](const Box& b) { return b.meets(box); }))
+      return false;
+    return intersect(
+               kept,
+               clean({{{box.left, box.bottom}, {box.right, box.bottom}, {box.right, box.top}, {box.left, box.top}}}))
+        .empty();
+  };
+  const Blank& blank = job.blank;
+  const bool wide = blank.width >= blank.height;
+  const double along = wide ? blank.width : blank.height, across = wide ? blank.height : blank.width;
+  int set = 0;
+  std::optional<std::string> bit;
+  for (const Item& item : job.items) {
+    if (item.cut.kind == Treatment::Kind::Inlay && item.cut.inlay.sloped && !bit) bit = item.cut.bit;
+  }
+  for (int end = 0; end < 2; ++end) {
+    // From the end inwards, in the middle first.
+    for (double in = room + 1; in < along / 2 - room; in += 2) {
+      bool found = false;
+      for (double aside = 0; aside < across / 2 - room && !found; aside += 2) {
+        for (const double sign : {1.0, -1.0}) {
+          const double u = end == 0 ? in : along - in, w = across / 2 + sign * aside;
+          const Point p = wide ? Point{u, w} : Point{w, u};
+          if (found || !clear(p)) continue;
+          found = true;
+          Item item;
+          item.piece.id = kMarks[end];
+          item.piece.at = p;
+          if (how == KeepZero::Marks) {
+            Lettering cross;
+            cross.words = "+";
+            cross.face = single_line_faces().front();
+            cross.cap_height = kMarkHigh;
+            item.piece.name = end == 0 ? "Witness mark, first" : "Witness mark, second";
+            item.piece.what = cross;
+            item.cut.kind = Treatment::Kind::Line;
+            item.cut.bit = bit.value_or("v60");
+            item.cut.depth = 0.4;
+          } else {
+            item.piece.name = end == 0 ? "Pin hole, first" : "Pin hole, second";
+            item.piece.what = PlainShape{PlainShape::Kind::Ellipse, kPinHole, kPinHole};
+            item.cut.kind = Treatment::Kind::Pierce;
+            item.cut.bit = rack.find("flat-1/4in") != nullptr ? "flat-1/4in" : "flat-6mm";
+            item.cut.over_cut = kPinDeep;
+          }
+          // First of all: what is listed later lies on top.
+          job.items.insert(job.items.begin() + set, std::move(item));
+          ++set;
+        }
+      }
+      if (found) break;
+    }
+  }
+  return set;
+}
+
+}  // namespace doyen

@@ -1,0 +1,64 @@
+// Both boards of one inlay, planned, for the tests that mate them.
+#pragma once
+
+#include <catch2/catch.hpp>
+#include <functional>
+
+#include "inlay/fit.hpp"
+
+namespace inlaid {
+
+using namespace doyen;
+
+using Kind = Treatment::Kind;
+
+struct Both {
+  Job job;
+  Plan pocket, plug;
+  PlugPlace place;
+};
+
+// Art on a 200 × 160 board, pocket 5.0, contact 3.8, saw gap 1.2 mm unless told otherwise.
+inline Both inlaid_board(const decltype(Piece::what)& what, Point at, const Rack& rack,
+                         const std::function<void(Treatment&)>& change = {}) {
+  Both h;
+  h.job.blank.width = 200;
+  h.job.blank.height = 160;
+  h.job.blank.readings = {20};
+  h.job.blank.species = "black-walnut";
+  Item item{{"art", "Art", what, at, 0}, {}};
+  item.cut.kind = Kind::Inlay;
+  item.cut.depth = 5;
+  if (change) change(item.cut);
+  h.job.items.push_back(item);
+  h.pocket = plan(h.job, rack, machine_for(h.job));
+  const std::vector<PlugBoard> boards = plug_boards(h.job);
+  REQUIRE(boards.size() == 1);
+  REQUIRE(boards[0].places.size() == 1);
+  h.plug = plan(boards[0].job, rack, machine_for(boards[0].job));
+  h.place = boards[0].places[0];
+  for (const Plan* p : {&h.pocket, &h.plug}) {
+    for (const auto& piece : p->pieces) CHECK(piece->problem.empty());
+    for (const Verdict& v : p->verdicts) {
+      INFO(v.text);
+      CHECK(v.grade != Grade::Stop);
+    }
+  }
+  return h;
+}
+
+// The rack as it comes, its V bits as wide as the work asks.
+inline Rack wide_rack() {
+  Rack rack = load_rack();
+  for (Bit& bit : rack.bits) {
+    if (bit.kind == BitKind::V && bit.tip == 0) {
+      bit.diameter = 60;
+      bit.flute_length = 50;
+    }
+  }
+  return rack;
+}
+
+inline const PlainShape kBar{PlainShape::Kind::Rectangle, 60, 30};
+
+}  // namespace inlaid
