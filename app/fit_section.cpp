@@ -70,6 +70,11 @@ FitSection::FitSection(Workshop& shop, FitKeeper& keeper) : shop_(shop), keeper_
   ways_ = new QVBoxLayout;
   ways_->setSpacing(8);
   column->addLayout(ways_);
+  auto* boards = new QPushButton(tr("Look at the plugs' boards…"));
+  boards->setObjectName(QStringLiteral("seeBoards"));
+  boards->setToolTip(tr("Every further board of this job, carved, with its size, files and times"));
+  column->addWidget(boards, 0, Qt::AlignLeft);
+  connect(boards, &QPushButton::clicked, this, &FitSection::boards_wanted);
   auto* ladder = new QPushButton(tr("Make a test ladder…"));
   ladder->setObjectName(QStringLiteral("makeLadder"));
   ladder->setToolTip(tr("Five small pairs in off-cuts, each a little tighter, to find how your machine really fits"));
@@ -217,9 +222,9 @@ void FitSection::show_found() {
   sanded_->parentWidget()->setVisible(keeper_.shown() == FitKeeper::Show::Levelled);
   sanded_->setCurrentIndex(std::max(0, sanded_->findData(keeper_.sanded())));
   legend_->setVisible(keeper_.shown() == FitKeeper::Show::Gaps);
-  const auto patch = [](const QColor& colour, const QString& words) {
-    return QStringLiteral("<span style='background:%1'>&nbsp;&nbsp;&nbsp;&nbsp;</span> %2 &nbsp; ")
-        .arg(colour.name(), words);
+  const auto patch = [](const QColor& colour, QString words) {  // a patch and its words stay together
+    return QStringLiteral("<span style='background:%1'>&nbsp;&nbsp;&nbsp;&nbsp;</span>&nbsp;%2 ")
+        .arg(colour.name(), words.replace(QLatin1Char(' '), QStringLiteral("&nbsp;")));
   };
   legend_->setText(patch(gap_colour(0), tr("closed")) + patch(gap_colour(0.1), shop_.show(0.1)) +
                    patch(gap_colour(0.5), shop_.show(0.5)) +
@@ -272,6 +277,12 @@ void FitSection::show_places() {
   clear_layout(places_);
   if (!keeper_.fit()) return;
   std::vector<Point> marks;
+  const LengthStyle& lengths = shop_.document.job().lengths;
+  const bool inch = lengths.unit == Unit::Inch;
+  const auto bare = [&](double mm) {
+    return QString::fromStdString(format_number(inch ? mm / kMmPerInch : mm, inch ? 2 : 1)) + QLatin1Char(' ') +
+           QString::fromLatin1(unit_name(lengths.unit));
+  };
   const auto add = [&](const FitPlace& place, const QString& words) {
     marks.push_back(place.at);
     auto* button = link(words);
@@ -280,14 +291,12 @@ void FitSection::show_places() {
     places_->addWidget(button, 0, Qt::AlignLeft);
   };
   for (const FitPlace& place : keeper_.binds()) {
-    add(place, tr("%1 of wood in the way at %2, %3")
-                   .arg(shop_.show(place.mm), shop_.show(place.at.x), shop_.show(place.at.y)));
+    add(place, tr("%1 in the way at %2, %3").arg(shop_.show(place.mm), bare(place.at.x), bare(place.at.y)));
   }
   if (keeper_.binds().empty()) {
     for (const FitPlace& place : keeper_.face()->open) {
       if (place.mm > 1.5 * keeper_.fit()->pocket.cell())
-        add(place,
-            tr("open by %1 at %2, %3").arg(shop_.show(place.mm), shop_.show(place.at.x), shop_.show(place.at.y)));
+        add(place, tr("open by %1 at %2, %3").arg(shop_.show(place.mm), bare(place.at.x), bare(place.at.y)));
     }
   }
   shop_.bench->show_marks(marks);

@@ -19,6 +19,7 @@ class FitSection : public QWidget {
 
  Q_SIGNALS:
   void ladder_wanted(const doyen::Treatment& cut);
+  void boards_wanted();  // every further board of the job shall be looked at
 
  private:
   void build_figures(QVBoxLayout* column);

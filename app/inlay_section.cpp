@@ -275,16 +275,16 @@ void InlaySection::refresh(const Item& item, const PiecePlan* piece) {
     rung_->setText(
         t.inlay.sloped
             ? tr("A pair of a test ladder: its contact is %1 of what is reckoned. When it is glued and level, "
-                 "choose the pair whose line closes best.")
-                  .arg(figure)
-            : tr("A pair of a test ladder: its allowance is %1 a side. Choose the tightest pair that goes in.")
-                  .arg(figure));
+                 "choose the pair whose line closes best: later inlays by the %2 start from it.")
+                  .arg(figure, name)
+            : tr("A pair of a test ladder: its allowance is %1 a side. Choose the tightest pair that goes in; it is "
+                 "kept for the %2.")
+                  .arg(figure, name));
     const std::optional<double> kept = bit == nullptr   ? std::nullopt
                                        : t.inlay.sloped ? bit->ladder_contact
                                                         : bit->ladder_allowance;
     const bool mine = kept && std::abs(*kept - value) < 1e-6;
-    keep_->setText(mine ? tr("Kept for the %1").arg(name)
-                        : tr("This one closed best: keep %1 for the %2").arg(figure, name));
+    keep_->setText(mine ? tr("Kept for its bit") : tr("This one closed best: keep it"));
     keep_->setEnabled(!mine && bit != nullptr);
   }
   filling_ = false;

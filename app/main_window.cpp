@@ -13,6 +13,7 @@
 
 #include "atomic_file.hpp"
 #include "bench_hand.hpp"
+#include "boards_view.hpp"
 #include "data_folder.hpp"
 #include "files/imported.hpp"
 #include "files/outlines_out.hpp"
@@ -75,6 +76,7 @@ MainWindow::MainWindow() : shop_{document_, rack_, nullptr, nullptr, {}, {}, {}}
   connect(cuts_, &CutsTicket::answer_wanted, this, &MainWindow::keep_rung);
   tickets_->addWidget(proof_ = new ProofTicket(shop_, fit_));
   connect(&proof_->fit(), &FitSection::ladder_wanted, this, &MainWindow::make_ladder);
+  connect(&proof_->fit(), &FitSection::boards_wanted, this, &MainWindow::open_boards);
   connect(&fit_, &FitKeeper::changed, this, &MainWindow::show_fit);
   tickets_->addWidget(run_ = new RunTicket(shop_));
 
@@ -272,6 +274,7 @@ void MainWindow::make_actions() {
   add(tr("Add a drawing from a file…"), {}, [this] { add_drawing(); });
   add(tr("Letter bench: the chosen words in many faces…"), QKeySequence(Qt::CTRL | Qt::Key_B),
       [this] { open_letter_bench(); });
+  add(tr("Look at the boards of plugs and inserts…"), {}, [this] { open_boards(); });
   add(tr("Add a rectangle"), {}, [this] { add_shape(PlainShape::Kind::Rectangle); });
   add(tr("Add an oval"), {}, [this] { add_shape(PlainShape::Kind::Ellipse); });
   add(tr("Copy the chosen piece"), QKeySequence(Qt::CTRL | Qt::Key_D), [this] { copy_piece(); });
@@ -974,6 +977,12 @@ void MainWindow::show_fit() {
     strip_->set_line(section_);
   }
   if (!fit_.active()) bench_->show_marks({});
+}
+
+void MainWindow::open_boards() {
+  if (document_.job().items.empty()) return;
+  auto* boards = new BoardsView(document_.job(), rack_, this);
+  show_in_place(boards, [] {});
 }
 
 void MainWindow::make_ladder(const Treatment& cut) {

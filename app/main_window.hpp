@@ -35,6 +35,7 @@ class MainWindow : public QMainWindow {
   void select(const QString& piece);
   void open_sums();
   void open_letter_bench();
+  void open_boards();  // the further boards that inlays and inserts ask for
   void trace_file(const QString& path) { add_drawing(path); }
   // Plans anew if need be and writes everything; returns what was said about it.
   QString write_files(const QString& folder, bool anyway = false);

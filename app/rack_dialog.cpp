@@ -28,6 +28,7 @@ enum Column {
   PerPass,
   Neck,
   Head,
+  Ladder,
   kColumns
 };
 
@@ -59,7 +60,9 @@ RackDialog::RackDialog(const Rack& rack, const LengthStyle& lengths, QWidget* pa
                                      tr("measured\n°"), tr("Tip flat\n%1").arg(unit), tr("Flutes"), tr("Cutting"),
                                      tr("Cuts deep\n%1").arg(unit), tr("Feed\n%1").arg(speed),
                                      tr("Plunge\n%1").arg(speed), tr("Turns\n/min"), tr("Per pass\n%1").arg(unit),
-                                     tr("Neck\n%1").arg(unit), tr("Head\n%1").arg(unit)});
+                                     tr("Neck\n%1").arg(unit), tr("Head\n%1").arg(unit), tr("Ladder\n%1").arg(unit)});
+  table_->horizontalHeaderItem(Ladder)->setToolTip(
+      tr("What a test ladder showed: contact to add for inlays by a V, allowance a side by a flat bit"));
   table_->verticalHeader()->hide();
   table_->horizontalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
   column->addWidget(table_, 1);
@@ -95,6 +98,10 @@ void RackDialog::fill() {
     const auto len = [&](double mm) { return text(format_length(mm, lengths_, false)); };
     const auto number = [](double v, int decimals) { return v > 0 ? text(format_number(v, decimals)) : QString(); };
     const bool cone = b.kind == BitKind::V || b.kind == BitKind::Taper;
+    const auto ladder = [&](const Bit& bit) {
+      const auto& kept = bit.kind == BitKind::V ? bit.ladder_contact : bit.ladder_allowance;
+      return kept ? (*kept < 0 ? QStringLiteral("-") : QString()) + len(std::abs(*kept)) : QString();
+    };
     const QString cells[kColumns] = {text(b.name),
                                      len(b.diameter),
                                      b.measured_diameter ? len(*b.measured_diameter) : QString(),
@@ -109,11 +116,13 @@ void RackDialog::fill() {
                                      number(f.rpm, 0),
                                      f.depth_per_pass > 0 ? len(f.depth_per_pass) : QString(),
                                      b.kind == BitKind::Keyhole ? len(b.neck) : QString(),
-                                     b.kind == BitKind::Keyhole ? len(b.head_height) : QString()};
+                                     b.kind == BitKind::Keyhole ? len(b.head_height) : QString(),
+                                     ladder(b)};
     for (int c = 0; c < kColumns; ++c) {
       auto* cell = new QTableWidgetItem(cells[c]);
-      const bool fixed =
-          ((c == Angle || c == MeasuredAngle) && !cone) || ((c == Neck || c == Head) && b.kind != BitKind::Keyhole);
+      const bool fixed = ((c == Angle || c == MeasuredAngle) && !cone) ||
+                         ((c == Neck || c == Head) && b.kind != BitKind::Keyhole) ||
+                         (c == Ladder && b.kind != BitKind::V && b.kind != BitKind::Flat);
       if (fixed) cell->setFlags(cell->flags() & ~Qt::ItemIsEditable);
       if (c != Name) cell->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
       table_->setItem(r, c, cell);
@@ -196,6 +205,14 @@ void RackDialog::take(int row, int column) {
       case Head:
         bit.head_height = len(0.5, 100);
         break;
+      case Ladder: {
+        auto& kept = bit.kind == BitKind::V ? bit.ladder_contact : bit.ladder_allowance;
+        const bool less = words.starts_with('-') && bit.kind == BitKind::V;
+        const double mm = words.empty() ? 0 : parse_length(less ? words.substr(1) : words, lengths_.unit);
+        if (mm > 5) throw bad_input(format_length(5, lengths_) + " at most was expected.");
+        words.empty() ? kept.reset() : void(kept = less ? -mm : mm);
+        break;
+      }
       case PerPass:
         f.depth_per_pass = words.empty() ? 0 : len(0, 100);
         break;

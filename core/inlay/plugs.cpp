@@ -34,6 +34,7 @@ Job board_for(const Job& job, const std::string& name, double thickness, const s
   board.lengths = job.lengths;
   board.run = job.run;
   board.run.order.clear();
+  board.run.holding = "Screws or clamps at the board's edges, outside what is cut; tape under thin sheets.";
   board.run.mill_level.reset();
   board.run.keep_zero = KeepZero::Corner;
   board.run.least_wood =
@@ -238,6 +239,7 @@ std::vector<PlugBoard> levelling_boards(const Job& job, const Rack& rack) {
   board.folder = "levelling";
   board.job.blank.width = job.blank.width;
   board.job.blank.height = job.blank.height;
+  board.job.run.holding = job.run.holding;
   board.job.blank.keep_outs = job.blank.keep_outs;
   board.job.run.zero_surface = job.run.zero_surface;
   board.job.run.zero_below = job.run.zero_surface == ZeroSurface::Face ? high : 0;

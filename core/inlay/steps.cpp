@@ -71,7 +71,9 @@ std::vector<InlayStep> inlay_steps(const Plan& plan) {
       if (item.cut.kind == Treatment::Kind::Plug) saw = std::max(saw, item.cut.inlay.saw_gap);
     }
     steps.push_back({"Plugs of " + wood_name(board.job.blank.species),
-                     "Cut the plugs from their own board: folder " + board.folder +
+                     "Cut the plugs from a board of " + show(board.job.blank.width) + " × " +
+                         show(board.job.blank.height) + ", " + show(board.job.blank.thickest()) + " thick: folder " +
+                         board.folder +
                          ". They lie mirrored there, as they must: each is turned over into its pocket. Saw them apart "
                          "within their sunk background, so that the background rests on nothing.",
                      "Small parts: hold them in a clamp or a sledge, fingers clear of the saw."});
@@ -83,7 +85,7 @@ std::vector<InlayStep> inlay_steps(const Plan& plan) {
   }
   steps.push_back({carrying,
                    "Glue: a thin even coat on the pocket's flanks and floor and on the plug's flanks. Under the plug "
-                   "stay " +
+                   "stays " +
                        show(std::max(0.0, glue)) + ", so that it closes on its flanks and not on the glue.",
                    "Gloves where the glue's own sheet asks for them; air moving."});
   steps.push_back({carrying,

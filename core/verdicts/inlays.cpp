@@ -13,6 +13,25 @@ using Kind = Treatment::Kind;
 
 constexpr double kMovesApart = 0.15;  // mm that flanks and glue still take up (common practice, no source)
 
+// Upright flanks by a round bit: the pocket's inside corners and the plug's are as round as it, their counterparts
+// sharp, unless both are rounded alike.
+void check_upright(const Situation& s, const Item& item, const PieceCuts* cuts, Point at, std::vector<Verdict>& out) {
+  if (item.cut.inlay.sloped || cuts == nullptr || cuts->bits.empty()) return;
+  const Bit* smallest = s.rack.find(cuts->bits.back());
+  if (smallest == nullptr || item.cut.inlay.ease >= smallest->true_diameter() / 2 - 1e-6) return;
+  const double radius = std::ceil(smallest->true_diameter() / 2 * 50 + 1) / 50;
+  out.push_back({Grade::Mind,
+                 "upright-corners-bind",
+                 item.piece.id,
+                 at,
+                 "The " + smallest->name + " leaves the pocket's inside corners of “" + item.piece.name +
+                     "” round by " + s.show(smallest->true_diameter() / 2) + "; the plug's are sharp and do not go in.",
+                 "Both halves must carry the bit's radius, or the corners are chopped by hand.",
+                 {{"Round both halves by " + s.show(radius), [id = item.piece.id, radius](Job& job) {
+                     if (Item* it = job.find(id)) it->cut.inlay.ease = radius;
+                   }}}});
+}
+
 // Strokes that easing the corners takes away whole; rounded corners are what was asked for.
 void check_easing(const Situation& s, const Item& item, const Region& art, std::vector<Verdict>& out) {
   const double ease = item.cut.inlay.ease;
@@ -192,6 +211,7 @@ void check_inlays(const Situation& s, std::vector<Verdict>& out) {
     const Box box = bounds(*s.pieces[i].outlines);
     inlaid = &item;
     check_figures(s, item, box.centre(), out);
+    check_upright(s, item, s.pieces[i].cuts, box.centre(), out);
     check_easing(s, item, s.pieces[i].outlines->region, out);
     check_woods(s, item, box, out);
     // What is true of the pair of woods is said once.

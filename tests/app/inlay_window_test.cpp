@@ -7,6 +7,7 @@
 #include <QToolButton>
 #include <cmath>
 
+#include "boards_view.hpp"
 #include "window_probe.hpp"
 
 using namespace probe;
@@ -250,7 +251,8 @@ TEST_CASE("a test ladder is made from an inlay, and its best pair is kept for th
   w.choose(Stage::Cuts, "rung-4");
   CHECK(w.find<QLabel>("rung")->isVisible());
   auto* keep = w.find<QPushButton>("keepRung");
-  CHECK_THAT(keep->text().toStdString(), Catch::Contains("+0.1 mm"));
+  CHECK_THAT(keep->text().toStdString(), Catch::Contains("closed best"));
+  CHECK_THAT(w.find<QLabel>("rung")->text().toStdString(), Catch::Contains("+0.1 mm"));
   click(keep);
   w.settle();
   CHECK_FALSE(w.find<QPushButton>("keepRung")->isEnabled());
@@ -318,4 +320,39 @@ TEST_CASE("resin: the volume comes from the carved relief") {
   // 40 × 20 × 3 mm less four corners of (1 − π/4)·r² each, and a tenth more for what stays in the cup.
   const double r = 3.175 / 2, ml = (800 - (4 - M_PI) * r * r) * 3 / 1000;
   CHECK(std::stod(w.find<NumberCard>("resinVolume")->number().toStdString()) == Approx(1.1 * ml).margin(0.06));
+}
+
+TEST_CASE("further boards are looked at in place: carved, with size, files and times") {
+  Window w;
+  Job job = bar_job();
+  job.run.mill_level = 4;
+  w.window.document().replace(job, {});
+  w.settle();
+  w.choose(Stage::Proof, "bar");
+  wait_for_fit(w);
+  click(w.find<QPushButton>("seeBoards"));
+  auto* view = w.window.findChild<BoardsView*>();
+  REQUIRE(view != nullptr);
+  for (int i = 0; i < 1000 && !view->finished(); ++i) QTest::qWait(20);
+  auto* list = w.find<QListWidget>("boardList");
+  REQUIRE(list->count() == 2);
+  CHECK_THAT(list->item(0)->text().toStdString(), Catch::Contains("Sugar maple"));
+  CHECK_THAT(w.find<QLabel>("boardAbout")->text().toStdString(),
+             Catch::Contains("mirrored") && Catch::Contains("plugs-sugar-maple"));
+  const QImage plugs = w.find<QLabel>("boardPicture")->pixmap().toImage();
+  CHECK_FALSE(plugs.isNull());
+  list->setCurrentRow(1);
+  CHECK_THAT(w.find<QLabel>("boardAbout")->text().toStdString(), Catch::Contains("levelling"));
+  CHECK_FALSE(w.find<QLabel>("boardPicture")->pixmap().toImage() == plugs);
+  click(w.find<QPushButton>("boardsBack"));
+  QTest::qWait(30);
+  CHECK(w.window.findChild<BoardsView*>() == nullptr);
+  // A job without inlays has none, and says so.
+  job.items[0].cut.kind = Kind::Incise;
+  job.run.mill_level.reset();
+  w.window.document().replace(job, {});
+  w.settle();
+  w.window.open_boards();
+  CHECK_THAT(w.find<QLabel>("boardAbout")->text().toStdString(), Catch::Contains("There is none"));
+  w.window.go_to_stage(Stage::Cuts);
 }

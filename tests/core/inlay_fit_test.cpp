@@ -273,3 +273,70 @@ TEST_CASE("halves cut by bits of different angles are refused with the reason") 
   CHECK(std::abs(fit.rides_up) < 0.01);
   CHECK(fit.glue_gap == Approx(1.2).margin(0.01));
 }
+
+// The land is the art drawn in by S·tan(α/2) all round, the pocket's floor by P·tan(α/2) (geometry.md): a disc, a
+// square and a cross have them by hand.
+TEST_CASE("closed forms: land and floor of a disc, a square and a cross") {
+  const double land_in = 3.8 * kTan30, floor_in = 5 * kTan30;
+  const auto square = [](double side, double in) { return (side - 2 * in) * (side - 2 * in); };
+  // Arms w wide and l long tip to tip: drawn in, each arm loses twice that in both measures.
+  const auto cross = [](double w, double l, double in) {
+    const double ww = w - 2 * in, ll = l - 2 * in;
+    return 2 * ww * ll - ww * ww;
+  };
+  const auto disc = [](double r, double in) { return std::numbers::pi * (r - in) * (r - in); };
+  const Region arms = unite(oracle::rectangle(70, 73, 60, 14), oracle::rectangle(93, 50, 14, 60));
+  const struct {
+    const char* name;
+    decltype(Piece::what) what;
+    double land, floor;
+  } cases[] = {{"disc", PlainShape{PlainShape::Kind::Ellipse, 40, 40}, disc(20, land_in), disc(20, floor_in)},
+               {"square", PlainShape{PlainShape::Kind::Rectangle, 30, 30}, square(30, land_in), square(30, floor_in)},
+               {"cross", art_of(arms), cross(14, 60, land_in), cross(14, 60, floor_in)}};
+  for (const auto& one : cases) {
+    const Both h = inlaid_board(one.what, {100, 80}, wide_rack());
+    const double cell = 0.05;
+    const Fit fit = fit_of(h.pocket, h.plug, h.place, cell);
+    double land = 0, floor = 0;
+    const Region near = h.pocket.pieces[0]->outlines.region;
+    for (std::size_t r = 0; r < fit.pocket.rows(); ++r) {
+      for (std::size_t c = 0; c < fit.pocket.columns(); ++c) {
+        if (!contains(near, {fit.pocket.x_of(c), fit.pocket.y_of(r)})) continue;
+        land += fit.plug.at(c, r) < -3.8 + 0.003;
+        floor += fit.pocket.at(c, r) < -5 + 0.06;  // ridges of the V's tip stay under 0.05
+      }
+    }
+    INFO(one.name);
+    CHECK(land * cell * cell == Approx(one.land).epsilon(0.01));
+    CHECK(floor * cell * cell == Approx(one.floor).epsilon(0.02));
+    CHECK(std::abs(fit.rides_up) < 0.01);
+  }
+}
+
+TEST_CASE("upright corners: a sharp plug does not go into round corners, and the remedy rounds both") {
+  const auto upright = [](double ease) {
+    return inlaid_board(kBar, {100, 80}, wide_rack(), [&](Treatment& t) {
+      t.inlay.sloped = false;
+      t.inlay.allowance = 0.1;
+      t.inlay.ease = ease;
+      t.clearing = {"flat-1/8in"};
+    });
+  };
+  const Both sharp = upright(0);
+  const Verdict* told = nullptr;
+  for (const Verdict& v : sharp.pocket.verdicts) {
+    if (v.code == "upright-corners-bind") told = &v;
+  }
+  REQUIRE(told != nullptr);
+  const Fit binds = fit_of(sharp.pocket, sharp.plug, sharp.place, 0.04);
+  CHECK(binds.rides_up > 1);  // it stands on the four corners
+  // (4 − π)·r² of wood in the way, less what the allowance leaves free.
+  CHECK(binds.overlap > 0.5);
+  CHECK(binding_places(binds).size() == 4);
+  Job job = sharp.job;
+  told->remedies.at(0).apply(job);
+  CHECK(job.items[0].cut.inlay.ease == Approx(3.175 / 2).margin(0.05));
+  const Both round = upright(job.items[0].cut.inlay.ease);
+  for (const Verdict& v : round.pocket.verdicts) CHECK(v.code != "upright-corners-bind");
+  CHECK(fit_of(round.pocket, round.plug, round.place, 0.04).overlap == 0);
+}

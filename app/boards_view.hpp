@@ -1,0 +1,44 @@
+// The further boards of a job, each carved as it will be: plugs, inserts, the board milled level.
+#pragma once
+
+#include <QDialog>
+#include <QLabel>
+#include <QListWidget>
+#include <QThreadPool>
+#include <QVBoxLayout>
+
+#include "inlay/plugs.hpp"
+#include "planning/plan.hpp"
+
+namespace doyen {
+
+class BoardsView : public QDialog {
+  Q_OBJECT
+ public:
+  BoardsView(const Job& job, const Rack& rack, QWidget* parent);
+  ~BoardsView() override;
+  [[nodiscard]] bool finished() const { return waiting_ == 0; }
+
+ protected:
+  void resizeEvent(QResizeEvent* event) override;
+
+ private:
+  struct Seen {
+    PlugBoard board;
+    std::shared_ptr<const Plan> plan;
+    QImage picture;
+    QString problem;
+  };
+  void work_out(std::size_t which, const Rack& rack);
+  void show_chosen();
+
+  std::vector<Seen> boards_;
+  QListWidget* list_;
+  QLabel *picture_, *title_, *about_;
+  QVBoxLayout* facts_;
+  QThreadPool pool_;
+  Cancel cancel_;
+  int waiting_ = 0;
+};
+
+}  // namespace doyen
