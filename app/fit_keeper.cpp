@@ -35,7 +35,7 @@ QImage fit_picture(const Fit& fit, const Halves& halves, const Job& job, FitKeep
   const int columns = static_cast<int>(fit.pocket.columns()), rows = static_cast<int>(fit.pocket.rows());
   QImage image(columns, rows, QImage::Format_ARGB32_Premultiplied);
   image.fill(Qt::transparent);
-  const Region near = grow(halves.art, 3);
+  const std::vector<unsigned char> inside = cells_inside(grow(halves.art, 3), fit.pocket);
   HeightField flat(fit.pocket.box().grown(-fit.pocket.cell() / 4), fit.pocket.cell());
   flat.clear();
   Picture board, plug;
@@ -55,10 +55,9 @@ QImage fit_picture(const Fit& fit, const Halves& halves, const Job& job, FitKeep
   for (int r = 0; r < rows; ++r) {
     cancel.check();
     auto* line = reinterpret_cast<QRgb*>(image.scanLine(rows - 1 - r));
-    const double y = fit.pocket.y_of(static_cast<std::size_t>(r));
     for (int c = 0; c < columns; ++c) {
       const auto cc = static_cast<std::size_t>(c), rr = static_cast<std::size_t>(r);
-      if (!contains(near, {fit.pocket.x_of(cc), y})) continue;
+      if (inside[rr * fit.pocket.columns() + cc] == 0) continue;
       const std::size_t top = static_cast<std::size_t>(rows - 1 - r);
       if (what == Show::Plug) {
         line[c] = plug.at(cc, top);

@@ -39,8 +39,7 @@ QStringList shot_names() {
           QStringLiteral("cut-out"),  QStringLiteral("proof"),        QStringLiteral("run"),
           QStringLiteral("rack"),     QStringLiteral("welcome"),      QStringLiteral("plaque"),
           QStringLiteral("clean-up"), QStringLiteral("letter-bench"), QStringLiteral("tracing"),
-          QStringLiteral("points"),   QStringLiteral("raised"),       QStringLiteral("plate"),
-          QStringLiteral("post"),     QStringLiteral("post-back"),    QStringLiteral("moves"),
+          QStringLiteral("points"),   QStringLiteral("raised"),       QStringLiteral("plate"),     QStringLiteral("post-back"),    QStringLiteral("moves"),
           QStringLiteral("inlay"),    QStringLiteral("fit")};
 }
 
@@ -105,7 +104,6 @@ bool take_shot(MainWindow& window, const QString& stage, const QString& file, QS
   const struct {
     QString view, demo, piece;
   } demos[] = {{QStringLiteral("raised"), QStringLiteral("gate-sign-raised"), QStringLiteral("name")},
-               {QStringLiteral("post"), QStringLiteral("fingerpost"), QStringLiteral("slot-left")},
                {QStringLiteral("inlay"), QStringLiteral("inlaid-lid"), QStringLiteral("sprig")},
                {QStringLiteral("fit"), QStringLiteral("inlaid-lid"), QStringLiteral("sprig")},
                {QStringLiteral("moves"), QStringLiteral("seed-drawer"), QStringLiteral("field")},

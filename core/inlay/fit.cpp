@@ -191,6 +191,7 @@ Fit mate(const Halves& halves, double cell, const WhatIf& what_if, const Cancel&
   const bool upside = halves.place.half_turn;  // then rows run the other way and columns the same
   fit.plug = HeightField(bounds(near), cell);
   fit.plug.clear();
+  const std::vector<unsigned char> inside = cells_inside(near, fit.pocket);
   std::vector<float> glue, saw;
   double least = 1e300;
   for (std::size_t r = 0; r < rows; ++r) {
@@ -199,7 +200,7 @@ Fit mate(const Halves& halves, double cell, const WhatIf& what_if, const Cancel&
       // Turned over: its face looks down, and its contact plane lies on the carrying board's face.
       const float z = own.at(std::min(upside ? c : columns - 1 - c, own.columns() - 1), upside ? rows - 1 - r : r);
       fit.plug.row(r)[c] = static_cast<float>(-z - contact);
-      if (!contains(near, {fit.pocket.x_of(c), fit.pocket.y_of(r)})) {
+      if (inside[r * columns + c] == 0) {
         fit.plug.row(r)[c] = static_cast<float>(background - contact);  // sawn away
         continue;
       }

@@ -41,6 +41,35 @@ HeightField::Range HeightField::range(double from, double to, double origin, std
   return {static_cast<std::size_t>(first), static_cast<std::size_t>(last)};
 }
 
+std::vector<unsigned char> cells_inside(const Region& region, const HeightField& field) {
+  std::vector<unsigned char> inside(field.columns() * field.rows(), 0);
+  // Where each row's middle line crosses the outlines: between odd and even crossings it is inside.
+  std::vector<std::vector<double>> crossings(field.rows());
+  for (const Island& island : region.islands) {
+    for (const Ring& ring : island.rings) {
+      for (std::size_t i = 0; i < ring.size(); ++i) {
+        const Point a = ring[i], b = ring[(i + 1) % ring.size()];
+        const HeightField::Range rows = field.rows_in(std::min(a.y, b.y), std::max(a.y, b.y));
+        for (std::size_t r = rows.begin; r < rows.end; ++r) {
+          const double y = field.y_of(r);
+          if ((a.y <= y) != (b.y <= y)) crossings[r].push_back(a.x + (y - a.y) / (b.y - a.y) * (b.x - a.x));
+        }
+      }
+    }
+  }
+  for (std::size_t r = 0; r < field.rows(); ++r) {
+    std::vector<double>& at = crossings[r];
+    std::sort(at.begin(), at.end());
+    for (std::size_t i = 0; i + 1 < at.size(); i += 2) {
+      const HeightField::Range columns = field.columns_in(at[i], at[i + 1]);
+      std::fill(inside.begin() + static_cast<std::ptrdiff_t>(r * field.columns() + columns.begin),
+                inside.begin() + static_cast<std::ptrdiff_t>(r * field.columns() + std::max(columns.begin, columns.end)),
+                1);
+    }
+  }
+  return inside;
+}
+
 void write_npy(const HeightField& field, const std::string& path) {
   std::string header = "{'descr': '<f4', 'fortran_order': False, 'shape': (" + std::to_string(field.rows()) + ", " +
                        std::to_string(field.columns()) + "), }";

@@ -3,6 +3,7 @@
 
 #include <memory>
 #include <string>
+#include <vector>
 
 #include "geometry/region.hpp"
 
@@ -43,6 +44,9 @@ class HeightField {
   std::size_t columns_ = 0, rows_ = 0;
   std::unique_ptr<float[]> z_;
 };
+
+// Which cells' middles lie in the region, row by row as the field's own: 1 inside, 0 outside.
+std::vector<unsigned char> cells_inside(const Region& region, const HeightField& field);
 
 // NumPy's .npy, float32, row 0 the farthest from the user. Written whole or not at all; throws Problem{CannotWrite}.
 void write_npy(const HeightField& field, const std::string& path);
