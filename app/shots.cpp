@@ -35,12 +35,12 @@ bool wait_until_settled(MainWindow& window, int milliseconds) {
 }
 
 QStringList shot_names() {
-  return {QStringLiteral("blank"),    QStringLiteral("artwork"),      QStringLiteral("cuts"),
-          QStringLiteral("cut-out"),  QStringLiteral("proof"),        QStringLiteral("run"),
-          QStringLiteral("rack"),     QStringLiteral("welcome"),      QStringLiteral("plaque"),
-          QStringLiteral("clean-up"), QStringLiteral("letter-bench"), QStringLiteral("tracing"),
-          QStringLiteral("points"),   QStringLiteral("raised"),       QStringLiteral("plate"),     QStringLiteral("post-back"),    QStringLiteral("moves"),
-          QStringLiteral("inlay"),    QStringLiteral("fit")};
+  return {
+      QStringLiteral("blank"),  QStringLiteral("artwork"),  QStringLiteral("cuts"),         QStringLiteral("cut-out"),
+      QStringLiteral("proof"),  QStringLiteral("run"),      QStringLiteral("rack"),         QStringLiteral("welcome"),
+      QStringLiteral("plaque"), QStringLiteral("clean-up"), QStringLiteral("letter-bench"), QStringLiteral("tracing"),
+      QStringLiteral("points"), QStringLiteral("raised"),   QStringLiteral("plate"),        QStringLiteral("post-back"),
+      QStringLiteral("moves"),  QStringLiteral("inlay"),    QStringLiteral("fit")};
 }
 
 namespace {

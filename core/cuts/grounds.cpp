@@ -201,6 +201,7 @@ class Finder {
 }  // namespace
 
 double floor_depth(const Treatment& cut) {
+  if (cut.kind == Treatment::Kind::Plug) return cut.inlay.contact + cut.inlay.saw_gap;
   if (cut.kind == Kind::Recess && cut.insert.thickness > 0) return cut.insert.thickness + cut.insert.cover;
   return cut.depth;
 }

@@ -155,6 +155,7 @@ Halves halves_of(const Plan& pocket, const Plan& plug, const PlugPlace& place, M
   Halves halves;
   halves.place = place;
   halves.art = hole->outlines.region;
+  halves.ground = hole->cuts.ground;
   halves.depth = item->cut.depth;
   halves.inlay = item->cut.inlay;
   halves.inlay.contact = other->cut.inlay.contact;  // as the plug is really cut
@@ -182,6 +183,11 @@ Fit mate(const Halves& halves, double cell, const WhatIf& what_if, const Cancel&
   const Region near = grow(halves.art, kBeside);
   fit.pocket = HeightField(bounds(near), cell);
   carve_all(fit.pocket, halves.pocket, what_if.pocket_zero, what_if, cancel);
+  if (halves.ground > 0) {
+    for (std::size_t r = 0; r < fit.pocket.rows(); ++r) {
+      for (std::size_t c = 0; c < fit.pocket.columns(); ++c) fit.pocket.row(r)[c] += static_cast<float>(halves.ground);
+    }
+  }
   const Box box = fit.pocket.box();
   const Point a = halves.place.on_plug({box.left, box.bottom}), b = halves.place.on_plug({box.right, box.top});
   HeightField own({std::min(a.x, b.x), std::min(a.y, b.y), std::max(a.x, b.x), std::max(a.y, b.y)}, cell);

@@ -27,7 +27,8 @@ struct Halves {
   };
   std::vector<Stay> pocket, plug;
   PlugPlace place;
-  Region art;  // on the carrying board
+  Region art;         // on the carrying board
+  double ground = 0;  // mm below the carrying board's face that the inlay lies on
   double depth = 0;
   Inlay inlay;
 };
@@ -44,7 +45,8 @@ struct FitPlace {
   double mm = 0;
 };
 
-// The mated halves, seen from above the carrying board. Heights: 0 is the carrying board's face, up positive, mm.
+// The mated halves, seen from above the carrying board. Heights: 0 is the surface that the inlay lies on, the carrying
+// board's face or a floor in it; up positive, mm.
 struct Fit {
   HeightField pocket;   // the carrying board's surface
   HeightField plug;     // the plug's, turned over, where it is meant to lie: its outline at the carrying board's face

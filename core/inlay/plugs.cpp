@@ -246,7 +246,7 @@ std::vector<PlugBoard> levelling_boards(const Job& job, const Rack& rack) {
   board.job.run.low_travel = false;
   Region stubs;
   for (const Item& item : job.items) {
-    if (item.cut.kind == Treatment::Kind::Inlay)
+    if (item.cut.kind == Treatment::Kind::Inlay && item.cut.ground.value_or(0) <= 0)
       stubs = unite(stubs, grow(job.outlines(item).region, kPlugBackground + 1, Corner::Round, 0.05));
   }
   if (stubs.empty() || bit == nullptr || high <= kForSanding + 0.05) return {};

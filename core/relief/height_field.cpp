@@ -49,7 +49,9 @@ std::vector<unsigned char> cells_inside(const Region& region, const HeightField&
     for (const Ring& ring : island.rings) {
       for (std::size_t i = 0; i < ring.size(); ++i) {
         const Point a = ring[i], b = ring[(i + 1) % ring.size()];
-        const HeightField::Range rows = field.rows_in(std::min(a.y, b.y), std::max(a.y, b.y));
+        // A row more on either side: which rows an end belongs to must be decided in one way for both of its edges.
+        const HeightField::Range rows =
+            field.rows_in(std::min(a.y, b.y) - field.cell(), std::max(a.y, b.y) + field.cell());
         for (std::size_t r = rows.begin; r < rows.end; ++r) {
           const double y = field.y_of(r);
           if ((a.y <= y) != (b.y <= y)) crossings[r].push_back(a.x + (y - a.y) / (b.y - a.y) * (b.x - a.x));
@@ -62,9 +64,9 @@ std::vector<unsigned char> cells_inside(const Region& region, const HeightField&
     std::sort(at.begin(), at.end());
     for (std::size_t i = 0; i + 1 < at.size(); i += 2) {
       const HeightField::Range columns = field.columns_in(at[i], at[i + 1]);
-      std::fill(inside.begin() + static_cast<std::ptrdiff_t>(r * field.columns() + columns.begin),
-                inside.begin() + static_cast<std::ptrdiff_t>(r * field.columns() + std::max(columns.begin, columns.end)),
-                1);
+      std::fill(
+          inside.begin() + static_cast<std::ptrdiff_t>(r * field.columns() + columns.begin),
+          inside.begin() + static_cast<std::ptrdiff_t>(r * field.columns() + std::max(columns.begin, columns.end)), 1);
     }
   }
   return inside;

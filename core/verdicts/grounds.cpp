@@ -24,7 +24,9 @@ void check_one(const Situation& s, std::size_t i, std::vector<Verdict>& out) {
                        " all over; on the other ground it would be too shallow or cut air. Move it, or say its ground.",
                    {}});
   }
-  const bool floors = makes_ground(item.cut.kind);
+  // Upright inlays live by flat bits, too.
+  const bool floors = makes_ground(item.cut.kind) ||
+                      ((item.cut.kind == Kind::Inlay || item.cut.kind == Kind::Plug) && upright_walls(item.cut));
   const bool nothing = floors && state.cuts->operations.empty();
   if (nothing && !state.around->with.empty()) return;  // another piece of its panel does the clearing
   if (item.cut.kind == Kind::Raise && state.around->sunk.empty()) {

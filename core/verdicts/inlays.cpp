@@ -36,15 +36,17 @@ void check_upright(const Situation& s, const Item& item, const PieceCuts* cuts, 
 void check_easing(const Situation& s, const Item& item, const Region& art, std::vector<Verdict>& out) {
   const double ease = item.cut.inlay.ease;
   if (ease <= 0) return;
-  const Region gone = lost_in_opening(art, ease, 0.01);
   double lost = 0;
   Point at;
-  for (const Island& island : gone.islands) {
-    const double size = area(Region{{island}});
-    // The corner of a square keeps (4 − π)/4 of the radius squared from the disc; sharper ones somewhat more.
-    if (size < 1.2 * ease * ease) continue;
-    if (size > lost) at = bounds(island).centre();
-    lost += size;
+  for (const Island& whole : art.islands) {
+    const double all = area(Region{{whole}});
+    for (const Island& island : lost_in_opening(Region{{whole}}, ease, 0.01).islands) {
+      const double size = area(Region{{island}});
+      // The corner of a square keeps (4 − π)/4 of the radius squared from the disc; sharper ones somewhat more.
+      if (size < 1.2 * ease * ease && size < 0.9 * all) continue;
+      if (size > lost) at = bounds(island).centre();
+      lost += size;
+    }
   }
   if (lost <= 0) return;
   out.push_back({Grade::Mind,
@@ -211,6 +213,17 @@ void check_inlays(const Situation& s, std::vector<Verdict>& out) {
     const Box box = bounds(*s.pieces[i].outlines);
     inlaid = &item;
     check_figures(s, item, box.centre(), out);
+    if (s.pieces[i].cuts != nullptr && s.pieces[i].cuts->ground > 0.01)
+      out.push_back(
+          {Grade::Mind,
+           "inlay-below-face",
+           item.piece.id,
+           box.centre(),
+           "“" + item.piece.name + "” lies " + s.show(s.pieces[i].cuts->ground) +
+               " below the face: its plug can be neither sawn off nor planed level there.",
+           "Chisel and scrape it by hand, and leave its background room inside the floor; or inlay it first and "
+           "sink the floor afterwards.",
+           {}});
     check_upright(s, item, s.pieces[i].cuts, box.centre(), out);
     check_easing(s, item, s.pieces[i].outlines->region, out);
     check_woods(s, item, box, out);

@@ -356,3 +356,163 @@ TEST_CASE("further boards are looked at in place: carved, with size, files and t
   CHECK_THAT(w.find<QLabel>("boardAbout")->text().toStdString(), Catch::Contains("There is none"));
   w.window.go_to_stage(Stage::Cuts);
 }
+
+TEST_CASE("every choice of an inlay reaches the job, says what it is called when undone, and can be taken back") {
+  Window w;
+  w.window.document().replace(bar_job(), {});
+  w.settle();
+  w.choose(Stage::Cuts, "bar");
+  const Treatment before = w.job().find("bar")->cut;
+  const auto cut = [&]() -> const Treatment& { return w.job().find("bar")->cut; };
+  const auto undone = [&](const char* words) {
+    CHECK_THAT(w.window.document().undo_stack().undoText().toStdString(), Catch::Contains(words));
+    QTest::keyClick(&w.window, Qt::Key_Z, Qt::ControlModifier);
+    w.settle();
+    CHECK(cut() == before);
+  };
+  w.pick("inlayFlanks", 1);
+  CHECK_FALSE(cut().inlay.sloped);
+  CHECK(w.find<QLineEdit>("allowance")->isVisible());
+  CHECK_FALSE(w.find<QComboBox>("inlayBit")->isVisible());
+  undone("upright");
+  auto* bits = w.find<QComboBox>("inlayBit");
+  w.pick("inlayBit", bits->findData("v90"));
+  CHECK(cut().bit == "v90");
+  undone("90° V");
+  // A flat bit stands there and says why it cannot be taken.
+  bits = w.find<QComboBox>("inlayBit");
+  const int flat = bits->findData("flat-1/8in");
+  REQUIRE(flat >= 0);
+  CHECK_FALSE(bits->model()->flags(bits->model()->index(flat, 0)).testFlag(Qt::ItemIsEnabled));
+  CHECK_THAT(bits->itemText(flat).toStdString(), Catch::Contains("do not slope"));
+  w.pick("inlayClearing", 1);
+  CHECK(cut().v_alone);
+  for (const Operation& op : w.plan().piece("bar")->cuts.operations) CHECK(op.bit == cut().bit);
+  undone("clear floors");
+  auto* clearing = w.find<QComboBox>("inlayClearing");
+  w.pick("inlayClearing", clearing->findData("flat-1/4in"));
+  CHECK(cut().clearing == std::vector<std::string>{"flat-1/4in"});
+  undone("clear floors");
+  auto* woods = w.find<QComboBox>("plugWood");
+  w.pick("plugWood", woods->findData("black-cherry"));
+  CHECK(cut().inlay.wood == "black-cherry");
+  undone("Black cherry");
+  w.pick("plugGrain", 1);
+  CHECK(cut().inlay.crossed);
+  const Verdict* apart = nullptr;
+  for (const Verdict& v : w.plan().verdicts) {
+    if (v.code == "woods-move-apart") apart = &v;
+  }
+  REQUIRE(apart != nullptr);
+  CHECK(apart->remedies.at(0).label == "Turn the plug's grain along the board's");
+  undone("across");
+  w.spin("moisture", 9);
+  CHECK(cut().inlay.moisture == Approx(9));
+  undone("moisture");
+  w.type("plugThickness", QStringLiteral("1/2 in"));
+  w.settle();
+  CHECK(cut().inlay.thickness == Approx(12.7));
+  undone("thickness");
+  w.type("ease", QStringLiteral("0.5 mm"));
+  w.settle();
+  CHECK(cut().inlay.ease == Approx(0.5));
+  undone("ease");
+  w.type("sawGap", QStringLiteral("2 mm"));
+  w.settle();
+  CHECK(cut().inlay.saw_gap == Approx(2));
+  CHECK_THAT(w.find<QLabel>("moved")->text().toStdString(), Catch::Contains("saw line above the face 1.2 mm"));
+  undone("saw gap");
+}
+
+TEST_CASE("an insert is cut from a chosen sheet, and its board is written") {
+  Window w;
+  Job job = bar_job();
+  job.items[0].cut = {};
+  job.items[0].cut.kind = Kind::Recess;
+  job.items[0].cut.depth = 3;
+  job.items[0].cut.clearing = {"flat-1/8in"};
+  w.window.document().replace(job, {});
+  w.settle();
+  w.choose(Stage::Cuts, "bar");
+  CHECK_FALSE(w.find<QComboBox>("insertSheet")->isVisible());
+  w.type("insertThickness", QStringLiteral("2 mm"));
+  w.settle();
+  auto* sheet = w.find<QComboBox>("insertSheet");
+  CHECK(sheet->isVisible());
+  CHECK(sheet->currentIndex() == 0);
+  w.pick("insertSheet", sheet->findData("acrylic"));
+  CHECK(w.job().find("bar")->cut.insert.cut);
+  CHECK(w.job().find("bar")->cut.insert.material == "acrylic");
+  QTemporaryDir folder;
+  w.window.write_files(folder.path());
+  CHECK(QFile::exists(folder.filePath(QStringLiteral("inserts-acrylic-2-mm/runsheet.pdf"))));
+  w.pick("insertSheet", 0);
+  CHECK_FALSE(w.job().find("bar")->cut.insert.cut);
+}
+
+TEST_CASE("a fit that cannot be made says why, and one that is stale is proved anew") {
+  Window w;
+  Job job = bar_job();
+  job.items[0].cut.inlay.ease = 15;  // swallows the bar
+  w.window.document().replace(job, {});
+  w.settle();
+  w.choose(Stage::Proof, "bar");
+  wait_for_fit(w);
+  CHECK(w.window.fit().fit() == nullptr);
+  CHECK_THAT(w.window.fit().problem().toStdString(), Catch::Contains("no moves"));
+  CHECK(w.window.bench().overlay().isNull());
+  CHECK_FALSE(w.window.strip().shows_fit());
+  w.window.document().edit("t", [](Job& j) { j.items[0].cut.inlay.ease = 0; });
+  wait_for_fit(w);
+  REQUIRE(w.window.fit().fit() != nullptr);
+  CHECK(w.window.fit().problem().isEmpty());
+  const auto first = w.window.fit().fit();
+  CHECK(first->glue_gap == Approx(1.2).margin(0.01));
+  // The contact is changed: the proof is of the new plan, and what was tried stays tried.
+  w.window.document().edit("t", [](Job& j) { j.items[0].cut.inlay.contact = 3; });
+  w.settle();
+  for (int i = 0; i < 2000 && (w.window.fit().fit() == nullptr || w.window.fit().fit() == first); ++i) QTest::qWait(20);
+  REQUIRE(w.window.fit().fit() != nullptr);
+  CHECK(w.window.fit().fit()->glue_gap == Approx(2).margin(0.01));
+  // Another piece chosen that is no inlay: the fit goes, the board stays.
+  w.window.document().edit("t", [](Job& j) {
+    Item other{{"o", "O", PlainShape{PlainShape::Kind::Ellipse, 10, 10}, {20, 20}, 0}, {}};
+    other.cut.kind = Kind::Incise;
+    j.items.push_back(other);
+  });
+  w.settle();
+  w.window.select(QStringLiteral("o"));
+  QTest::qWait(30);
+  CHECK_FALSE(w.window.fit().active());
+  CHECK(w.window.bench().overlay().isNull());
+  // With nothing chosen the job's first inlay is looked at.
+  w.window.select({});
+  wait_for_fit(w);
+  CHECK(w.window.fit().piece() == "bar");
+  CHECK(w.window.fit().fit() != nullptr);
+}
+
+TEST_CASE("the section through both halves follows the section line, and beside the inlay the board is shown") {
+  Window w;
+  w.window.document().replace(bar_job(), {});
+  w.settle();
+  w.choose(Stage::Proof, "bar");
+  wait_for_fit(w);
+  SectionStrip& strip = w.window.strip();
+  CHECK(strip.shows_fit());
+  strip.set_line({true, 5});  // in front of the bar
+  CHECK_FALSE(strip.shows_fit());
+  CHECK_FALSE(w.find<QSlider>("apart")->isVisible());
+  strip.set_line({false, 80});  // across it, the other way
+  CHECK(strip.shows_fit());
+  CHECK(w.find<QSlider>("apart")->isVisible());
+  const QImage across = strip.grab().toImage();
+  strip.set_line({true, 50});
+  CHECK_FALSE(strip.grab().toImage() == across);
+  // By the keyboard alone: the slider has the focus and answers to its arrows.
+  auto* apart = w.find<QSlider>("apart");
+  apart->setFocus();
+  const int before = apart->value();
+  QTest::keyClick(apart, Qt::Key_Left);
+  CHECK(apart->value() < before);
+}

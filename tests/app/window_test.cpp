@@ -320,6 +320,24 @@ TEST_CASE("the rack keeps measured figures, and what cannot be is refused") {
   table->item(row, 4)->setText("wide");
   CHECK(dialog.rack().find("v60")->measured_angle == 60.4);
   CHECK(table->item(row, 4)->text() == "60.4");
+  // What a test ladder showed stands in the last column: more or less contact for a V, an allowance for a flat bit.
+  const int ladder = table->columnCount() - 1;
+  table->item(row, ladder)->setText("-0.1 mm");
+  CHECK(*dialog.rack().find("v60")->ladder_contact == Approx(-0.1));
+  table->item(row, ladder)->setText("9 mm");
+  CHECK(*dialog.rack().find("v60")->ladder_contact == Approx(-0.1));
+  table->item(row, ladder)->setText("");
+  CHECK_FALSE(dialog.rack().find("v60")->ladder_contact);
+  int flat = -1, keyhole = -1;
+  for (int r = 0; r < table->rowCount(); ++r) {
+    if (table->item(r, 0)->text().startsWith("1/8 in flat")) flat = r;
+    if (table->item(r, 0)->text().contains("keyhole")) keyhole = r;
+  }
+  REQUIRE(flat >= 0);
+  REQUIRE(keyhole >= 0);
+  table->item(flat, ladder)->setText("0.06 mm");
+  CHECK(*dialog.rack().find("flat-1/8in")->ladder_allowance == Approx(0.06));
+  CHECK_FALSE(table->item(keyhole, ladder)->flags().testFlag(Qt::ItemIsEditable));
 }
 
 TEST_CASE("a drawing dropped on the board becomes a piece; other files are refused in words") {
@@ -378,32 +396,44 @@ TEST_CASE("no text is cut off in any ticket at 1280 by 800, in either unit") {
   Window w;
   QTemporaryDir folder;
   w.window.write_files(folder.filePath("a-folder-with-a-rather-long-name-for-the-files-of-the-gate-sign"));
-  for (const Unit unit : {Unit::Inch, Unit::Millimetre}) {
-    w.window.document().edit("unit", [&](Job& job) { job.lengths.unit = unit; });
-    w.settle();
-    for (const Stage stage : {Stage::Blank, Stage::Artwork, Stage::Cuts, Stage::Proof, Stage::Run}) {
-      for (const char* piece : {"", "name", "outline", "sprig", "border"}) {
-        w.choose(stage, piece);
-        w.window.open_sums();
-        QTest::qWait(30);
-        QScrollArea* ticket = w.ticket();
-        REQUIRE(ticket != nullptr);
-        INFO("stage " << static_cast<int>(stage) << ", piece " << piece);
-        CHECK(ticket->widget()->width() <= ticket->viewport()->width());
-        for (QLabel* label : ticket->findChildren<QLabel*>()) {
-          if (!label->isVisible() || label->text().isEmpty()) continue;
-          INFO(label->text().toStdString());
-          CHECK(label->width() >= (label->wordWrap() ? label->minimumSizeHint().width() : label->sizeHint().width()));
-          CHECK(label->height() >= label->heightForWidth(label->width()));
-        }
-        for (QAbstractButton* b : ticket->findChildren<QAbstractButton*>()) {
-          if (!b->isVisible()) continue;
-          INFO(b->text().toStdString());
-          CHECK(b->width() >= b->sizeHint().width());
+  const auto look = [&](Stage stage, const char* piece) {
+    w.choose(stage, piece);
+    w.window.open_sums();
+    QTest::qWait(30);
+    QScrollArea* ticket = w.ticket();
+    REQUIRE(ticket != nullptr);
+    INFO("stage " << static_cast<int>(stage) << ", piece " << piece);
+    CHECK(ticket->widget()->width() <= ticket->viewport()->width());
+    for (QLabel* label : ticket->findChildren<QLabel*>()) {
+      if (!label->isVisible() || label->text().isEmpty()) continue;
+      INFO(label->text().toStdString());
+      CHECK(label->width() >= (label->wordWrap() ? label->minimumSizeHint().width() : label->sizeHint().width()));
+      CHECK(label->height() >= label->heightForWidth(label->width()));
+    }
+    for (QAbstractButton* b : ticket->findChildren<QAbstractButton*>()) {
+      if (!b->isVisible()) continue;
+      INFO(b->text().toStdString());
+      CHECK(b->width() >= b->sizeHint().width());
+    }
+  };
+  const auto in_both_units = [&](const std::vector<const char*>& pieces) {
+    for (const Unit unit : {Unit::Inch, Unit::Millimetre}) {
+      w.window.document().edit("unit", [&](Job& job) { job.lengths.unit = unit; });
+      w.settle();
+      for (const Stage stage : {Stage::Blank, Stage::Artwork, Stage::Cuts, Stage::Proof, Stage::Run}) {
+        for (const char* piece : pieces) {
+          look(stage, piece);
+          if (stage != Stage::Proof || !w.window.fit().active()) continue;
+          for (int i = 0; i < 4000 && (w.window.fit().busy() || w.window.fit().ways().empty()); ++i) QTest::qWait(20);
+          look(stage, piece);
         }
       }
     }
-  }
+  };
+  in_both_units({"", "name", "outline", "sprig", "border"});
+  w.window.open_demo("test-ladder");  // inlays: the fit with everything that it says
+  w.settle();
+  in_both_units({"rung-2"});
 }
 
 TEST_CASE("colours of text keep a contrast of 4.5 to 1") {  // published: WCAG 2.1, 1.4.3
