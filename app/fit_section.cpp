@@ -55,8 +55,7 @@ FitSection::FitSection(Workshop& shop, FitKeeper& keeper) : shop_(shop), keeper_
   column->addWidget(bar);
   sanded_ = new QComboBox;
   sanded_->setObjectName(QStringLiteral("sanded"));
-  for (const double mm : {0.0, 0.2, 0.5, 1.0})
-    sanded_->addItem(mm == 0 ? tr("no further") : tr("a further %1").arg(shop_.show(mm)), mm);
+  for (const double mm : {0.0, 0.2, 0.5, 1.0}) sanded_->addItem({}, mm);  // their words follow the job's unit
   column->addWidget(make_row(tr("Sanded"), sanded_));
   legend_ = make_label({}, "faded");
   legend_->setObjectName(QStringLiteral("gapLegend"));
@@ -151,36 +150,35 @@ void FitSection::build_what_if(QVBoxLayout* column) {
   grid->setContentsMargins(0, 0, 0, 0);
   grid->setHorizontalSpacing(8);
   grid->setVerticalSpacing(4);
-  const auto spin = [&](QDoubleSpinBox*& box, const QString& label, const char* name, const QString& unit, double most,
-                        int row, int column_of) {
+  const auto spin = [&](QDoubleSpinBox*& box, const QString& label, const char* name, double most, int row,
+                        int column_of) {
     box = new QDoubleSpinBox;
     box->setObjectName(QLatin1String(name));
     box->setRange(-most, most);
     box->setDecimals(2);
-    box->setSingleStep(most > 1 ? 0.5 : 0.05);
-    box->setSuffix(QLatin1Char(' ') + unit);
+    box->setSingleStep(0.5);
+    box->setSuffix(QStringLiteral(" °"));  // lengths take the job's unit when they are shown
     box->setAccessibleName(label);
     grid->addWidget(make_label(label, "faded"), 2 * row, column_of);
     grid->addWidget(box, 2 * row + 1, column_of);
     connect(box, &QDoubleSpinBox::editingFinished, this, [this] {
       if (filling_) return;
+      const double k = shop_.document.job().lengths.unit == Unit::Inch ? kMmPerInch : 1;
       WhatIf w;
-      w.pocket_zero = pocket_zero_->value();
-      w.plug_zero = plug_zero_->value();
+      w.pocket_zero = pocket_zero_->value() * k;
+      w.plug_zero = plug_zero_->value() * k;
       w.angle = angle_->value();
-      w.tip = tip_->value() > -0.005 && tip_->text() != tip_->specialValueText() ? tip_->value() : -1;
+      w.tip = tip_->value() < 0 ? -1 : tip_->value() * k;  // below nothing: its own
       w.tilt = tilt_->value();
       keeper_.try_it(w);
     });
   };
-  spin(pocket_zero_, tr("Pocket too shallow"), "tryPocket", tr("mm"), 1, 0, 0);
-  spin(plug_zero_, tr("Plug too shallow"), "tryPlug", tr("mm"), 1, 0, 1);
-  spin(angle_, tr("Bit blunter"), "tryAngle", tr("°"), 5, 1, 0);
-  spin(tilt_, tr("Spindle leans right"), "tryTilt", tr("°"), 3, 1, 1);
-  spin(tip_, tr("Tip flat"), "tryTip", tr("mm"), 2, 2, 0);
-  tip_->setRange(-0.01, 2);
+  spin(pocket_zero_, tr("Pocket too shallow"), "tryPocket", 1, 0, 0);
+  spin(plug_zero_, tr("Plug too shallow"), "tryPlug", 1, 0, 1);
+  spin(angle_, tr("Bit blunter"), "tryAngle", 5, 1, 0);
+  spin(tilt_, tr("Spindle leans right"), "tryTilt", 3, 1, 1);
+  spin(tip_, tr("Tip flat"), "tryTip", 2, 2, 0);
   tip_->setSpecialValueText(tr("its own"));
-  tip_->setValue(-0.01);
   auto* straight = new QPushButton(tr("Nothing amiss"));
   straight->setObjectName(QStringLiteral("tryNothing"));
   grid->addWidget(straight, 5, 1);
@@ -220,6 +218,10 @@ void FitSection::show_found() {
   filling_ = true;
   views_->button(static_cast<int>(keeper_.shown()))->setChecked(true);
   sanded_->parentWidget()->setVisible(keeper_.shown() == FitKeeper::Show::Levelled);
+  for (int i = 0; i < sanded_->count(); ++i) {
+    const double mm = sanded_->itemData(i).toDouble();
+    sanded_->setItemText(i, mm == 0 ? tr("no further") : tr("a further %1").arg(shop_.show(mm)));
+  }
   sanded_->setCurrentIndex(std::max(0, sanded_->findData(keeper_.sanded())));
   legend_->setVisible(keeper_.shown() == FitKeeper::Show::Gaps);
   const auto patch = [](const QColor& colour, QString words) {  // a patch and its words stay together
@@ -231,10 +233,18 @@ void FitSection::show_found() {
                    patch(gap_colour(2), tr("%1 and more").arg(shop_.show(2))) +
                    patch(theme::kBrick, tr("wood in the way")));
   const WhatIf& w = keeper_.what_if();
-  pocket_zero_->setValue(w.pocket_zero);
-  plug_zero_->setValue(w.plug_zero);
+  const bool inch = shop_.document.job().lengths.unit == Unit::Inch;
+  const double k = inch ? kMmPerInch : 1;
+  for (QDoubleSpinBox* box : {pocket_zero_, plug_zero_, tip_}) {
+    box->setDecimals(inch ? 3 : 2);
+    box->setRange(box == tip_ ? (inch ? -0.001 : -0.01) : (inch ? -0.04 : -1), inch ? 0.08 : 2);
+    box->setSingleStep(inch ? 0.002 : 0.05);
+    box->setSuffix(inch ? QStringLiteral(" in") : QStringLiteral(" mm"));
+  }
+  pocket_zero_->setValue(w.pocket_zero / k);
+  plug_zero_->setValue(w.plug_zero / k);
   angle_->setValue(w.angle);
-  tip_->setValue(w.tip < 0 ? -0.01 : w.tip);
+  tip_->setValue(w.tip < 0 ? tip_->minimum() : w.tip / k);
   tilt_->setValue(w.tilt);
   trying_->setVisible(!(w == WhatIf{}));
   trying_->setText(tr("Shown now: %1.").arg(QString::fromStdString(fault_in_words(w, shop_.document.job().lengths))));

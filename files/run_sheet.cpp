@@ -7,6 +7,7 @@
 #include <algorithm>
 #include <cmath>
 #include <filesystem>
+#include <optional>
 #include <set>
 
 #include "atomic_file.hpp"
@@ -54,9 +55,9 @@ class Sheet {
   cairo_t* cr() { return cr_; }
   double y = kEdge;
 
-  // Writes wrapped text and returns its height.
-  double text(const std::string& words, double x, double top, double width, double size, bool bold = false,
-              Ink ink = kInk) {
+  // Writes wrapped text and returns its height; without a place only says how high it would be.
+  double text(const std::string& words, double x, std::optional<double> top, double width, double size,
+              bool bold = false, Ink ink = kInk) {
     PangoLayout* layout = pango_cairo_create_layout(cr_);
     PangoFontDescription* font = pango_font_description_from_string("Open Sans");
     pango_font_description_set_absolute_size(font, size * PANGO_SCALE);
@@ -67,14 +68,19 @@ class Sheet {
     pango_layout_set_text(layout, words.c_str(), -1);
     int w = 0, h = 0;
     pango_layout_get_size(layout, &w, &h);
-    cairo_set_source_rgb(cr_, ink.r, ink.g, ink.b);
-    cairo_move_to(cr_, x, top);
-    pango_cairo_show_layout(cr_, layout);
+    if (top) {
+      cairo_set_source_rgb(cr_, ink.r, ink.g, ink.b);
+      cairo_move_to(cr_, x, *top);
+      pango_cairo_show_layout(cr_, layout);
+    }
     pango_font_description_free(font);
     g_object_unref(layout);
     return static_cast<double>(h) / PANGO_SCALE;
   }
   void paragraph(const std::string& words, double size, bool bold = false, Ink ink = kInk, double gap = 3) {
+    constexpr double kAfterHeading = 50;  // a heading does not stand alone at a page's foot
+    const bool heading = bold && size >= 12;
+    need(text(words, kEdge, std::nullopt, kPageWidth - 2 * kEdge, size, bold) + (heading ? kAfterHeading : 0));
     y += text(words, kEdge, y, kPageWidth - 2 * kEdge, size, bold, ink) + gap;
   }
   void rule() {
@@ -190,7 +196,8 @@ void bits_table(Sheet& sheet, const Plan& plan) {
     }
     sheet.text(std::to_string(number), columns[0], sheet.y, 24, 16, true);
     const double high = sheet.text(run.bit.name, columns[1], sheet.y, 160, 13, true);
-    sheet.text(run.file, columns[2], sheet.y, 138, 12, true);
+    // A long name is set smaller rather than broken: it is looked for on the machine's screen.
+    sheet.text(run.file, columns[2], sheet.y, 138, run.file.size() > 21 ? 9 : run.file.size() > 17 ? 10.5 : 12, true);
     sheet.text(format_duration(run.time.seconds), columns[3], sheet.y, 64, 12);
     sheet.text(format_length(run.deepest, plan.job.lengths), columns[4], sheet.y, 64, 12);
     sheet.text(format_number(run.feeds.rpm, 0) + " /min", columns[5], sheet.y, 80, 12);

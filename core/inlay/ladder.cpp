@@ -51,8 +51,8 @@ Job ladder_job(const Job& like, const Treatment& cut, const Rack& rack, const La
   const Bit* v = rack.find(cut.bit);
   const double known = v == nullptr ? 0 : v->ladder_contact.value_or(0);
   for (int i = 0; i < rungs; ++i) {
-    const Point at{kEdge + kWide / 2 + (i % across) * kPitchX,
-                   job.blank.height - kEdge - kHigh / 2 - (i / across) * kPitchY};
+    const int column = i % across, row = i / across;
+    const Point at{kEdge + kWide / 2 + column * kPitchX, job.blank.height - kEdge - kHigh / 2 - row * kPitchY};
     Item item;
     item.cut = cut;
     item.cut.kind = Treatment::Kind::Inlay;
@@ -61,7 +61,7 @@ Job ladder_job(const Job& like, const Treatment& cut, const Rack& rack, const La
     Inlay& inlay = item.cut.inlay;
     if (inlay.sloped) {
       const double asked = inlay.contact;
-      inlay.contact = std::clamp(asked + (i - (rungs - 1) / 2) * settings.step, 0.1, item.cut.depth - 0.1);
+      inlay.contact = std::clamp(asked + (i - 0.5 * (rungs - 1)) * settings.step, 0.1, item.cut.depth - 0.1);
       inlay.rung = inlay.contact - asked + known;
     } else {
       inlay.allowance = i * settings.step / 2;

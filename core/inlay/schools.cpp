@@ -24,9 +24,11 @@ Job alone(const Job& job, const std::string& piece, const Treatment& cut) {
 // How wide at its foot a stroke of the plug is that stands as high as it is wide there, mm of the art: thinner ones
 // are likely to snap. 0 when none is.
 double snaps_below(const Inlay& inlay, const Bit* v) {
-  constexpr double kStep = 0.02, kMost = 30;
+  constexpr double kStep = 0.02;  // mm
+  constexpr int kMost = 1500;     // 30 mm: nothing wider is thin
   double below = 0;
-  for (double w = kStep; w < kMost; w += kStep) {
+  for (int i = 1; i < kMost; ++i) {
+    const double w = i * kStep;
     double foot = w - 2 * inlay.allowance, high = inlay.contact + inlay.saw_gap;
     if (inlay.sloped && v != nullptr) {
       foot = w + 2 * inlay.saw_gap * v->tan_half();
@@ -88,7 +90,7 @@ InlayWay work_out(const Job& job, const std::string& piece, const std::string& n
     way.problem = hole != nullptr && !hole->problem.empty() ? hole->problem : "No bit of the rack cuts its pocket.";
     return way;
   }
-  const auto count = [&](const Plan& p, const std::string& id, PlugPlace place) {
+  const auto count = [&](const Plan& p, const std::string& id, const PlugPlace& place) {
     for (const BitRun& run : p.runs) {
       const bool its = std::any_of(run.operations.begin(), run.operations.end(),
                                    [&](const Operation* op) { return op->piece == id; });

@@ -129,7 +129,10 @@ bool is_zero_mark(const Item& item) {
 int keep_zero_by(Job& job, KeepZero how, const Rack& rack) {
   std::erase_if(job.items, is_zero_mark);
   job.run.keep_zero = how;
-  if (how == KeepZero::Corner) return 0;
+  // Without a cut-out there is no waste: marks would stay in the sign.
+  const bool waste = std::any_of(job.items.begin(), job.items.end(),
+                                 [](const Item& item) { return item.cut.kind == Treatment::Kind::CutOut; });
+  if (how == KeepZero::Corner || !waste) return 0;
   const double high = how == KeepZero::Marks ? kMarkHigh : kPinHole;
   const double room = high / 2 + (how == KeepZero::Marks ? 2 : kPinRoom);
   std::vector<Box> taken;
@@ -164,43 +167,50 @@ int keep_zero_by(Job& job, KeepZero how, const Rack& rack) {
   for (const Item& item : job.items) {
     if (item.cut.kind == Treatment::Kind::Inlay && item.cut.inlay.sloped && !bit) bit = item.cut.bit;
   }
-  for (int end = 0; end < 2; ++end) {
-    // From the end inwards, in the middle first.
-    for (double in = room + 1; in < along / 2 - room; in += 2) {
-      bool found = false;
-      for (double aside = 0; aside < across / 2 - room && !found; aside += 2) {
-        for (const double sign : {1.0, -1.0}) {
-          const double u = end == 0 ? in : along - in, w = across / 2 + sign * aside;
-          const Point p = wide ? Point{u, w} : Point{w, u};
-          if (found || !clear(p)) continue;
-          found = true;
-          Item item;
-          item.piece.id = kMarks[end];
-          item.piece.at = p;
-          if (how == KeepZero::Marks) {
-            Lettering cross;
-            cross.words = "+";
-            cross.face = single_line_faces().front();
-            cross.cap_height = kMarkHigh;
-            item.piece.name = end == 0 ? "Witness mark, first" : "Witness mark, second";
-            item.piece.what = cross;
-            item.cut.kind = Treatment::Kind::Line;
-            item.cut.bit = bit.value_or("v60");
-            item.cut.depth = 0.4;
-          } else {
-            item.piece.name = end == 0 ? "Pin hole, first" : "Pin hole, second";
-            item.piece.what = PlainShape{PlainShape::Kind::Ellipse, kPinHole, kPinHole};
-            item.cut.kind = Treatment::Kind::Pierce;
-            item.cut.bit = rack.find("flat-1/4in") != nullptr ? "flat-1/4in" : "flat-6mm";
-            item.cut.over_cut = kPinDeep;
-          }
-          // First of all: what is listed later lies on top.
-          job.items.insert(job.items.begin() + set, std::move(item));
-          ++set;
-        }
-      }
-      if (found) break;
+  const auto item_at = [&](int end, Point p) {
+    Item item;
+    item.piece.id = kMarks[end];
+    item.piece.at = p;
+    if (how == KeepZero::Marks) {
+      Lettering cross;
+      cross.words = "+";
+      cross.face = single_line_faces().front();
+      cross.cap_height = kMarkHigh;
+      item.piece.name = end == 0 ? "Witness mark, first" : "Witness mark, second";
+      item.piece.what = cross;
+      item.cut.kind = Treatment::Kind::Line;
+      item.cut.bit = bit.value_or("v60");
+      item.cut.depth = 0.4;
+    } else {
+      item.piece.name = end == 0 ? "Pin hole, first" : "Pin hole, second";
+      item.piece.what = PlainShape{PlainShape::Kind::Ellipse, kPinHole, kPinHole};
+      item.cut.kind = Treatment::Kind::Pierce;
+      item.cut.bit = rack.find("flat-1/4in") != nullptr ? "flat-1/4in" : "flat-6mm";
+      item.cut.over_cut = kPinDeep;
     }
+    return item;
+  };
+  // From the end inwards, in the middle first.
+  constexpr double kStep = 2;  // mm
+  const auto clear_place = [&](int end) -> std::optional<Point> {
+    const int far = static_cast<int>((along / 2 - 2 * room - 1) / kStep),
+              aside = static_cast<int>((across / 2 - room) / kStep);
+    for (int i = 0; i <= far; ++i) {
+      const double in = room + 1 + i * kStep, u = end == 0 ? in : along - in;
+      for (int k = 0; k <= 2 * aside; ++k) {
+        const double w = across / 2 + (k % 2 == 0 ? kStep : -kStep) * ((k + 1) / 2);
+        const Point p = wide ? Point{u, w} : Point{w, u};
+        if (clear(p)) return p;
+      }
+    }
+    return std::nullopt;
+  };
+  for (int end = 0; end < 2; ++end) {
+    const std::optional<Point> place = clear_place(end);
+    if (!place) continue;
+    // First of all: what is listed later lies on top.
+    job.items.insert(job.items.begin() + set, item_at(end, *place));
+    ++set;
   }
   return set;
 }

@@ -1,0 +1,161 @@
+// The run sheet as poppler reads it: everything that must be known at the machine, for every kind of board, in the
+// job's own unit.
+#include <catch2/catch.hpp>
+
+#include "atomic_file.hpp"
+#include "command_line.hpp"
+#include "data_folder.hpp"
+#include "files/run_sheet.hpp"
+#include "inlay/steps.hpp"
+
+using namespace doyen;
+using namespace command_line;
+
+namespace {
+
+using Kind = Treatment::Kind;
+
+// Without any white space: where lines wrap, and how wide gaps are set, is the sheet's own affair.
+std::string packed(const std::string& text) {
+  std::string out;
+  for (const char c : text) {
+    if (c != ' ' && c != '\n' && c != '\f') out += c;
+  }
+  return out;
+}
+
+auto says(const std::string& words) { return Catch::Contains(packed(words)); }
+
+// The sheet of a job in words.
+std::string sheet_of(const Job& job, const Folder& out, int* pages = nullptr) {
+  const Plan p = plan(job, load_rack(), machine_for(job));
+  ReadBack fine;
+  fine.cell = 0.5;
+  const std::string file = out / "sheet.pdf";
+  write_file_atomically(file, run_sheet_pdf(p, board_picture(p, 300), fine));
+  std::string text = run("pdftotext -raw " + file + " -").said;
+  if (pages != nullptr) *pages = static_cast<int>(std::count(text.begin(), text.end(), '\f'));
+  return packed(text);
+}
+
+Job demo(const char* name) { return load_job(data_file(std::string("demo/") + name + ".doyen")); }
+
+Item lid_outline() {
+  Item lid{{"lid", "Lid", PlainShape{PlainShape::Kind::Rectangle, 200, 120}, {132, 74}, 0}, {}};
+  lid.cut.kind = Kind::CutOut;
+  lid.cut.bit = "flat-1/4in";
+  lid.cut.tabs.count = 4;
+  return lid;
+}
+
+}  // namespace
+
+TEST_CASE("every demo's sheet names its board, zero, bits, files, times and cautions") {
+  const Folder out;
+  for (const char* name : {"gate-sign", "heron-plaque", "gate-sign-raised", "seed-drawer", "sundial-plate",
+                           "fingerpost", "inlaid-lid", "test-ladder"}) {
+    INFO(name);
+    const Job job = demo(name);
+    const Plan p = plan(job, load_rack(), machine_for(job));
+    int pages = 0;
+    const std::string text = sheet_of(job, out, &pages);
+    CHECK(pages <= 3);
+    CHECK_THAT(text, says(job.name));
+    CHECK_THAT(text, says(format_length(job.blank.width, job.lengths)));
+    CHECK_THAT(text, says("Zero: ") && says("y away from you"));
+    CHECK_THAT(text, says("Eyes and ears covered") && says("Stop within reach") && says("local rules"));
+    CHECK_THAT(text, says(format_duration(p.seconds)));
+    for (const BitRun& run : p.runs) {
+      CHECK_THAT(text, says(run.file));
+      CHECK_THAT(text, says(run.bit.name));
+      CHECK_THAT(text, says(format_number(run.feeds.rpm, 0) + " /min"));
+    }
+    if (p.bit_changes() > 0) CHECK_THAT(text, says("spindle stopped and still"));
+    for (const Verdict& v : p.verdicts) CHECK_THAT(text, says(v.text.substr(0, 30)));
+    CHECK_THAT(text, says("what really happened"));
+    // Lengths are written in the job's unit, never in both.
+    CHECK_THAT(text, says(job.lengths.unit == Unit::Inch ? " in" : " mm"));
+    CHECK_THAT(text, says(job.lengths.unit == Unit::Inch ? "in/min" : "mm/min"));
+  }
+}
+
+TEST_CASE("the carrying board's sheet leads from two boards to one, with the second run set apart") {
+  const Folder out;
+  Job job = demo("inlaid-lid");
+  job.items.push_back(lid_outline());
+  job.run.mill_level = 4;
+  REQUIRE(keep_zero_by(job, KeepZero::Marks, load_rack()) == 2);
+  const std::string text = sheet_of(job, out);
+  std::size_t at = 0;
+  for (const char* words :
+       {"From two boards to one", "1. Carrying board, Black walnut", "Cut the pockets", "2. Plugs of Sugar maple",
+        "plugs-sugar-maple", "mirrored", "3. Carrying board", "Glue", "Clamp", "Wait", "Saw the plugs off about 4 mm",
+        "folder levelling", "Sand", "Second run, bevels and cut-outs", "witness marks", "Holding",
+        "Bits, in this order", "Second run: only when the inlays are glued"}) {
+    INFO(words);
+    const std::size_t next = text.find(packed(words), at);
+    CHECK(next != std::string::npos);
+    if (next != std::string::npos) at = next;
+  }
+  // The glued file stands behind that heading, the pocket's before it.
+  const std::size_t heading = text.find(packed("Second run: only when"));
+  CHECK(text.rfind("glued-flat-1-4in.nc") > heading);
+  CHECK(text.rfind("01-flat") < heading);
+  CHECK_THAT(text, says("Fingers clear of the saw"));
+}
+
+TEST_CASE("the plugs' sheet says that they are mirrored, in words and beside two pictures") {
+  const Folder out;
+  const std::vector<FurtherPlan> boards = plan_further(demo("inlaid-lid"), load_rack(), false);
+  REQUIRE(boards.size() == 1);
+  const std::string text = sheet_of(boards[0].plan.job, out);
+  CHECK_THAT(text, says("This board holds plugs") && says("mirrored, as they must"));
+  CHECK_THAT(text, says("as it lies on this board") && says("as it lies in its pocket, turned over"));
+  CHECK_THAT(text, says("shall stop 1.2 mm above the other board's face"));
+  CHECK_THAT(text, says("Sugar maple"));
+}
+
+TEST_CASE("resin, inserts and levelling are on their sheets with their cautions") {
+  const Folder out;
+  Job job = demo("inlaid-lid");
+  job.run.mill_level = 3;
+  Item badge{{"badge", "Badge", PlainShape{PlainShape::Kind::Ellipse, 24, 24}, {225, 35}, 0}, {}};
+  badge.cut.kind = Kind::Recess;
+  badge.cut.resin = true;
+  badge.cut.insert.thickness = 2;
+  badge.cut.insert.cover = 1;
+  badge.cut.insert.cut = true;
+  badge.cut.insert.material = "brass";
+  job.items.push_back(badge);
+  const std::string text = sheet_of(job, out);
+  CHECK_THAT(text, says("“Badge” takes an insert of brass, 2 mm thick"));
+  CHECK_THAT(text, says("“Badge” is filled with resin:") && says("ml to mix") && says("Gloves and moving air"));
+  bool levelled = false, inserted = false;
+  for (const FurtherPlan& board : plan_further(job, load_rack(), false)) {
+    const std::string own = sheet_of(board.plan.job, out);
+    if (board.folder == "levelling") {
+      levelled = true;
+      CHECK_THAT(own, says("own face beside what stands above it, 3 mm below the highest wood"));
+    }
+    if (board.folder.starts_with("inserts")) {
+      inserted = true;
+      CHECK_THAT(own, says("Brass plate") && says("Badge, insert"));
+    }
+  }
+  CHECK(levelled);
+  CHECK(inserted);
+}
+
+TEST_CASE("a sheet that was written although something stops says so in large letters") {
+  const Folder out;
+  Job job = demo("inlaid-lid");
+  job.items[0].cut.inlay.contact = 6;  // deeper than the pocket
+  const std::string text = sheet_of(job, out);
+  CHECK_THAT(text, says("STOP: written although something would spoil wood"));
+  CHECK_THAT(text, says("bottoms out before its flanks close"));
+  // And inches are inches all through.
+  job = demo("inlaid-lid");
+  job.lengths.unit = Unit::Inch;
+  const std::string inches = sheet_of(job, out);
+  CHECK_THAT(inches, says(" in × ") && says("in/min") && !says("mm/min"));
+}
