@@ -198,7 +198,8 @@ int keep_zero_by(Job& job, KeepZero how, const Rack& rack) {
     for (int i = 0; i <= far; ++i) {
       const double in = room + 1 + i * kStep, u = end == 0 ? in : along - in;
       for (int k = 0; k <= 2 * aside; ++k) {
-        const double w = across / 2 + (k % 2 == 0 ? kStep : -kStep) * ((k + 1) / 2);
+        const int steps = (k + 1) / 2;  // 0, then one to either side, then two
+        const double w = across / 2 + (k % 2 == 0 ? kStep : -kStep) * steps;
         const Point p = wide ? Point{u, w} : Point{w, u};
         if (clear(p)) return p;
       }
