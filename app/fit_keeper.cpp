@@ -129,6 +129,8 @@ void FitKeeper::leave() {
   halves_.reset();
   forgiven_.clear();
   ways_.clear();
+  ++forgiven_of_;
+  ++ways_of_;
   ease_.reset();
   piece_.clear();
   plan_.reset();
@@ -142,6 +144,8 @@ void FitKeeper::look_at(const PlanPtr& plan, const std::string& piece, const Rac
   halves_.reset();
   forgiven_.clear();
   ways_.clear();
+  ++forgiven_of_;
+  ++ways_of_;
   ease_.reset();
   plan_ = plan;
   piece_ = piece;
@@ -219,14 +223,20 @@ void FitKeeper::compare() {
         const Plan plug = doyen::plan(board.job, rack, machine_for(board.job), nullptr, cancel);
         const Halves halves = halves_of(*plan, plug, place, MovesFrom::Plan, cancel);
         const auto rows = what_it_forgives(halves, std::max(0.08, fit_cell(halves.art)), cancel);
-        return [this, rows] { forgiven_ = rows; };
+        return [this, rows] {
+          forgiven_ = rows;
+          ++forgiven_of_;
+        };
       }
     }
     return {};
   });
   start([this, plan = plan_, id = piece_, rack = rack_](const Cancel& cancel) -> std::function<void()> {
     const auto ways = ways_to_inlay(plan->job, id, rack, cancel);
-    return [this, ways] { ways_ = ways; };
+    return [this, ways] {
+      ways_ = ways;
+      ++ways_of_;
+    };
   });
 }
 

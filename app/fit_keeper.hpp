@@ -38,6 +38,8 @@ class FitKeeper : public QObject {
   [[nodiscard]] const std::vector<FitPlace>& binds() const { return binds_; }
   [[nodiscard]] const std::vector<Forgiven>& forgiven() const { return forgiven_; }
   [[nodiscard]] const std::vector<InlayWay>& ways() const { return ways_; }
+  [[nodiscard]] int forgiven_of() const { return forgiven_of_; }  // another number for every new list
+  [[nodiscard]] int ways_of() const { return ways_of_; }
   [[nodiscard]] const WhatIf& what_if() const { return what_if_; }
   [[nodiscard]] Show shown() const { return show_; }
   [[nodiscard]] double sanded() const { return sanded_; }
@@ -74,6 +76,7 @@ class FitKeeper : public QObject {
   std::vector<FitPlace> binds_;
   std::vector<Forgiven> forgiven_;
   std::vector<InlayWay> ways_;
+  int forgiven_of_ = 0, ways_of_ = 0;
   std::optional<double> ease_;
   QImage picture_;
   Box picture_box_;

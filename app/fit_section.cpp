@@ -90,6 +90,9 @@ FitSection::FitSection(Workshop& shop, FitKeeper& keeper) : shop_(shop), keeper_
 }
 
 void FitSection::build_figures(QVBoxLayout* column) {
+  problem_ = make_label({}, "error");
+  problem_->setObjectName(QStringLiteral("fitProblem"));
+  column->addWidget(problem_);
   for (auto& [card, label] :
        std::initializer_list<std::pair<NumberCard**, QString>>{{&glue_, tr("Glue gap")},
                                                                {&line_, tr("Open line at the face")},
@@ -161,7 +164,8 @@ void FitSection::build_what_if(QVBoxLayout* column) {
     box->setAccessibleName(label);
     grid->addWidget(make_label(label, "faded"), 2 * row, column_of);
     grid->addWidget(box, 2 * row + 1, column_of);
-    connect(box, &QDoubleSpinBox::editingFinished, this, [this] {
+    box->setKeyboardTracking(false);
+    connect(box, &QDoubleSpinBox::valueChanged, this, [this] {
       if (filling_) return;
       const double k = shop_.document.job().lengths.unit == Unit::Inch ? kMmPerInch : 1;
       WhatIf w;
@@ -216,6 +220,20 @@ void FitSection::show_found() {
   const Item* item = inlay();
   if (item == nullptr || !keeper_.active()) return;
   filling_ = true;
+  problem_->setText(keeper_.problem());
+  problem_->setVisible(!keeper_.problem().isEmpty());
+  for (NumberCard* card : {glue_, line_, binds_, saw_}) card->setVisible(keeper_.problem().isEmpty());
+  show_choices();
+  show_figures(*item);
+  show_places();
+  show_easing();
+  show_forgiven();
+  show_ways();
+  filling_ = false;
+}
+
+// Which view is on, and what is tried.
+void FitSection::show_choices() {
   views_->button(static_cast<int>(keeper_.shown()))->setChecked(true);
   sanded_->parentWidget()->setVisible(keeper_.shown() == FitKeeper::Show::Levelled);
   for (int i = 0; i < sanded_->count(); ++i) {
@@ -248,10 +266,12 @@ void FitSection::show_found() {
   tilt_->setValue(w.tilt);
   trying_->setVisible(!(w == WhatIf{}));
   trying_->setText(tr("Shown now: %1.").arg(QString::fromStdString(fault_in_words(w, shop_.document.job().lengths))));
-  const Inlay& inlay = item->cut.inlay;
+}
+
+void FitSection::show_figures(const Item& item) {
+  const Inlay& inlay = item.cut.inlay;
   const auto& fit = keeper_.fit();
   const QString waiting = keeper_.busy() ? tr("…") : QStringLiteral("–");
-  const QString nothing = keeper_.problem().isEmpty() ? QString() : keeper_.problem();
   const double cell = fit ? fit->pocket.cell() : 0;
   Sum glue, line, binds, saw;
   if (fit) {
@@ -261,7 +281,7 @@ void FitSection::show_found() {
                   tr("it lies higher by %1").arg(shop_.show(fit->rides_up)).toStdString()};
     glue.result = tr("= %1 as it comes to lie").arg(shop_.show(under)).toStdString();
     glue_->show_number(fit->glue_gap > 0 ? shop_.show(under) : tr("none"),
-                       fit->glue_gap > 0 ? tr("asked %1").arg(shop_.show(item->cut.depth - inlay.contact))
+                       fit->glue_gap > 0 ? tr("asked %1").arg(shop_.show(item.cut.depth - inlay.contact))
                                          : tr("no flat floors: it closes on its flanks"),
                        glue);
     const double open = keeper_.face()->widest_gap;
@@ -274,13 +294,8 @@ void FitSection::show_found() {
                         binds);
     saw_->show_number(shop_.show(fit->saw_gap + fit->rides_up), tr("asked %1").arg(shop_.show(inlay.saw_gap)), saw);
   } else {
-    for (NumberCard* card : {glue_, line_, binds_, saw_}) card->show_number(waiting, nothing, Sum{});
+    for (NumberCard* card : {glue_, line_, binds_, saw_}) card->show_number(waiting, {}, Sum{});
   }
-  show_places();
-  show_easing();
-  show_forgiven();
-  show_ways();
-  filling_ = false;
 }
 
 void FitSection::show_places() {
@@ -336,6 +351,14 @@ void FitSection::show_easing() {
 }
 
 void FitSection::show_forgiven() {
+  // Rows that stand there already stay, so that the keyboard's place is not lost.
+  if (rows_shown_ == keeper_.forgiven_of() && !keeper_.forgiven().empty()) {
+    for (std::size_t i = 0; i < faults_.size(); ++i)
+      faults_[i]->setChecked(keeper_.forgiven()[i].fault == keeper_.what_if());
+    return;
+  }
+  rows_shown_ = keeper_.forgiven_of();
+  faults_.clear();
   clear_layout(rows_);
   if (keeper_.forgiven().empty()) {
     rows_->addWidget(make_label(tr("Trying the usual faults…"), "faded"));
@@ -359,10 +382,13 @@ void FitSection::show_forgiven() {
     connect(button, &QPushButton::clicked, this,
             [this, fault = row.fault](bool on) { keeper_.try_it(on ? fault : WhatIf{}); });
     rows_->addWidget(button);
+    faults_.push_back(button);
   }
 }
 
 void FitSection::show_ways() {
+  if (ways_shown_ == keeper_.ways_of() && !keeper_.ways().empty()) return;
+  ways_shown_ = keeper_.ways_of();
   clear_layout(ways_);
   if (keeper_.ways().empty()) {
     ways_->addWidget(make_label(tr("Planning the other ways…"), "faded"));

@@ -26,6 +26,8 @@ class FitSection : public QWidget {
   void build_what_if(QVBoxLayout* column);
   [[nodiscard]] const Item* inlay() const;
   void show_found();
+  void show_choices();
+  void show_figures(const Item& item);
   void show_places();
   void show_forgiven();
   void show_ways();
@@ -37,7 +39,9 @@ class FitSection : public QWidget {
   QComboBox* sanded_;
   NumberCard *glue_, *line_, *binds_, *saw_;
   QVBoxLayout *places_, *rows_, *ways_;
-  QLabel *easing_, *trying_;
+  QLabel *easing_, *trying_, *problem_;
+  std::vector<QPushButton*> faults_;
+  int rows_shown_ = -1, ways_shown_ = -1;  // of the keeper's, which the rows are made for
   QPushButton *find_ease_, *show_ease_, *take_ease_;
   QDoubleSpinBox *pocket_zero_, *plug_zero_, *angle_, *tip_, *tilt_;
   bool filling_ = false;

@@ -163,9 +163,17 @@ TEST_CASE("the proof lies on the bench and in the section, and what-ifs change i
   click(w.find<QPushButton>("tryNothing"));
   wait_for_fit(w);
   CHECK(std::abs(fit.fit()->rides_up) < 0.01);
-  auto* angle = w.find<QDoubleSpinBox>("tryAngle");
-  angle->setValue(2);
-  Q_EMIT angle->editingFinished();
+  // The rows stand where they stood: what has the keyboard's focus keeps it.
+  auto* third = w.find<QPushButton>("fault3");
+  third->setFocus();
+  third->click();
+  wait_for_fit(w);
+  CHECK(w.find<QPushButton>("fault3") == third);
+  CHECK(third->isChecked());
+  third->click();  // once more: nothing amiss
+  wait_for_fit(w);
+  CHECK(fit.what_if() == WhatIf{});
+  w.find<QDoubleSpinBox>("tryAngle")->setValue(2);
   wait_for_fit(w);
   CHECK(fit.what_if().angle == Approx(2));
   CHECK(card_number(w, "Open line at the face") != "none");
@@ -459,7 +467,9 @@ TEST_CASE("a fit that cannot be made says why, and one that is stale is proved a
   w.choose(Stage::Proof, "bar");
   wait_for_fit(w);
   CHECK(w.window.fit().fit() == nullptr);
-  CHECK_THAT(w.window.fit().problem().toStdString(), Catch::Contains("no moves"));
+  CHECK_THAT(w.find<QLabel>("fitProblem")->text().toStdString(), Catch::Contains("no moves"));
+  CHECK(w.find<QLabel>("fitProblem")->isVisible());
+  CHECK(card_number(w, "Glue gap") == "no card");  // no figures of what is not there
   CHECK(w.window.bench().overlay().isNull());
   CHECK_FALSE(w.window.strip().shows_fit());
   w.window.document().edit("t", [](Job& j) { j.items[0].cut.inlay.ease = 0; });
