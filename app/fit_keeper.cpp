@@ -222,7 +222,8 @@ void FitKeeper::compare() {
         if (place.piece != id) continue;
         const Plan plug = doyen::plan(board.job, rack, machine_for(board.job), nullptr, cancel);
         const Halves halves = halves_of(*plan, plug, place, MovesFrom::Plan, cancel);
-        const auto rows = what_it_forgives(halves, std::max(0.08, fit_cell(halves.art)), cancel);
+        const auto rows =
+            what_it_forgives(halves, std::max(0.08, fit_cell(halves.art)), plan->job.lengths.unit, cancel);
         return [this, rows] {
           forgiven_ = rows;
           ++forgiven_of_;

@@ -236,8 +236,12 @@ void FitSection::show_found() {
 void FitSection::show_choices() {
   views_->button(static_cast<int>(keeper_.shown()))->setChecked(true);
   sanded_->parentWidget()->setVisible(keeper_.shown() == FitKeeper::Show::Levelled);
+  const bool inch = shop_.document.job().lengths.unit == Unit::Inch;
+  const double k = inch ? kMmPerInch : 1;
+  const double sanded[] = {0, inch ? 0.008 * k : 0.2, inch ? 0.02 * k : 0.5, inch ? 0.04 * k : 1.0};
   for (int i = 0; i < sanded_->count(); ++i) {
-    const double mm = sanded_->itemData(i).toDouble();
+    const double mm = sanded[i];
+    sanded_->setItemData(i, mm);
     sanded_->setItemText(i, mm == 0 ? tr("no further") : tr("a further %1").arg(shop_.show(mm)));
   }
   sanded_->setCurrentIndex(std::max(0, sanded_->findData(keeper_.sanded())));
@@ -246,13 +250,11 @@ void FitSection::show_choices() {
     return QStringLiteral("<span style='background:%1'>&nbsp;&nbsp;&nbsp;&nbsp;</span>&nbsp;%2 ")
         .arg(colour.name(), words.replace(QLatin1Char(' '), QStringLiteral("&nbsp;")));
   };
-  legend_->setText(patch(gap_colour(0), tr("closed")) + patch(gap_colour(0.1), shop_.show(0.1)) +
-                   patch(gap_colour(0.5), shop_.show(0.5)) +
-                   patch(gap_colour(2), tr("%1 and more").arg(shop_.show(2))) +
+  const auto gap = [&](double mm) { return patch(gap_colour(mm), shop_.show(mm)); };
+  legend_->setText(patch(gap_colour(0), tr("closed")) + gap(inch ? 0.004 * k : 0.1) + gap(inch ? 0.02 * k : 0.5) +
+                   patch(gap_colour(2), tr("%1 and more").arg(shop_.show(inch ? 0.08 * k : 2))) +
                    patch(theme::kBrick, tr("wood in the way")));
   const WhatIf& w = keeper_.what_if();
-  const bool inch = shop_.document.job().lengths.unit == Unit::Inch;
-  const double k = inch ? kMmPerInch : 1;
   for (QDoubleSpinBox* box : {pocket_zero_, plug_zero_, tip_}) {
     box->setDecimals(inch ? 3 : 2);
     box->setRange(box == tip_ ? (inch ? -0.001 : -0.01) : (inch ? -0.04 : -1), inch ? 0.08 : 2);
@@ -316,7 +318,7 @@ void FitSection::show_places() {
     places_->addWidget(button, 0, Qt::AlignLeft);
   };
   for (const FitPlace& place : keeper_.binds()) {
-    add(place, tr("%1 in the way at %2, %3").arg(shop_.show(place.mm), bare(place.at.x), bare(place.at.y)));
+    add(place, tr("in the way by %1 at %2, %3").arg(shop_.show(place.mm), bare(place.at.x), bare(place.at.y)));
   }
   if (keeper_.binds().empty()) {
     for (const FitPlace& place : keeper_.face()->open) {
@@ -423,7 +425,8 @@ void FitSection::show_ways() {
     column->addWidget(bar);
     const QString lost = way.lost < 0.5
                              ? tr("Nothing of the art is lost")
-                             : tr("Loses or rounds %1 mm² of the art").arg(way.lost, 0, 'f', way.lost < 10 ? 1 : 0);
+                             : tr("Loses or rounds %1 of the art")
+                                   .arg(QString::fromStdString(format_area(way.lost, shop_.document.job().lengths)));
     const QString changes = way.bit_changes == 0   ? tr("No bit change")
                             : way.bit_changes == 1 ? tr("One bit change")
                                                    : tr("%1 bit changes").arg(way.bit_changes);

@@ -284,7 +284,8 @@ void FloorSection::refresh(const Item& item, const PiecePlan* piece) {
                                        : (count == 1 ? tr("One hole.") : tr("%1 holes.").arg(count)))
                     : piece->cuts.unreached.area < 0.005
                         ? tr("All of it is reached.")
-                        : tr("%1 mm² stay unreached, marked on the board.").arg(piece->cuts.unreached.area, 0, 'f', 1));
+                        : tr("%1 stay unreached, marked on the board.")
+                              .arg(QString::fromStdString(format_area(piece->cuts.unreached.area, job.lengths))));
   } else if (piece != nullptr && !piece->around.with.empty()) {
     const Item* with = job.find(piece->around.with);
     reach_->setText(tr("The ground is sunk together with “%1”, of the same panel.")

@@ -238,7 +238,7 @@ void SectionStrip::paint_fit(QPainter& p) const {
   };
   const double share = (100 - apart_->value()) / 100.0;
   const double raised = fit.rides_up + share * (halves_->depth + 1);
-  const double lowest = -halves_->depth - 3, highest = inlay.saw_gap + 4;
+  const double lowest = -halves_->depth - 3, highest = inlay.saw_gap + 4 + std::max(0.0, fit.rides_up);
   const double left = 62, right = width() - 34, top = 36, bottom = height() - 22;
   const double sx = (right - left) / (static_cast<double>(count) * field.cell()),
                sz = (bottom - top) / (highest - lowest);

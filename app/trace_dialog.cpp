@@ -345,9 +345,9 @@ void TraceDialog::run() {
                             .arg(inch ? tr("in/min") : tr("mm/min"))
                             .arg(f.needed_scale <= 1.0001
                                      ? tr("The %1 reaches all of it.").arg(QString::fromStdString(bit_.name))
-                                     : tr("The %1 leaves %2 mm² unreached, red in the picture.")
-                                           .arg(QString::fromStdString(bit_.name))
-                                           .arg(f.unreached, 0, 'f', 1)));
+                                     : tr("The %1 leaves %2 unreached, red in the picture.")
+                                           .arg(QString::fromStdString(bit_.name),
+                                                QString::fromStdString(format_area(f.unreached, lengths_)))));
           if (f.needed_scale > 1.0001) {
             larger_->setText(
                 tr("Make it %1 wide: all is reached").arg(show(std::ceil(width_ * f.needed_scale * 10) / 10)));

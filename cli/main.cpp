@@ -89,7 +89,7 @@ double signed_length(const std::string& text) {
 
 void say_what_it_forgives(const Halves& halves, double cell, const LengthStyle& lengths) {
   const auto show = [&](double mm) { return format_length(mm, lengths); };
-  for (const Forgiven& row : what_it_forgives(halves, cell)) {
+  for (const Forgiven& row : what_it_forgives(halves, cell, lengths.unit)) {
     const std::string lies =
         std::abs(row.rides_up) < 0.005
             ? "lies as meant"

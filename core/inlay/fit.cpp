@@ -304,7 +304,8 @@ std::string fault_in_words(const WhatIf& fault, const LengthStyle& lengths) {
   return words.empty() ? "nothing amiss" : words;
 }
 
-std::vector<Forgiven> what_it_forgives(const Halves& halves, double cell, const Cancel& cancel) {
+std::vector<Forgiven> what_it_forgives(const Halves& halves, double cell, Unit unit, const Cancel& cancel) {
+  const double zero = unit == Unit::Inch ? 0.004 * kMmPerInch : 0.1;
   const double straight = mate(halves, cell, {}, cancel).rides_up;
   std::vector<Forgiven> rows;
   const auto add = [&](const WhatIf& fault) {
@@ -319,11 +320,11 @@ std::vector<Forgiven> what_it_forgives(const Halves& halves, double cell, const 
     w.*what = amount;
     return w;
   };
-  for (const double by : {0.1, -0.1}) add(fault(&WhatIf::pocket_zero, by));
-  for (const double by : {0.1, -0.1}) add(fault(&WhatIf::plug_zero, by));
+  for (const double by : {zero, -zero}) add(fault(&WhatIf::pocket_zero, by));
+  for (const double by : {zero, -zero}) add(fault(&WhatIf::plug_zero, by));
   if (halves.inlay.sloped) {
     for (const double by : {1.0, -1.0}) add(fault(&WhatIf::angle, by));
-    add(fault(&WhatIf::tip, 0.2));
+    add(fault(&WhatIf::tip, 2 * zero));
   }
   add(fault(&WhatIf::tilt, 0.5));
   return rows;

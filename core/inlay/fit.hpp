@@ -100,8 +100,9 @@ struct Forgiven {
   double glue_gap = 0;   // mm under the plug as it then lies
 };
 std::string fault_in_words(const WhatIf& fault, const LengthStyle& lengths);  // “pocket 0.1 mm too shallow”
-// The usual faults of a shop, one by one: 0.1 mm of zero on either board either way, a bit 1° blunter or sharper, a
-// flat of 0.2 mm at its tip, a spindle that leans by 0.5°.
-std::vector<Forgiven> what_it_forgives(const Halves& halves, double cell, const Cancel& cancel = {});
+// The usual faults of a shop, one by one: 0.1 mm (0.004 in) of zero on either board either way, a bit 1° blunter or
+// sharper, a flat of 0.2 mm (0.008 in) at its tip, a spindle that leans by 0.5°.
+std::vector<Forgiven> what_it_forgives(const Halves& halves, double cell, Unit unit = Unit::Millimetre,
+                                       const Cancel& cancel = {});
 
 }  // namespace doyen

@@ -218,6 +218,13 @@ std::string format_length(double mm, const LengthStyle& style, bool with_unit) {
   return with_unit ? text + " " + unit_name(style.unit) : text;
 }
 
+std::string format_area(double mm2, const LengthStyle& style) {
+  const bool inch = style.unit == Unit::Inch;
+  const double value = inch ? mm2 / (kMmPerInch * kMmPerInch) : mm2;
+  const int decimals = inch ? (value >= 10 ? 2 : 4) : (value >= 100 ? 0 : 1);
+  return format_number(value, decimals) + " " + unit_name(style.unit) + "²";
+}
+
 std::string format_duration(double seconds) {
   const auto total = static_cast<long>(std::lround(seconds));
   if (total < 60) return std::to_string(total) + " s";

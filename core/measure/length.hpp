@@ -27,6 +27,7 @@ double parse_length(std::string_view text, Unit unit);
 
 // `4.76 mm`, `0.1875 in`, `3/16"`. `with_unit` false leaves the unit off.
 std::string format_length(double mm, const LengthStyle& style, bool with_unit = true);
+std::string format_area(double mm2, const LengthStyle& style);  // “39.2 mm²”, “0.0608 in²”
 
 // A plain number, for angles, percentages, counts; trailing zeros dropped.
 std::string format_number(double value, int decimals);

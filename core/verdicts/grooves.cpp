@@ -141,12 +141,9 @@ void check_reach(const Situation& s, std::vector<Verdict>& out) {
              }});
       }
     }
-    const double square =
-        s.job.lengths.unit == Unit::Inch ? cuts->unreached.area / (kMmPerInch * kMmPerInch) : cuts->unreached.area;
     out.push_back({Grade::Mind, "unreached", item.piece.id, cuts->unreached.at,
-                   format_number(square, s.job.lengths.unit == Unit::Inch ? 4 : 1) + " " +
-                       unit_name(s.job.lengths.unit) + "² of “" + item.piece.name + "” is not reached by the " +
-                       bit->name + ".",
+                   format_area(cuts->unreached.area, s.job.lengths) + " of “" + item.piece.name +
+                       "” is not reached by the " + bit->name + ".",
                    "The largest part is about " + s.show(cuts->unreached.width) + " wide.", std::move(remedies)});
   }
 }

@@ -54,8 +54,8 @@ void check_easing(const Situation& s, const Item& item, const Region& art, std::
                  item.piece.id,
                  at,
                  "Easing the corners of “" + item.piece.name + "” by " + s.show(ease) +
-                     " takes away strokes thinner than " + s.show(2 * ease) + ": " + format_number(lost, 1) +
-                     " mm² in all.",
+                     " takes away strokes thinner than " + s.show(2 * ease) + ": " + format_area(lost, s.job.lengths) +
+                     " in all.",
                  "Ease less, or widen the strokes.",
                  {{"Do not ease", [id = item.piece.id](Job& job) {
                      if (Item* it = job.find(id)) it->cut.inlay.ease = 0;
@@ -255,7 +255,7 @@ void check_inlays(const Situation& s, std::vector<Verdict>& out) {
          "“" + item.piece.name + "” is " + what + " before “" + inlaid->piece.name + "” is glued in and level.",
          item.cut.kind == Kind::Bevel ? "The bevel's edge is bruised by clamps and sanding."
          : held ? "Clamping and levelling then pull at its " + std::to_string(item.cut.tabs.count) + " tabs, " +
-                      format_number(across, 0) + " mm² of wood in all: clamp it flat on a board."
+                      format_area(across, s.job.lengths) + " of wood in all: clamp it flat on a board."
                 : "Nothing holds it then: it can be neither clamped nor levelled where it lies.",
          {{"Cut it in a second run, after gluing", [](Job& job) { job.run.cut_out_last = true; }}}});
   }

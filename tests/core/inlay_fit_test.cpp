@@ -247,6 +247,11 @@ TEST_CASE("the usual faults are tried one by one and say what the joint forgives
     }
     if (row.fault.tip > 0) CHECK(row.rides_up < 0);
   }
+  // In inches the same faults are round in inches.
+  LengthStyle inch;
+  inch.unit = Unit::Inch;
+  const std::vector<Forgiven> inches = what_it_forgives(halves_of(h.pocket, h.plug, h.place), 0.2, Unit::Inch);
+  CHECK(fault_in_words(inches.front().fault, inch) == "pocket 0.004 in too shallow");
   WhatIf all;
   all.pocket_zero = 0.1;
   all.plug_zero = -0.1;

@@ -94,3 +94,14 @@ TEST_CASE("durations are told in the words one would use") {
   CHECK(format_duration(14 * 60) == "14 min");
   CHECK(format_duration(85 * 60) == "1 h 25 min");
 }
+
+TEST_CASE("areas are written in the job's unit, square") {  // 1 in = 25.4 mm exactly
+  LengthStyle mm, inch;
+  mm.unit = Unit::Millimetre;
+  inch.unit = Unit::Inch;
+  CHECK(format_area(39.24, mm) == "39.2 mm²");
+  CHECK(format_area(1234.6, mm) == "1235 mm²");
+  CHECK(format_area(645.16, inch) == "1 in²");
+  CHECK(format_area(39.24, inch) == "0.0608 in²");
+  CHECK(format_area(64516 * 0.123, inch) == "12.3 in²");
+}
