@@ -152,6 +152,7 @@ void FitKeeper::look_at(const PlanPtr& plan, const std::string& piece, const Rac
   rack_ = rack;
   prove();
   compare();
+  Q_EMIT changed();  // what was shown is of another plan
 }
 
 void FitKeeper::try_it(const WhatIf& what_if) {

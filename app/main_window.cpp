@@ -967,14 +967,17 @@ void MainWindow::edit_rack() {
 // What the fit's keeper found, on the bench and in the section.
 void MainWindow::show_fit() {
   bench_->show_overlay(fit_.picture(), fit_.picture_box());
-  const bool fresh = fit_.fit() != nullptr && !strip_->shows_fit();
   strip_->show_fit(fit_.fit(), fit_.halves());
-  // A section beside the inlay says nothing of it.
-  if (fresh && !strip_->shows_fit()) {
-    const Point middle = bounds(fit_.halves()->art).centre();
-    section_.at = section_.along ? middle.y : middle.x;
-    bench_->set_section(section_);
-    strip_->set_line(section_);
+  if (!fit_.active()) fit_seen_.clear();
+  // Once for each inlay: a section beside it says nothing of it. Where it is put afterwards is the user's own choice.
+  if (fit_.fit() != nullptr && fit_seen_ != fit_.piece()) {
+    fit_seen_ = fit_.piece();
+    if (!strip_->shows_fit()) {
+      const Point middle = bounds(fit_.halves()->art).centre();
+      section_.at = section_.along ? middle.y : middle.x;
+      bench_->set_section(section_);
+      strip_->set_line(section_);
+    }
   }
   if (!fit_.active()) bench_->show_marks({});
 }

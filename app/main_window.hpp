@@ -100,6 +100,7 @@ class MainWindow : public QMainWindow {
   ProofTicket* proof_;
   RunTicket* run_;
   SectionLine section_;
+  std::string fit_seen_;  // the inlay whose fit the section was brought to
   QList<Call> calls_;
 };
 

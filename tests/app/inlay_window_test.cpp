@@ -513,6 +513,13 @@ TEST_CASE("the section through both halves follows the section line, and beside 
   strip.set_line({true, 5});  // in front of the bar
   CHECK_FALSE(strip.shows_fit());
   CHECK_FALSE(w.find<QSlider>("apart")->isVisible());
+  // What is tried does not bring the line back: it is where it was put.
+  Q_EMIT strip.line_changed({true, 5});
+  WhatIf shallow;
+  shallow.pocket_zero = 0.1;
+  w.window.fit().try_it(shallow);
+  wait_for_fit(w);
+  CHECK_FALSE(strip.shows_fit());
   strip.set_line({false, 80});  // across it, the other way
   CHECK(strip.shows_fit());
   CHECK(w.find<QSlider>("apart")->isVisible());
