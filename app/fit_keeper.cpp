@@ -123,15 +123,20 @@ void FitKeeper::clear() {
   problem_.clear();
 }
 
-void FitKeeper::leave() {
-  if (!active()) return;
-  clear();
+// All that is known of the plan and piece, beyond what one what-if shows.
+void FitKeeper::forget() {
   halves_.reset();
   forgiven_.clear();
   ways_.clear();
   ++forgiven_of_;
   ++ways_of_;
   ease_.reset();
+}
+
+void FitKeeper::leave() {
+  if (!active()) return;
+  clear();
+  forget();
   piece_.clear();
   plan_.reset();
   Q_EMIT changed();
@@ -141,12 +146,7 @@ void FitKeeper::look_at(const PlanPtr& plan, const std::string& piece, const Rac
   if (plan == plan_ && piece == piece_ && rack == rack_) return;
   clear();
   if (piece != piece_) what_if_ = {};
-  halves_.reset();
-  forgiven_.clear();
-  ways_.clear();
-  ++forgiven_of_;
-  ++ways_of_;
-  ease_.reset();
+  forget();
   plan_ = plan;
   piece_ = piece;
   rack_ = rack;

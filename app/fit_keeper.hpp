@@ -58,6 +58,7 @@ class FitKeeper : public QObject {
   void paint();
   void compare();
   void clear();
+  void forget();
 
   QThreadPool pool_;
   Cancel cancel_;

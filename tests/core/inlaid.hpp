@@ -61,4 +61,26 @@ inline Rack wide_rack() {
 
 inline const PlainShape kBar{PlainShape::Kind::Rectangle, 60, 30};
 
+// A treatment as the Inlay look gives it, with what tests change most.
+inline Treatment inlay_of(double depth = 5, double contact = 3.8, const char* wood = "sugar-maple",
+                          bool crossed = false) {
+  Treatment t;
+  t.kind = Kind::Inlay;
+  t.depth = depth;
+  t.inlay.contact = contact;
+  t.inlay.wood = wood;
+  t.inlay.crossed = crossed;
+  return t;
+}
+
+inline Job walnut(double width = 240, double height = 160) {
+  Job job;
+  job.blank.width = width;
+  job.blank.height = height;
+  job.blank.readings = {20};
+  job.blank.margin = 2;
+  job.blank.species = "black-walnut";
+  return job;
+}
+
 }  // namespace inlaid

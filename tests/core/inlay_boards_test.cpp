@@ -12,6 +12,8 @@
 #include "workbench.hpp"
 
 using namespace doyen;
+using inlaid::inlay_of;
+using inlaid::walnut;
 using workbench::add;
 using workbench::board;
 using workbench::planned;
@@ -21,29 +23,14 @@ namespace {
 
 constexpr auto kRectangle = PlainShape::Kind::Rectangle;
 
-Treatment inlay_of(const char* wood = "sugar-maple", bool crossed = false) {
-  Treatment t;
-  t.kind = Kind::Inlay;
-  t.depth = 5;
-  t.inlay.wood = wood;
-  t.inlay.crossed = crossed;
-  return t;
-}
-
-Job walnut(double width = 260, double height = 180) {
-  Job job = board(width, height, 20);
-  job.blank.species = "black-walnut";
-  return job;
-}
-
 }  // namespace
 
 TEST_CASE("plugs are sorted by wood and grain, each board as thick as its thickest plug asks") {
-  Job job = walnut();
+  Job job = walnut(260, 180);
   add(job, "a", {kRectangle, 40, 20}, {60, 60}, inlay_of());
   add(job, "b", {kRectangle, 30, 20}, {150, 60}, inlay_of());
-  add(job, "c", {kRectangle, 30, 20}, {60, 130}, inlay_of("sugar-maple", true));
-  add(job, "d", {kRectangle, 30, 20}, {150, 130}, inlay_of("black-cherry"));
+  add(job, "c", {kRectangle, 30, 20}, {60, 130}, inlay_of(5, 3.8, "sugar-maple", true));
+  add(job, "d", {kRectangle, 30, 20}, {150, 130}, inlay_of(5, 3.8, "black-cherry"));
   job.items[1].cut.inlay.thickness = 16;
   const std::vector<PlugBoard> boards = plug_boards(job);
   REQUIRE(boards.size() == 3);
@@ -66,7 +53,7 @@ TEST_CASE("plugs are sorted by wood and grain, each board as thick as its thicke
 }
 
 TEST_CASE("many rungs stand in two rows, in inches when the job does") {
-  Job like = walnut();
+  Job like = walnut(260, 180);
   like.lengths.unit = Unit::Inch;
   Treatment cut = inlay_of();
   cut.depth = 0.2 * kMmPerInch;
@@ -96,7 +83,7 @@ TEST_CASE("many rungs stand in two rows, in inches when the job does") {
 }
 
 TEST_CASE("inserts of one sheet are nested on it, and their corners follow the recess's") {
-  Job job = walnut();
+  Job job = walnut(260, 180);
   Treatment recess = workbench::cut(Kind::Recess, 3, {"flat-1/4in"});
   recess.insert.thickness = 2;
   recess.insert.clearance = 0.1;
@@ -124,7 +111,7 @@ TEST_CASE("inserts of one sheet are nested on it, and their corners follow the r
 }
 
 TEST_CASE("the user's own order holds within each run: nothing of the second comes before gluing") {
-  Job job = walnut();
+  Job job = walnut(260, 180);
   add(job, "art", {kRectangle, 40, 20}, {130, 90}, inlay_of());
   Treatment letters;
   letters.kind = Kind::Incise;
@@ -147,7 +134,7 @@ TEST_CASE("the user's own order holds within each run: nothing of the second com
 }
 
 TEST_CASE("bevels wait with the cut-out, back work comes first, and a back that is cut out comes last") {
-  Job job = walnut();
+  Job job = walnut(260, 180);
   add(job, "art", {kRectangle, 40, 20}, {130, 90}, inlay_of());
   add(job, "edge", {kRectangle, 200, 130}, {130, 90}, workbench::cut(Kind::Bevel, 3));
   add(job, "lid", {kRectangle, 200, 130}, {130, 90}, workbench::cut(Kind::CutOut, 0));
@@ -223,7 +210,7 @@ TEST_CASE("what an upright joint forgives: heights by the glue gap, sideways not
 }
 
 TEST_CASE("resin in a line's groove is the groove's own section times its length") {
-  Job job = walnut();
+  Job job = walnut(260, 180);
   Item line{{"line", "Line", PlainShape{PlainShape::Kind::Line, 100, 0}, {130, 90}, 0}, {}};
   line.cut.kind = Kind::Line;
   line.cut.bit = "v90";

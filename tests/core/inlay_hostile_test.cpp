@@ -12,6 +12,8 @@
 #include "workbench.hpp"
 
 using namespace doyen;
+using inlaid::inlay_of;
+using inlaid::walnut;
 using workbench::add;
 using workbench::board;
 using workbench::planned;
@@ -20,20 +22,6 @@ using Kind = Treatment::Kind;
 namespace {
 
 constexpr auto kRectangle = PlainShape::Kind::Rectangle;
-
-Treatment inlay_of(double depth = 5, double contact = 3.8) {
-  Treatment t;
-  t.kind = Kind::Inlay;
-  t.depth = depth;
-  t.inlay.contact = contact;
-  return t;
-}
-
-Job walnut(double width = 240, double height = 160) {
-  Job job = board(width, height, 20);
-  job.blank.species = "black-walnut";
-  return job;
-}
 
 Item drawn(const std::string& id, const Region& region, Point at, const Treatment& cut) {
   return {{id, id, frozen({region, {}, {}, {}, {}, {}}, id), at, 0}, cut};
