@@ -343,6 +343,7 @@ void FitSection::show_easing() {
     easing_->hide();
     find_ease_->setEnabled(true);
   }
+  if (!ease && !keeper_.busy()) easing_->hide();  // looking for it was given up for something newer
   if (binds && ease) {
     easing_->show();
     easing_->setText(

@@ -67,13 +67,11 @@ void judge_exactness(InlayWay& way, const Bit* v, const LengthStyle& lengths) {
   const auto show = [&](double mm) { return format_length(mm, lengths); };
   const Inlay& inlay = way.cut.inlay;
   if (inlay.sloped && v != nullptr) {
-    way.lifts = 0.1;
     way.exact = "heights to " + show(std::max(0.0, way.cut.depth - inlay.contact)) +
                 ": too shallow, it lies higher and is levelled off; sideways it centres itself";
     return;
   }
   way.play = 2 * inlay.allowance;
-  way.opens = inlay.allowance + 0.1;
   way.exact =
       "sideways to " + show(inlay.allowance) + " on both halves: beyond it binds, and all play stays to be seen";
 }
@@ -197,7 +195,8 @@ std::vector<InlayWay> ways_to_inlay(const Job& job, const std::string& piece, co
     cut.clearing.clear();
     add("V and flat bits", cut);
   }
-  // Upright: the smallest chosen or proposed first; corners as round as its bit on both halves, so that they meet.
+  // Upright by a bit that most shops have, then with a finer one behind it; corners as round as the last bit on both
+  // halves, so that they meet.
   const Bit* smallest = nullptr;
   for (const char* id : {"flat-1/8in", "flat-3mm", "flat-1/16in", "flat-1.5mm"}) {
     const Bit* bit = rack.find(id);

@@ -17,8 +17,6 @@ struct InlayWay {
   double lost = 0;                 // mm² of the art that no bit of this way reaches, in the pocket and round the plug
   std::vector<Region> lost_where;  // on the carrying board
   double play = 0;                 // mm from side to side that the joint allows; 0 where the flanks centre it
-  double lifts = 0;                // mm that the plug lies higher for every 0.1 mm that the pocket is too shallow
-  double opens = 0;                // mm of open line at the face when the halves lie 0.1 mm aside
   int snapping = 0;                // parts of the plug that stand higher than they are wide at the foot
   double thinnest = 0;             // mm, about the thinnest such part's foot; 0 without any
   std::string exact, snaps;        // the same in words

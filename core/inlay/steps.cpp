@@ -65,11 +65,13 @@ std::vector<InlayStep> inlay_steps(const Plan& plan) {
   steps.push_back(
       {carrying, "Cut the pockets: " + files_of(plan, false) + ".",
        "Eyes and ears covered, dust extraction on; spindle still, machine locked, before a bit is changed."});
-  for (const PlugBoard& board : plug_boards(job)) {
-    double saw = 0;
-    for (const Item& item : board.job.items) {
-      if (item.cut.kind == Treatment::Kind::Plug) saw = std::max(saw, item.cut.inlay.saw_gap);
-    }
+  std::vector<PlugBoard> boards;
+  try {
+    boards = plug_boards(job);
+  } catch (const Problem&) {
+    // A verdict says which piece cannot be set; there is no plug to tell of until then.
+  }
+  for (const PlugBoard& board : boards) {
     steps.push_back({"Plugs of " + wood_name(board.job.blank.species),
                      "Cut the plugs from a board of " + show(board.job.blank.width) + " × " +
                          show(board.job.blank.height) + ", " + show(board.job.blank.thickest()) + " thick: folder " +

@@ -243,7 +243,10 @@ TEST_CASE("inlays made from other pieces and lettering on an arc keep both halve
   CHECK(plug_boards(job).size() == 2);
   // A lettering that cannot be set is told, and takes no board with it.
   std::get<Lettering>(job.items[0].piece.what).face = {"No such face", "Regular"};
-  CHECK_NOTHROW(planned(job));
+  const Plan unset = planned(job);
+  std::vector<InlayStep> steps;
+  CHECK_NOTHROW(steps = inlay_steps(unset));  // the Run ticket asks for them whatever the job is like
+  CHECK(steps.size() > 4);
 }
 
 TEST_CASE("every machine profile gets both boards and the second run, in its own words and units") {
