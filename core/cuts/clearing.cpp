@@ -76,37 +76,11 @@ std::vector<Line2> rows_and_ring(const Island& part, double step, double degrees
   return out;
 }
 
-// A corner so sharp that the next ring's own corner stays farther from it than the bit reaches: under about 47 degrees
-// with the usual stepover. Looked at over a short stretch, because thinning may have cut its tip.
-bool has_sharp_corner(const Region& shell, double step) {
-  constexpr double kSharp = 2.2;  // radians of turning, a corner under 54 degrees
-  for (const Island& island : shell.islands) {
-    for (const Ring& ring : island.rings) {
-      const std::size_t n = ring.size();
-      for (std::size_t i = 0; i < n; ++i) {
-        const Point before = ring[i] - ring[(i + n - 1) % n];
-        if (std::atan2(cross(before, ring[(i + 1) % n] - ring[i]), dot(before, ring[(i + 1) % n] - ring[i])) < 0.2)
-          continue;
-        double turned = 0, gone = 0;
-        Point way = before;
-        for (std::size_t k = 0; k < n && gone < 0.2 * step; ++k) {
-          const Point next = ring[(i + k + 1) % n] - ring[(i + k) % n];
-          turned += std::atan2(cross(way, next), dot(way, next));
-          gone += length(next);
-          way = next;
-        }
-        if (turned > kSharp) return true;
-      }
-    }
-  }
-  return false;
-}
-
-// What a bit of this radius leaves standing between one ring and the next, in sharp corners only.
-Region crumbs_of(const std::vector<Region>& shells, double radius, double step) {
+// What a bit of this radius leaves standing between one ring and the next: in corners, and in the middle of places that
+// the next ring no longer enters.
+Region crumbs_of(const std::vector<Region>& shells, double radius) {
   Region crumbs;
   for (std::size_t k = 0; k < shells.size(); ++k) {
-    if (!has_sharp_corner(shells[k], step)) continue;
     const Region deep = grow(shells[k], -radius);
     if (deep.empty()) continue;
     const Region left = k + 1 < shells.size() ? subtract(deep, grow(shells[k + 1], radius)) : deep;
@@ -261,13 +235,19 @@ Pass enter_and_run(const Line2& line, double from_z, double to_z, const Clearing
 
 }  // namespace
 
-std::vector<Pass> clean_walls(const Region& region, const ClearingShape& shape) {
+std::vector<Pass> clean_walls(const Region& region, const ClearingShape& shape, double leave_on) {
   std::vector<Pass> out;
+  const double depth = shape.ground - shape.floor;
+  const bool thick = leave_on > kCleanShare * shape.diameter;
+  const int levels =
+      thick ? std::max(1, static_cast<int>(std::ceil(depth / std::max(0.05, shape.depth_per_pass) - 1e-9))) : 1;
   for (const Island& part : grow(region, -shape.diameter / 2).islands) {
     for (const Ring& ring : part.rings) {
       Line2 line = closed_line(ring);
       if (!shape.climb) std::reverse(line.begin(), line.end());
-      out.push_back(ramp_and_run(line, shape.ground, shape.floor, shape.ramp_slope));
+      for (int level = 1; level <= levels; ++level)
+        out.push_back(ramp_and_run(line, shape.ground - depth * (level - 1) / levels,
+                                   shape.ground - depth * level / levels, shape.ramp_slope));
     }
   }
   return out;
@@ -289,7 +269,7 @@ std::vector<Pass> clear_floor(const Region& region, const Region& already, const
     wanted = subtract(grow(simple, radius - 2.5 * kRough, Corner::Round, kRough), already);
     // Slivers along arcs are rounding, not wood.
     wanted = grow(grow(wanted, -0.004), 0.004);
-    if (area(wanted) < kTiny) return {};
+    if (area(wanted) < shape.least) return {};
     // Only centres from which the bit reaches any of it: small bits would otherwise draw their rings all over a floor
     // that a large one has cleared.
     centres = intersect(centres, grow(wanted, radius + 0.01));
@@ -302,10 +282,10 @@ std::vector<Pass> clear_floor(const Region& region, const Region& already, const
     if (shape.way == Moves::Way::Rings) {
       const std::vector<Region> shells = shells_of(part, step, cancel);
       // Rings less than a radius apart sweep over each other everywhere: a place between two of them lies within a step
-      // of the outer one. Only wider ones can leave crumbs in sharp corners; those are gone over. Corners are eased
+      // of the outer one. Only wider ones can leave crumbs; those are gone over. Corners are eased
       // where there is room for it between the two.
       lines = rings_inside_out(shells, step < 0.9 * radius ? step : 0);
-      const Region crumbs = step > 0.98 * radius ? crumbs_of(shells, radius, step) : Region{};
+      const Region crumbs = step > 0.98 * radius ? crumbs_of(shells, radius) : Region{};
       for (const Island& crumb : crumbs.islands) lines.insert(lines.begin(), closed_line(crumb.rings.front()));
     } else {
       lines = rows_and_ring(part, step, shape.row_angle, cancel);
@@ -330,6 +310,25 @@ std::vector<Pass> clear_floor(const Region& region, const Region& already, const
   return out;
 }
 
+namespace {
+
+// What lies farther than half a step from every ring: middles of narrow places, and corners. Gone round once more.
+std::vector<Line2> between_rings(const std::vector<Region>& shells, double step) {
+  std::vector<Line2> lines;
+  for (std::size_t k = 0; k < shells.size(); ++k) {
+    const Region deep = grow(shells[k], -0.5 * step);
+    if (deep.empty()) continue;
+    const Region left = k + 1 < shells.size() ? subtract(deep, grow(shells[k + 1], 0.5 * step)) : deep;
+    for (const Island& island : left.islands) {
+      if (area(Region{{island}}) < 1e-5) continue;
+      for (const Ring& ring : island.rings) lines.push_back(closed_line(ring));
+    }
+  }
+  return lines;
+}
+
+}  // namespace
+
 std::vector<Pass> tidy_floor_with_v(const Region& region, const Region& rest, double tan_half, double tip, double floor,
                                     double ridge, const Cancel& cancel) {
   if (area(rest) < kTiny) return {};
@@ -341,8 +340,15 @@ std::vector<Pass> tidy_floor_with_v(const Region& region, const Region& rest, do
     // Rings follow narrow floors with few lifts; in a floor hundreds of rings wide, straight rows do.
     const Region own{{part}};
     const bool wide = std::sqrt(area(own)) > 400 * step;
-    std::vector<Line2> found = wide ? hatch(intersect(own, near_rest), step, cancel)
-                                    : clip_lines(rings_inside_out(shells_of(part, step, cancel), 0), near_rest);
+    std::vector<Line2> found;
+    if (wide) {
+      found = hatch(intersect(own, near_rest), step, cancel);
+    } else {
+      const std::vector<Region> shells = shells_of(part, step, cancel);
+      found = rings_inside_out(shells, 0);
+      for (Line2& line : between_rings(shells, step)) found.push_back(std::move(line));
+      found = clip_lines(found, near_rest);
+    }
     for (Line2& line : found) lines.push_back(std::move(line));
   }
   std::vector<Pass> out;

@@ -19,6 +19,7 @@ struct ClearingShape {
   Moves::Entry entry = Moves::Entry::Ramp;
   bool climb = true;
   double row_angle = 0;  // degrees from x, of rows
+  double least = 0.01;   // mm²: what is less than this after larger bits is dust
 };
 
 // Clears what a disc of this diameter can sweep inside `region`, but only where it helps: `already` is what larger bits
@@ -27,8 +28,13 @@ struct ClearingShape {
 std::vector<Pass> clear_floor(const Region& region, const Region& already, const ClearingShape& shape,
                               const Cancel& cancel = {}, Region* reached = nullptr);
 
-// Once round every wall of the floor at full depth, entered by a ramp: what takes away the wood left on for it.
-std::vector<Pass> clean_walls(const Region& region, const ClearingShape& shape);
+// A last clean pass takes all of a wall's height at once; thicker shavings than this share of the bit's diameter it
+// takes in steps (common practice, no source).
+inline constexpr double kCleanShare = 0.15;
+
+// Once round every wall of the floor, entered by a ramp: what takes away the `leave_on` mm of wood left on for it, at
+// full depth where that is thin enough.
+std::vector<Pass> clean_walls(const Region& region, const ClearingShape& shape, double leave_on);
 
 // What remains of `region` for a V bit to tidy where no flat bit fits: rows so close that the ridges between them stay
 // under `ridge` mm. `rest` is the part to go over.

@@ -4,21 +4,22 @@
 #include <cmath>
 #include <numbers>
 
+#include "cuts/clearing.hpp"
 #include "geometry/polyline.hpp"
 
 namespace doyen {
 namespace {
 
-constexpr double kTabSlope = 0.5;  // mm up a mm along at a tab's ends, so that the bit need not plunge
+constexpr double kLeaveSlope = 1;  // mm up a mm along, where the bit leaves along its own slit
 
 // How much the outline turns, in radians, within ± reach of a place.
-double turning(const Ring& ring, double total, double share, double reach) {
+double turning(const RingWalk& ring, double total, double share, double reach) {
   constexpr int kLooks = 24;
   double sum = 0;
   Point last{};
   for (int i = 0; i <= kLooks; ++i) {
     const double s = share + (2.0 * i / kLooks - 1) * reach / total;
-    const Point along = on_ring(ring, s).along;
+    const Point along = ring.at(s).along;
     if (i > 0) sum += std::abs(std::atan2(cross(last, along), dot(last, along)));
     last = along;
   }
@@ -33,20 +34,23 @@ struct Sample {
 // The bit's path round one ring, with z by depth and tabs. `tab_at` are distances along the ring of the tabs' middles.
 class ProfileWriter {
  public:
-  ProfileWriter(Ring ring, const CutOutShape& shape, std::vector<double> tab_at, Point lead)
-      : ring_(std::move(ring)), shape_(shape), tab_at_(std::move(tab_at)), lead_(lead), total_(ring_length(ring_)) {
-    half_ = (shape.tabs.length + shape.diameter) / 2;
-    top_ = -shape.thickness + shape.tabs.height;
-    ramp_ = shape.tabs.height / kTabSlope;
+  // `beside`: from the line's start to the middle of the wider slit that was cut before it, where there is one.
+  ProfileWriter(Ring ring, const CutOutShape& shape, std::vector<double> tab_at, Point beside)
+      : ring_(std::move(ring)), shape_(shape), tab_at_(std::move(tab_at)), beside_(beside), total_(ring_length(ring_)) {
+    const TabShape tab = tab_shape(shape.tabs, shape.thickness);
+    bottom_ = -(shape.thickness + shape.over_cut);
+    top_ = -shape.thickness + tab.height;
+    slope_ = tab.ramp > 0 ? tab.height / tab.ramp : 1e9;
+    // The bit's round leaves the tab as long as was asked at the underside.
+    at_underside_ = (tab.length + shape.diameter) / 2;
     make_samples();
   }
 
   Pass write() const {
     Pass pass;
-    const double bottom = -(shape_.thickness + shape_.over_cut);
-    const int levels = std::max(1, static_cast<int>(std::ceil(-bottom / std::max(0.05, shape_.depth_per_pass) - 1e-9)));
-    const double drop = bottom / levels;
-    add(pass, samples_.front().at + lead_, 0);
+    const int levels =
+        std::max(1, static_cast<int>(std::ceil(-bottom_ / std::max(0.05, shape_.depth_per_pass) - 1e-9)));
+    const double drop = bottom_ / levels;
     add(pass, samples_.front().at, 0);
     for (int level = 1; level <= levels; ++level) {
       const double above = drop * (level - 1), z = drop * level;
@@ -60,25 +64,33 @@ class ProfileWriter {
         });
       }
     }
-    run(pass, [&](double) { return bottom; });  // a last one at full depth takes the ramp's slope away
+    run(pass, [&](double) { return bottom_; });  // a last one at full depth takes the ramp's slope away
     leave(pass);
     return pass;
   }
 
+  [[nodiscard]] const Ring& ring() const { return ring_; }
+
   // Once round at full depth, where a wider ring has been cut through before: it only takes the wood that was left on.
   Pass write_clean() const {
     Pass pass;
-    const double bottom = -(shape_.thickness + shape_.over_cut);
-    add(pass, samples_.front().at + lead_, std::max(bottom, tab_floor(0)));
-    run(pass, [&](double) { return bottom; });
+    add(pass, samples_.front().at + beside_, std::max(bottom_, tab_floor(0)));
+    run(pass, [&](double) { return bottom_; });
     leave(pass);
     return pass;
   }
 
  private:
-  // Off the kept edge before the bit is lifted, so that no mark stays on it.
+  // On along the slit and upwards: never sideways into the waste or a neighbour, and no mark stays where it is lifted.
   void leave(Pass& pass) const {
-    if (length(lead_) > 0) add(pass, samples_.front().at + lead_, pass.points.back().z);
+    const double rise = std::min({-bottom_, 2 * shape_.diameter, total_ / 2});
+    double last = 0;
+    for (std::size_t i = 1; i < samples_.size() && last < rise; ++i) {
+      const double s = std::min(samples_[i].s, rise), share = (s - last) / (samples_[i].s - last);
+      const Point at = samples_[i - 1].at + (samples_[i].at - samples_[i - 1].at) * share;
+      add(pass, at, std::max(bottom_ + s * kLeaveSlope, tab_floor(s)));
+      last = samples_[i].s;
+    }
   }
   static void add(Pass& pass, Point p, double z) {
     const Point3 q{p.x, p.y, z};
@@ -93,9 +105,8 @@ class ProfileWriter {
       run += distance(ring_[i], ring_[(i + 1) % ring_.size()]);
     }
     for (const double t : tab_at_) {
-      for (const double d : {-half_ - ramp_, -half_, half_, half_ + ramp_}) {
-        stops.push_back(std::fmod(t + d + 4 * total_, total_));
-      }
+      const double foot = away_at(bottom_), head = away_at(top_);
+      for (const double d : {-foot, -head, head, foot}) stops.push_back(std::fmod(t + d + 4 * total_, total_));
     }
     stops.push_back(total_);
     std::sort(stops.begin(), stops.end());
@@ -105,16 +116,18 @@ class ProfileWriter {
     }
   }
 
+  // How far from a tab's middle the bit's own middle passes this height.
+  [[nodiscard]] double away_at(double z) const {
+    return std::max(0.0, at_underside_ - (z + shape_.thickness) / slope_);
+  }
   // The height that tabs allow at s.
   [[nodiscard]] double tab_floor(double s) const {
     double floor = -1e300;
     for (const double t : tab_at_) {
       double away = std::abs(s - t);
       away = std::min(away, total_ - away);
-      if (away <= half_ + 1e-9)
-        floor = std::max(floor, top_);
-      else if (away < half_ + ramp_)
-        floor = std::max(floor, top_ - (away - half_) * kTabSlope);
+      if (away < away_at(bottom_))
+        floor = std::max(floor, std::min(top_, -shape_.thickness + (at_underside_ - away) * slope_));
     }
     return floor;
   }
@@ -141,22 +154,34 @@ class ProfileWriter {
   Ring ring_;
   CutOutShape shape_;
   std::vector<double> tab_at_;
-  Point lead_;  // from the line's start to where the bit comes down and is lifted, on the waste side
-  double total_, half_ = 0, top_ = 0, ramp_ = 0;
+  Point beside_;
+  double total_, bottom_ = 0, top_ = 0, slope_ = 1, at_underside_ = 0;
   std::vector<Sample> samples_;
 };
 
-// From the line's start to a place on the waste side where the bit may come down and be lifted; none where there is no
-// room. `kept` is where the bit's middle must not go.
-Point lead_off(const Ring& ring, const Region& kept, const CutOutShape& shape, bool waste_left) {
-  const Point along = on_ring(ring, 0).along;
-  const Point off = waste_left ? Point{-along.y, along.x} : Point{along.y, -along.x};
-  const auto clear_at = [&](double far) { return contains(kept, ring.front() + off * far) == shape.inside; };
-  double by = std::min(2.0, shape.diameter / 3);
-  for (int tries = 0; tries < 4 && by > 0.2; ++tries, by /= 2) {
-    if (clear_at(by) && clear_at(by / 2)) return off * by;
+// Where along the ring to begin: on a long straight stretch, away from corners and from tabs. Returns the place's
+// segment and how far along it.
+std::pair<std::size_t, double> begin_of(const Ring& ring, const std::vector<double>& tab_at) {
+  std::vector<double> run{0};
+  std::size_t longest = 0;
+  for (std::size_t k = 0; k < ring.size(); ++k) {
+    run.push_back(run.back() + distance(ring[k], ring[(k + 1) % ring.size()]));
+    if (run[k + 1] - run[k] > run[longest + 1] - run[longest]) longest = k;
   }
-  return {};
+  const double most = run[longest + 1] - run[longest];
+  double best = -1, chosen = most / 2;
+  for (const double share : {0.5, 0.25, 0.75}) {
+    double away = most;  // as far as it goes
+    for (const double t : tab_at) {
+      const double d = std::abs(t - (run[longest] + share * most));
+      away = std::min({away, d, run.back() - d});
+    }
+    if (away > best * 1.05 + 1e-9) {
+      best = away;
+      chosen = share * most;
+    }
+  }
+  return {longest, chosen};
 }
 
 // One writer for every line that the bit's middle follows `aside` mm beside the outlines.
@@ -165,7 +190,6 @@ void follow(const Region& region, const CutOutShape& shape, double aside, const 
             const Cancel& cancel, Write write) {
   const double side = shape.inside ? -1 : 1;
   const Region centres = grow(region, side * aside);
-  const Region kept = grow(region, side * (shape.diameter / 2 - 0.002));
   for (const Island& island : centres.islands) {
     cancel.check();
     // Holes before the outer line, so that the piece is still held. The kept wood on the bit's right cuts cleaner
@@ -185,45 +209,35 @@ void follow(const Region& region, const CutOutShape& shape, double aside, const 
           tab_at.push_back(share_nearest(ring, tab.at + outward * (side * aside)) * ring_length(ring));
         }
       }
-      // Begin away from tabs and corners: in the middle of the longest straight stretch.
-      std::size_t longest = 0;
-      double most = 0;
-      for (std::size_t k = 0; k < ring.size(); ++k) {
-        const double len = distance(ring[k], ring[(k + 1) % ring.size()]);
-        if (len > most) {
-          most = len;
-          longest = k;
-        }
-      }
-      double start = 0;
-      for (std::size_t k = 0; k < longest; ++k) start += distance(ring[k], ring[k + 1]);
-      start += most * 0.5;
+      const auto [segment, into] = begin_of(ring, tab_at);
       const double total = ring_length(ring);
-      const Point first = on_ring(ring, start / total).at;
-      Ring turned{first};
-      for (std::size_t k = 1; k <= ring.size(); ++k) turned.push_back(ring[(longest + k) % ring.size()]);
+      double start = into;
+      for (std::size_t k = 0; k < segment; ++k) start += distance(ring[k], ring[k + 1]);
+      const OnRing first = on_ring(ring, start / total);
+      Ring turned{first.at};
+      for (std::size_t k = 1; k <= ring.size(); ++k) turned.push_back(ring[(segment + k) % ring.size()]);
       for (double& t : tab_at) t = std::fmod(t - start + total, total);
-      const Point lead = lead_off(turned, kept, shape, reversed != shape.inside);
-      write(ProfileWriter(std::move(turned), shape, std::move(tab_at), lead));
+      const Point left{-first.along.y, first.along.x};
+      const Point beside = left * (reversed != shape.inside ? shape.leave_on : -shape.leave_on);
+      write(ProfileWriter(std::move(turned), shape, std::move(tab_at), beside));
     }
   }
 }
 
-}  // namespace
-
-std::string tab_objection(const Ring& outer, double along, double length, double diameter) {
-  const double total = ring_length(outer);
+// Why a tab must not stand here; empty when it may.
+std::string objection(const RingWalk& outer, double along, double length, double diameter) {
+  const double total = outer.length();
   const double half = length / 2;
   if (total < 4 * (length + diameter)) return "the outline is too short for tabs of this length";
   const double turn = turning(outer, total, along, half + diameter / 2);
   // A curve of radius 2 D turns by (length + D) / (2 D) over the stretch that the tab needs.
   if (turn > (length + diameter) / (2 * diameter)) return "the outline bends here by a radius under twice the bit";
-  Point before = on_ring(outer, along - (half + diameter / 2) / total).along;
+  Point before = outer.at(along - (half + diameter / 2) / total).along;
   double sharpest = 0;
   constexpr int kLooks = 40;
   for (int i = 1; i <= kLooks; ++i) {
     const double s = along + (2.0 * i / kLooks - 1) * (half + diameter / 2) / total;
-    const Point now = on_ring(outer, s).along;
+    const Point now = outer.at(s).along;
     sharpest = std::max(sharpest, std::abs(std::atan2(cross(before, now), dot(before, now))));
     before = now;
   }
@@ -231,17 +245,32 @@ std::string tab_objection(const Ring& outer, double along, double length, double
   return {};
 }
 
+}  // namespace
+
+TabShape tab_shape(const Tabs& tabs, double thickness) {
+  TabShape shape;
+  shape.length = tabs.length;
+  shape.height = std::min(tabs.height, thickness);
+  // Not steeper than it need be, and for two fifths of its length as high as asked.
+  shape.ramp = std::min(2 * shape.height, 0.3 * shape.length);
+  return shape;
+}
+
+std::string tab_objection(const Ring& outer, double along, double length, double diameter) {
+  return objection(RingWalk(outer), along, length, diameter);
+}
+
 std::vector<TabPlace> place_tabs(const Region& region, const Tabs& tabs, double diameter) {
   std::vector<TabPlace> places;
   const int count = std::clamp(tabs.count, 2, 60);
   for (std::size_t i = 0; i < region.islands.size(); ++i) {
-    const Ring& outer = region.islands[i].rings.front();
-    const double total = ring_length(outer);
+    const RingWalk outer(region.islands[i].rings.front());
+    const double total = outer.length();
     const int looks = std::clamp(static_cast<int>(total / 2), 120, 2400);
     std::vector<double> cost(static_cast<std::size_t>(looks));
     for (int k = 0; k < looks; ++k) {
       const double share = static_cast<double>(k) / looks;
-      const bool bad = !tab_objection(outer, share, tabs.length, diameter).empty();
+      const bool bad = !objection(outer, share, tabs.length, diameter).empty();
       // The middle of a straight stretch beats its ends.
       cost[static_cast<std::size_t>(k)] = bad ? 1e6
                                               : turning(outer, total, share, tabs.length / 2 + diameter) +
@@ -300,8 +329,17 @@ CutOut plan_cut_out(const Region& region, const CutOutShape& shape, const Cancel
   follow(region, shape, shape.diameter / 2 + shape.leave_on, out.tabs, cancel,
          [&](const ProfileWriter& writer) { out.passes.push_back(writer.write()); });
   if (shape.leave_on > 0) {
-    follow(region, shape, shape.diameter / 2, out.tabs, cancel,
-           [&](const ProfileWriter& writer) { out.passes.push_back(writer.write_clean()); });
+    // Where the wider slit did not come, in narrow places, or the shaving is thick, it goes down in steps, too.
+    const Region slit = grow(region, (shape.inside ? -1 : 1) * (shape.diameter / 2 + shape.leave_on));
+    const double far = std::max(2 * shape.leave_on, 0.35 * shape.diameter);
+    const auto thin = [&](const ProfileWriter& writer) {
+      return shape.leave_on <= kCleanShare * shape.diameter && !slit.empty() &&
+             std::all_of(writer.ring().begin(), writer.ring().end(),
+                         [&](Point p) { return distance_to_outline(slit, p) < far; });
+    };
+    follow(region, shape, shape.diameter / 2, out.tabs, cancel, [&](const ProfileWriter& writer) {
+      out.passes.push_back(thin(writer) ? writer.write_clean() : writer.write());
+    });
   }
   return out;
 }

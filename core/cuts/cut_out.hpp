@@ -7,6 +7,14 @@
 
 namespace doyen {
 
+// What a tab leaves standing, from the underside up.
+struct TabShape {
+  double length = 0;  // mm along the outline at the underside, as asked
+  double ramp = 0;    // mm of that at either end, over which it rises to its height
+  double height = 0;  // mm above the underside
+};
+TabShape tab_shape(const Tabs& tabs, double thickness);
+
 struct CutOutShape {
   double diameter = 6.35;     // mm, the flat bit's measured one
   double thickness = 19;      // mm, the thickest reading

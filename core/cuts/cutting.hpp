@@ -12,7 +12,7 @@ struct Piece {
   const Outlines& outlines;
   const Treatment& cut;
   const Blank& blank;
-  const Rack& rack;
+  const AskedRack& rack;
   const Cancel& cancel;
   const Surroundings& around;
   std::string wood;  // class
@@ -33,8 +33,6 @@ void upright_floor(const Piece& piece, const Region& region, double depth, Piece
 // A sunk ground in even steps (geometry.md, grounds): `step` cuts one of them into its own cuts.
 void terraces(const Piece& piece, double flank_run, PieceCuts& out,
               const std::function<void(const Piece&, const Region&, double depth, PieceCuts&)>& step);
-// Half the width at the ground of what the bit cuts at this depth, mm.
-double half_width_at(const Bit& bit, double depth);
 void recess(const Piece& piece, PieceCuts& out);
 void plane(const Piece& piece, PieceCuts& out);
 void pierce(const Piece& piece, const Bit& flat, PieceCuts& out);

@@ -1,17 +1,17 @@
 // Floors with upright walls: recesses with or without an insert, raised shapes' ground, planed areas, pierced openings.
 #include <algorithm>
 #include <cmath>
-#include <numbers>
 
 #include "cuts/clearing.hpp"
 #include "cuts/cutting.hpp"
 #include "cuts/proposals.hpp"
+#include "cuts/recess_shape.hpp"
 #include "geometry/polyline.hpp"
 
 namespace doyen::cutting {
 namespace {
 
-std::vector<const Bit*> flat_bits_large_first(const std::vector<std::string>& ids, const Rack& rack) {
+std::vector<const Bit*> flat_bits_large_first(const std::vector<std::string>& ids, const AskedRack& rack) {
   std::vector<const Bit*> bits;
   for (const std::string& id : ids) {
     const Bit* bit = rack.find(id);
@@ -20,45 +20,6 @@ std::vector<const Bit*> flat_bits_large_first(const std::vector<std::string>& id
   std::sort(bits.begin(), bits.end(),
             [](const Bit* a, const Bit* b) { return a->true_diameter() > b->true_diameter(); });
   return bits;
-}
-
-Region disc(Point middle, double radius) {
-  Ring ring;
-  constexpr int kParts = 180;
-  for (int i = 0; i < kParts; ++i) {
-    const double a = 2 * std::numbers::pi * i / kParts;
-    ring.push_back(middle + Point{radius * std::cos(a), radius * std::sin(a)});
-  }
-  return clean({ring});
-}
-
-// Room for a square insert's corners where a round bit leaves them full: a round hole through the corner, or one drawn
-// out along the longer side.
-Region corner_relief(const Region& region, double radius, Insert::Corners form) {
-  Region holes;
-  for (const Island& island : region.islands) {
-    const Ring& ring = island.rings.front();
-    const std::size_t n = ring.size();
-    for (std::size_t i = 0; i < n; ++i) {
-      const Point before = ring[i] - ring[(i + n - 1) % n], after = ring[(i + 1) % n] - ring[i];
-      const double a = length(before), b = length(after);
-      if (a < radius || b < radius) continue;  // a flattened curve, not a corner
-      const double turn = std::atan2(cross(before, after), dot(before, after));
-      if (turn < std::numbers::pi / 6) continue;
-      const Point back = before * (-1 / a), on = after * (1 / b);
-      Point way = form == Insert::Corners::Slot ? (a > b ? back : on) : back + on;
-      way = way * (1 / length(way));
-      holes = unite(holes, disc(ring[i] + way * radius, radius));
-    }
-  }
-  return holes;
-}
-
-// The nearest place of the outline to the middle of its front side.
-Point notch_place(const Region& region) {
-  const Box box = bounds(region);
-  const Ring& ring = region.islands.front().rings.front();
-  return on_ring(ring, share_nearest(ring, {box.centre().x, box.bottom})).at;
 }
 
 }  // namespace
@@ -135,8 +96,10 @@ Region clear_with(const Piece& piece, const Region& floor, double depth, bool pr
       if (bit == bits.back()) {
         // Slots that only the bit itself fits into, then the last clean pass along every wall.
         const Region done = grow(opening(rough, shape.diameter / 2), leave_on + 0.01);
-        for (Pass& pass : clear_floor(floor, done, shape, piece.cancel)) op.passes.push_back(std::move(pass));
-        for (Pass& pass : clean_walls(floor, shape)) op.passes.push_back(std::move(pass));
+        ClearingShape thorough = shape;
+        thorough.least = 1e-4;  // whatever is missed here the clean pass would take at once
+        for (Pass& pass : clear_floor(floor, done, thorough, piece.cancel)) op.passes.push_back(std::move(pass));
+        for (Pass& pass : clean_walls(floor, shape, leave_on)) op.passes.push_back(std::move(pass));
       }
       cleared = opening(bit == bits.back() ? floor : rough, shape.diameter / 2);
     } else {
@@ -166,6 +129,15 @@ void terraces(const Piece& piece, double flank_run, PieceCuts& out,
               const std::function<void(const Piece&, const Region&, double depth, PieceCuts&)>& step) {
   const int n = piece.cut.steps;
   const double each = piece.cut.depth / n;
+  if (piece.cut.clearing.empty()) {  // what is proposed for one step is used for all: each goes as far as the others
+    Treatment chosen = piece.cut;
+    chosen.clearing.clear();
+    for (const ProposedBit& p : propose_clearing(piece.around.sunk, piece.cut.depth, piece.rack, piece.wood,
+                                                 piece.cancel, upright_walls(piece.cut)))
+      chosen.clearing.push_back(p.bit);
+    const Piece with{piece.id, piece.outlines, chosen, piece.blank, piece.rack, piece.cancel, piece.around, piece.wood};
+    if (!chosen.clearing.empty()) return terraces(with, flank_run, out, step);
+  }
   Region region = piece.around.sunk;
   for (int k = 0; k < n && !region.empty(); ++k) {
     Surroundings around = piece.around;
@@ -201,56 +173,37 @@ void terraces(const Piece& piece, double flank_run, PieceCuts& out,
   });
 }
 
-double half_width_at(const Bit& bit, double depth) {
-  const double radius = bit.true_diameter() / 2;
-  switch (bit.kind) {
-    case BitKind::V:
-      return std::min(radius, depth * bit.tan_half() + bit.tip / 2);
-    case BitKind::Ball:
-      return depth >= radius ? radius : std::sqrt(depth * (2 * radius - depth));
-    case BitKind::Taper:
-      return std::min(radius, depth * bit.tan_half() + bit.tip / 2);
-    case BitKind::Flat:
-    case BitKind::Keyhole:
-      break;
-  }
-  return radius;
-}
-
 void recess(const Piece& piece, PieceCuts& out) {
-  const Insert& insert = piece.cut.insert;
-  const bool has_insert = insert.thickness > 0;
-  Region region = piece.outlines.region;
-  const double by = (has_insert ? insert.clearance : 0) + piece.around.grown;
-  if (by != 0) region = grow(region, by, Corner::Sharp);
-  if (region.empty()) return;
   const double depth = floor_depth(piece.cut);
-  if (has_insert && insert.corners != Insert::Corners::Plain) {
+  double corner_radius = 0;
+  if (relieves_corners(piece.cut)) {
     // By the smallest of the chosen bits, or of those that would be proposed for the floor as it is.
     std::vector<const Bit*> bits = flat_bits_large_first(piece.cut.clearing, piece.rack);
     if (bits.empty()) {
-      for (const ProposedBit& p : propose_clearing(region, depth, piece.rack, piece.wood, piece.cancel, true))
+      const Region plain = recess_shape(piece.outlines.region, piece.cut, piece.around.grown, 0);
+      for (const ProposedBit& p : propose_clearing(plain, depth, piece.rack, piece.wood, piece.cancel, true))
         bits.push_back(piece.rack.find(p.bit));
     }
-    // A little wider than the bit, so that it gets in.
-    if (!bits.empty())
-      region = unite(region, corner_relief(region, bits.back()->true_diameter() / 2 + 0.02, insert.corners));
+    if (!bits.empty()) corner_radius = bits.back()->true_diameter() / 2;
   }
-  if (has_insert && insert.notch > 0) region = unite(region, disc(notch_place(region), insert.notch / 2));
-  upright_floor(piece, region, depth, out);
+  const Region region = recess_shape(piece.outlines.region, piece.cut, piece.around.grown, corner_radius);
+  if (!region.empty()) upright_floor(piece, region, depth, out);
 }
 
-// So much more than the area that the bit's round leaves nothing standing in its corners.
+// Beyond the area where there is air or waste, so much that the bit's round leaves nothing standing in its corners; but
+// not into wood that is kept.
 void plane(const Piece& piece, PieceCuts& out) {
   if (piece.outlines.region.empty()) return;
   double widest = 0;
-  for (const Bit& bit : piece.rack.bits) {
+  for (const Bit& bit : piece.rack.all()) {
     const bool chosen =
         std::find(piece.cut.clearing.begin(), piece.cut.clearing.end(), bit.id) != piece.cut.clearing.end();
     if (bit.kind == BitKind::Flat && (chosen || piece.cut.clearing.empty()))
       widest = std::max(widest, bit.true_diameter());
   }
-  const Region wide = grow(piece.outlines.region, widest / 2 + 0.5, Corner::Sharp);
+  const Region& area_of = piece.outlines.region;
+  const Region wide =
+      unite(area_of, intersect(grow(area_of, widest / 2 + 0.5, Corner::Sharp), grow(piece.around.open, 0.005)));
   // One bit will do: the largest that is chosen, or that the rack has for this depth.
   Treatment one = piece.cut;
   if (one.clearing.empty()) {

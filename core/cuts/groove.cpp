@@ -10,8 +10,11 @@ namespace {
 using Vertex = MedialAxis::Vertex;
 using Edge = MedialAxis::Edge;
 
-constexpr double kOverCut = 0.002;      // mm of depth that chords of curved axes may cost
-constexpr double kUnderCut = 0.016;     // mm of depth that peeled hairs may leave
+constexpr double kOverCut = 0.002;   // mm of depth that chords of curved axes may cost
+constexpr double kUnderCut = 0.016;  // mm of depth that peeled hairs may leave
+// mm: so much past the radius at which the floor limit holds, the axis is still walked. A stroke that just closes at
+// the limit has no floor that a ring could follow, and neither has one that is wider by the rounding of an offset.
+constexpr double kJustCloses = 0.01;
 constexpr double kTouches = 2 * kGrid;  // mm: a clearance below this is the outline itself
 
 // The axis as a graph that can be peeled, clipped and walked. Index-based throughout: at a hundred thousand segments
@@ -22,7 +25,7 @@ class Walk {
       : axis_(axis), shape_(shape), vertices_(axis.vertices), edges_(axis.edges) {}
 
   void peel_hairs(double tolerance);
-  void clip_to(double least, double most);
+  void clip_to(double least, double kink, double most);
   void measure(IslandGroove& out);
   void chain(IslandGroove& out);
 
@@ -144,8 +147,9 @@ void Walk::peel_hairs(double tolerance) {
   }
 }
 
-// Keeps only where least <= r <= most: below, the bit's flat does not fit; above, the floor limit holds.
-void Walk::clip_to(double least, double most) {
+// Keeps only where least <= r <= most: below, the bit's flat does not fit; above, the floor limit holds. At `kink` the
+// depth ceases to follow r: every edge that passes it gets a point there.
+void Walk::clip_to(double least, double kink, double most) {
   const auto inside = [&](double r) { return r >= least && r <= most; };
   std::erase_if(dots_, [&](std::int32_t v) { return !inside(at(vertices_, v).r); });
   gone_.resize(edges_.size(), 0);
@@ -158,6 +162,19 @@ void Walk::clip_to(double least, double most) {
     if (!edge_waist(axis_, a, b, edge.one, edge.two, waist)) continue;
     const auto middle = static_cast<std::int32_t>(vertices_.size());
     vertices_.push_back(waist);
+    const Edge rest{middle, edge.b, edge.one, edge.two};
+    edge.b = middle;
+    edges_.push_back(rest);
+    gone_.push_back(0);
+  }
+  const std::size_t monotone = edges_.size();
+  for (std::size_t e = 0; e < monotone; ++e) {
+    if (gone_[e]) continue;
+    Edge& edge = edges_[e];
+    const Vertex a = at(vertices_, edge.a), b = at(vertices_, edge.b);
+    if (!(std::min(a.r, b.r) < kink - kTouches && std::max(a.r, b.r) > kink + kTouches)) continue;
+    const auto middle = static_cast<std::int32_t>(vertices_.size());
+    vertices_.push_back(edge_point_at_radius(axis_, a, b, edge.one, edge.two, kink));
     const Edge rest{middle, edge.b, edge.one, edge.two};
     edge.b = middle;
     edges_.push_back(rest);
@@ -382,8 +399,8 @@ IslandGroove plan_island(const Island& island, const GrooveShape& shape) {
   walk.peel_hairs(std::min(0.02, kUnderCut * shape.tan_half));
   walk.measure(out);
   const double least = shape.tip / 2;
-  const double most = shape.limit_radius();
-  if (least > 0 || out.widest > most) walk.clip_to(least, most);
+  const double kink = shape.limit_radius();
+  if (least > 0 || out.widest > kink) walk.clip_to(least, kink, kink + kJustCloses);
   walk.chain(out);
   return out;
 }

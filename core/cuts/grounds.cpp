@@ -42,13 +42,15 @@ struct Panel {
 
 class Finder {
  public:
-  Finder(const std::vector<Laid>& pieces, const Rack& rack) : pieces_(pieces), rack_(rack), out_(pieces.size()) {}
+  Finder(const std::vector<Laid>& pieces, const Rack& rack, const Region& board)
+      : pieces_(pieces), rack_(rack), board_(board), out_(pieces.size()) {}
 
   std::vector<Surroundings> run() {
     raise();
     floors();
     for (std::size_t i = 0; i < pieces_.size(); ++i) find_ground(i);
     for (std::size_t i = 0; i < pieces_.size(); ++i) make_room(i);
+    open_up();
     return std::move(out_);
   }
 
@@ -112,12 +114,23 @@ class Finder {
     }
   }
 
+  // Of a ground in steps only the last one lies at full depth.
+  Region lowest(std::size_t i) const {
+    const Treatment& cut = *pieces_[i].cut;
+    if (cut.steps <= 1 || out_[i].sunk.empty()) return out_[i].sunk;
+    const Bit* v = rack_.find(cut.bit);
+    const double run =
+        cut.sloped && v != nullptr && v->kind == BitKind::V ? cut.depth / cut.steps * v->tan_half() + v->tip / 2 : 0;
+    return subtract(grow(out_[i].sunk, -(cut.steps - 1) * run),
+                    grow(out_[i].raised, (cut.steps - 1) * (run + cut.terrace)));
+  }
+
   // What each ground-making piece leaves as its floor's whole extent.
   void floors() {
     for (std::size_t i = 0; i < pieces_.size(); ++i) {
       Region floor;
       if (usable(pieces_[i]) && makes_ground(pieces_[i].cut->kind))
-        floor = pieces_[i].cut->kind == Kind::Raise ? out_[i].sunk : pieces_[i].outlines->region;
+        floor = pieces_[i].cut->kind == Kind::Raise ? lowest(i) : pieces_[i].outlines->region;
       floors_.push_back(std::move(floor));
     }
   }
@@ -170,6 +183,8 @@ class Finder {
       if (below <= ground.below) continue;
       ground.below = below;
       ground.of = pieces_[k].id;
+      out_[i].floor = floors_[k];
+      out_[i].wall = floor_depth(*pieces_[k].cut);
     }
     return ground;
   }
@@ -191,8 +206,28 @@ class Finder {
     }
   }
 
+  // What lies beside planed areas and is nobody's: beyond the board's edge, and outside all cut-outs.
+  void open_up() {
+    constexpr double kSweep = 80;  // mm, wider than any bit's half
+    Region kept;
+    bool cut_out = false;
+    for (std::size_t i = 0; i < pieces_.size(); ++i) {
+      const Laid& p = pieces_[i];
+      if (!usable(p) || p.cut->kind != Kind::CutOut || p.outlines->region.empty()) continue;
+      cut_out = true;
+      // The cut-out's own slit may be swept over, but not what a bevel beside it keeps.
+      kept = unite(kept, grow(p.outlines->region, std::max(0.0, out_[i].grown), Corner::Sharp));
+    }
+    kept = cut_out ? intersect(kept, board_) : board_;
+    for (std::size_t i = 0; i < pieces_.size(); ++i) {
+      if (usable(pieces_[i]) && pieces_[i].cut->kind == Kind::Plane && !pieces_[i].outlines->region.empty())
+        out_[i].open = subtract(grow(pieces_[i].outlines->region, kSweep, Corner::Sharp), kept);
+    }
+  }
+
   const std::vector<Laid>& pieces_;
   const Rack& rack_;
+  const Region& board_;
   std::vector<Surroundings> out_;
   std::vector<Region> floors_;
   std::vector<bool> done_;
@@ -206,8 +241,8 @@ double floor_depth(const Treatment& cut) {
   return cut.depth;
 }
 
-std::vector<Surroundings> surroundings_of(const std::vector<Laid>& pieces, const Rack& rack) {
-  return Finder(pieces, rack).run();
+std::vector<Surroundings> surroundings_of(const std::vector<Laid>& pieces, const Rack& rack, const Region& board) {
+  return Finder(pieces, rack, board).run();
 }
 
 }  // namespace doyen

@@ -24,6 +24,9 @@ struct Surroundings {
   Region sunk;       // of Raise: what is taken away; empty when another piece of the same panel does it
   Region raised;     // of Raise in several steps: all that stays standing in that panel
   std::string with;  // of Raise: id of that other piece
+  Region floor;      // the whole floor that it lies on; empty on the face
+  double wall = 0;   // mm that the wood round that floor stands above it
+  Region open;       // of Plane: air and waste beside it, that the bit may sweep over
   double grown = 0;  // mm by which a bevel on the same outline lets this through cut or recess make room (may be < 0)
 };
 
@@ -33,8 +36,8 @@ struct Laid {
   const Treatment* cut = nullptr;
 };
 
-// For every piece, in the same order. The wood outside cut-outs is waste and may be swept over.
-std::vector<Surroundings> surroundings_of(const std::vector<Laid>& pieces, const Rack& rack);
+// For every piece, in the same order. The wood outside cut-outs is waste and may be swept over; `board` is its outline.
+std::vector<Surroundings> surroundings_of(const std::vector<Laid>& pieces, const Rack& rack, const Region& board);
 
 // How deep a treatment's floor lies below its ground, mm; an insert's thickness and cover make it up when there is one.
 double floor_depth(const Treatment& cut);

@@ -1,10 +1,10 @@
 #include "cuts/piece_cuts.hpp"
 
 #include <algorithm>
-#include <unordered_map>
 
 #include "cuts/clearing.hpp"
 #include "cuts/cutting.hpp"
+#include "cuts/ring_splicer.hpp"
 #include "geometry/polyline.hpp"
 #include "stock/species.hpp"
 
@@ -12,100 +12,6 @@ namespace doyen {
 namespace {
 
 constexpr double kRidge = 0.05;  // mm, ridges left where the V's tip alone makes a floor
-
-// A limit pass is a closed ring along the floor's edge; the branches that run up from it into the corners are walked as
-// detours of that ring instead of with a lift each.
-class RingSplicer {
- public:
-  RingSplicer(std::vector<Ring> rings, double z) : rings_(std::move(rings)), z_(z), detours_(rings_.size()) {
-    for (std::size_t r = 0; r < rings_.size(); ++r) {
-      for (std::size_t i = 0; i < rings_[r].size(); ++i) cells_.emplace(cell(rings_[r][i]), Key{r, i});
-    }
-  }
-
-  // Takes the pass over when one of its points lies on a ring's point; the ring will walk it.
-  bool take(const Pass& pass) {
-    for (std::size_t i = 0; i < pass.points.size(); ++i) {
-      const Point3& p = pass.points[i];
-      if (std::abs(p.z - z_) > kNear) continue;
-      if (const Key* key = nearest(p.flat())) {
-        detours_[key->ring].push_back({key->point, tour(pass, i)});
-        return true;
-      }
-    }
-    return false;
-  }
-
-  std::vector<Pass> finish() {
-    std::vector<Pass> out;
-    for (std::size_t r = 0; r < rings_.size(); ++r) {
-      std::stable_sort(detours_[r].begin(), detours_[r].end(),
-                       [](const Detour& a, const Detour& b) { return a.point < b.point; });
-      Pass pass;
-      const auto add = [&](const Point3& p) {
-        if (pass.points.empty() || !(pass.points.back() == p)) pass.points.push_back(p);
-      };
-      auto next = detours_[r].begin();
-      for (std::size_t i = 0; i <= rings_[r].size(); ++i) {
-        const Point& p = rings_[r][i % rings_[r].size()];
-        add({p.x, p.y, z_});
-        for (; i < rings_[r].size() && next != detours_[r].end() && next->point == i; ++next) {
-          for (const Point3& q : next->points) add(q);
-          add({p.x, p.y, z_});
-        }
-      }
-      out.push_back(std::move(pass));
-    }
-    return out;
-  }
-
- private:
-  static constexpr double kNear = 0.02;  // mm
-  struct Key {
-    std::size_t ring, point;
-  };
-  struct Detour {
-    std::size_t point;
-    std::vector<Point3> points;
-  };
-  static std::int64_t cell(Point p, int dx = 0, int dy = 0) {
-    const auto x = static_cast<std::int64_t>(std::floor(p.x / kNear)) + dx;
-    const auto y = static_cast<std::int64_t>(std::floor(p.y / kNear)) + dy;
-    return x * 1'000'003 + y;
-  }
-  const Key* nearest(Point p) const {
-    const Key* best = nullptr;
-    double away = kNear;
-    for (int dx = -1; dx <= 1; ++dx) {
-      for (int dy = -1; dy <= 1; ++dy) {
-        const auto [from, to] = cells_.equal_range(cell(p, dx, dy));
-        for (auto it = from; it != to; ++it) {
-          const double d = distance(p, rings_[it->second.ring][it->second.point]);
-          if (d < away) {
-            away = d;
-            best = &it->second;
-          }
-        }
-      }
-    }
-    return best;
-  }
-  // Out along one side and back, then along the other side and back.
-  static std::vector<Point3> tour(const Pass& pass, std::size_t i) {
-    const auto& p = pass.points;
-    std::vector<Point3> out;
-    for (std::size_t k = i; k < p.size(); ++k) out.push_back(p[k]);
-    for (std::size_t k = p.size() - 1; k-- > i;) out.push_back(p[k]);
-    for (std::size_t k = i; k-- > 0;) out.push_back(p[k]);
-    for (std::size_t k = 1; k <= i && i > 0; ++k) out.push_back(p[k]);
-    return out;
-  }
-
-  std::vector<Ring> rings_;
-  double z_;
-  std::vector<std::vector<Detour>> detours_;
-  std::unordered_multimap<std::int64_t, Key> cells_;
-};
 
 // The island's axis passes with, where there is a floor, its edge ring spliced in; nearest next.
 std::vector<Pass> island_passes(const Groove& groove, const Groove::Place& place, const Region& floor_edge,
@@ -206,7 +112,7 @@ class Inciser {
       if (!op.passes.empty()) here = op.passes.back().points.back().flat();
     }
     order_passes(tidy_, here, true);
-    for (Pass& pass : tidy_) op.passes.push_back(std::move(pass));
+    for (Pass& pass : in_levels(tidy_, z_ + sunk_, step)) op.passes.push_back(std::move(pass));
     if (!op.passes.empty()) out.operations.push_back(std::move(op));
   }
 
@@ -254,14 +160,14 @@ void engrave(const cutting::Piece& piece, const Bit& bit, PieceCuts& out) {
   std::vector<Line2> lines = piece.outlines.lines;
   Region edge = piece.outlines.region;
   if (cut.hatch > 0 && !edge.empty()) {
-    edge = grow(edge, -cutting::half_width_at(bit, cut.depth));
+    edge = grow(edge, -bit.half_width_at(cut.depth));
     bool forward = true;
     for (Line2& line : hatch(edge, cut.hatch, piece.cancel, cut.hatch_angle)) {
       if (!forward) std::reverse(line.begin(), line.end());
       forward = !forward;
       lines.push_back(std::move(line));
     }
-    cutting::note_lost(out, lost_in_opening(piece.outlines.region, cutting::half_width_at(bit, cut.depth)));
+    cutting::note_lost(out, lost_in_opening(piece.outlines.region, bit.half_width_at(cut.depth)));
   }
   Operation op = cutting::operation(piece, Operation::Kind::Groove, bit, cut.depth);
   op.passes = follow_lines(std::move(lines), edge, -out.ground, cut.depth, bit.depth_per_pass(piece.wood));
@@ -347,13 +253,18 @@ Tabs usual_tabs(const Blank& blank) {
 
 double default_over_cut(const Blank& blank) { return std::max(0.25, blank.bed_unevenness + 0.1); }
 
+double through_depth(const Treatment& cut, const Blank& blank) {
+  if (cut.skin > 0) return blank.thinnest() - std::min(cut.skin, blank.thinnest() - 0.1);
+  return blank.thickest() + cut.over_cut.value_or(default_over_cut(blank));
+}
+
 std::string wood_class_of(const Blank& blank) {
   const Species* species = species_table().find(blank.species);
   return species == nullptr ? "soft" : species->wood_class;
 }
 
 PieceCuts cut_piece(const std::string& id, const Outlines& outlines, const Treatment& treatment, const Blank& blank,
-                    const Rack& rack, const Cancel& cancel, const Surroundings& around) {
+                    const AskedRack& rack, const Cancel& cancel, const Surroundings& around) {
   using Kind = Treatment::Kind;
   constexpr double kTremble = 0.008;  // mm, under what is promised of flanks and walls
   if (rough(outlines.region) || rough(around.sunk)) {

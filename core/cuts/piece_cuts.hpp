@@ -11,7 +11,7 @@
 #include "cuts/grounds.hpp"
 #include "cuts/operation.hpp"
 #include "cuts/treatment.hpp"
-#include "rack/bit.hpp"
+#include "rack/asked_rack.hpp"
 #include "stock/blank.hpp"
 
 namespace doyen {
@@ -43,7 +43,7 @@ struct PieceCuts {
 // Wood class and thickness come from the blank, bits from the rack. A bit that is not in the rack, or of the wrong
 // kind, yields no operations for its part: the verdicts say so.
 PieceCuts cut_piece(const std::string& id, const Outlines& outlines, const Treatment& treatment, const Blank& blank,
-                    const Rack& rack, const Cancel& cancel = {}, const Surroundings& around = {});
+                    const AskedRack& rack, const Cancel& cancel = {}, const Surroundings& around = {});
 
 // An inlay's art, rounded so that a tip flat, or a flat bit of this radius, reaches both halves alike: no inside corner
 // of the art or of what surrounds it is sharper. Strokes and gaps narrower than twice the radius go.
@@ -56,6 +56,9 @@ Tabs usual_tabs(const Blank& blank);
 // How far past the underside a cut-out goes: the bed's unevenness, at least 0.1 mm and 0.25 mm to be sure
 // (geometry.md).
 double default_over_cut(const Blank& blank);
+// How deep a through cut goes below the face, mm: the thickest reading and its over-cut; or the thinnest less the skin
+// that stays.
+double through_depth(const Treatment& cut, const Blank& blank);
 std::string wood_class_of(const Blank& blank);
 
 }  // namespace doyen

@@ -22,10 +22,10 @@ DirectionAdvice direction_for_through(const std::string& wood_class) {
   return {CutDirection::UpCut, "right through: up-cut, or the chips stay in"};
 }
 
-std::vector<ProposedBit> propose_clearing(const Region& floor, double depth, const Rack& rack,
+std::vector<ProposedBit> propose_clearing(const Region& floor, double depth, const AskedRack& rack,
                                           const std::string& wood_class, const Cancel& cancel, bool clean_edge) {
   std::vector<const Bit*> bits;
-  for (const Bit& bit : rack.bits) {
+  for (const Bit& bit : rack.all()) {
     if (bit.kind == BitKind::Flat && bit.flute_length >= depth - 1e-6 && bit.feeds_in(wood_class).known())
       bits.push_back(&bit);
   }

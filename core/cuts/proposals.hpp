@@ -6,7 +6,7 @@
 
 #include "cancel.hpp"
 #include "geometry/region.hpp"
-#include "rack/bit.hpp"
+#include "rack/asked_rack.hpp"
 
 namespace doyen {
 
@@ -26,7 +26,7 @@ DirectionAdvice direction_for_through(const std::string& wood_class);
 // Flat bits, largest first, that reach this depth: the largest one that clears most of the floor, and, where it leaves
 // corners, the largest one that reaches nearly all that the smallest bit would. Empty when no bit fits. Of bits of one
 // size the one that direction_for_floor() wants.
-std::vector<ProposedBit> propose_clearing(const Region& floor, double depth, const Rack& rack,
+std::vector<ProposedBit> propose_clearing(const Region& floor, double depth, const AskedRack& rack,
                                           const std::string& wood_class, const Cancel& cancel = {},
                                           bool clean_edge = true);
 

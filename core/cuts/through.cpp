@@ -4,6 +4,8 @@
 
 #include "cuts/clearing.hpp"
 #include "cuts/cutting.hpp"
+#include "cuts/holes.hpp"
+#include "cuts/ring_splicer.hpp"
 #include "geometry/polyline.hpp"
 
 namespace doyen::cutting {
@@ -34,6 +36,27 @@ Operation through_operation(const Piece& piece, Operation::Kind kind, const Bit&
     op.slowed = "deep edge";
   }
   return op;
+}
+
+// Straight down in steps, up between them so that the chips come out.
+Pass pecked(Point hole, double from, double to, double step) {
+  const int pecks = std::clamp(static_cast<int>(std::ceil((from - to) / std::max(0.1, step) - 1e-9)), 1, 1000);
+  Pass pass;
+  pass.points.push_back({hole.x, hole.y, from});
+  for (int k = 1; k <= pecks; ++k) {
+    pass.points.push_back({hole.x, hole.y, from + (to - from) * k / pecks});
+    if (k < pecks) pass.points.push_back({hole.x, hole.y, from});
+  }
+  return pass;
+}
+
+// A round hole of the bit's own size: a plunge makes it.
+bool fits_the_bit(const Island& island, double radius) {
+  constexpr double kOff = 0.02;  // mm of radius
+  if (island.rings.size() != 1) return false;
+  const Point middle = centroid(Region{{island}});
+  return std::all_of(island.rings.front().begin(), island.rings.front().end(),
+                     [&](Point p) { return std::abs(distance(p, middle) - radius) < kOff; });
 }
 
 void finish_through(const Piece& piece, const CutOutShape& shape, PieceCuts& out) {
@@ -79,6 +102,17 @@ void pierce(const Piece& piece, const Bit& flat, PieceCuts& out) {
     if (falls) slug_of.push_back(static_cast<int>(i));
   }
   const double depth = shape.thickness + shape.over_cut;
+  Operation plunges = through_operation(piece, Operation::Kind::Pierce, flat, shape);
+  std::erase_if(cleared.islands, [&](const Island& island) {
+    if (!flat.centre_cutting || !fits_the_bit(island, shape.diameter / 2)) return false;
+    plunges.passes.push_back(pecked(centroid(Region{{island}}), 0, -depth, shape.depth_per_pass));
+    std::erase_if(region.islands, [&](const Island& i) { return i.rings == island.rings; });
+    return true;
+  });
+  if (!plunges.passes.empty()) {
+    order_passes(plunges.passes, {0, 0}, false);
+    out.operations.push_back(std::move(plunges));
+  }
   if (!cleared.empty()) {
     Operation op = through_operation(piece, Operation::Kind::Pierce, flat, shape);
     ClearingShape clearing;
@@ -111,78 +145,38 @@ void pierce(const Piece& piece, const Bit& flat, PieceCuts& out) {
 }
 
 // The tip runs beside the outline by depth · tan(α/2), so that the flank meets the ground on the outline itself and the
-// kept face keeps its size.
+// kept face keeps its size. Into corners that it runs round on the inside it rises along their bisector, as a groove
+// does: else a round would stay there.
 void bevel(const Piece& piece, const Bit& v, PieceCuts& out) {
   const double depth = piece.cut.depth, aside = depth * v.tan_half() + v.tip / 2;
-  const Region way = grow(piece.outlines.region, piece.cut.inside ? -aside : aside, Corner::Sharp);
-  if (way.empty()) return;
   const double ground = -piece.around.ground.below;
-  const int levels =
-      std::max(1, static_cast<int>(std::ceil(depth / std::max(0.05, v.depth_per_pass(piece.wood)) - 1e-9)));
+  const Region& outline = piece.outlines.region;
+  const Region way = grow(outline, piece.cut.inside ? -aside : aside, Corner::Sharp);
+  const Region beside = piece.cut.inside ? outline : subtract(grow(outline, 3 * aside + 1), outline);
+  if (beside.empty()) return;
+  std::vector<Ring> rings;
+  for (const Island& island : way.islands) rings.insert(rings.end(), island.rings.begin(), island.rings.end());
+  const Groove groove = plan_groove(beside, {v.tan_half(), v.tip, depth}, Threads::All, piece.cancel);
   Operation op = operation(piece, Operation::Kind::Bevel, v, depth);
-  for (const Island& island : way.islands) {
-    for (const Ring& ring : island.rings) {
-      Pass& pass = op.passes.emplace_back();
-      for (int level = 1; level <= levels; ++level) {
-        for (std::size_t i = 0; i <= ring.size(); ++i) {
-          const Point& p = ring[i % ring.size()];
-          const Point3 q{p.x, p.y, ground - depth * level / levels};
-          if (pass.points.empty() || !(pass.points.back() == q)) pass.points.push_back(q);
-        }
-      }
-    }
+  RingSplicer splicer(std::move(rings), ground - depth);
+  for (Pass& pass : groove.passes(ground)) {
+    if (!splicer.take(pass) && piece.cut.inside) op.passes.push_back(std::move(pass));
   }
+  for (Pass& pass : splicer.finish()) op.passes.push_back(std::move(pass));
+  if (op.passes.empty()) return;
   order_passes(op.passes, {0, 0}, false);
-  out.deepest = piece.around.ground.below + depth;
+  op.passes = in_levels(op.passes, ground, v.depth_per_pass(piece.wood));
+  out.deepest = -deepest(op.passes);
   out.deepest_at = op.passes.front().points.front().flat();
   out.operations.push_back(std::move(op));
 }
 
 void drill(const Piece& piece, const Bit& bit, PieceCuts& out) {
-  if (piece.cut.spacing > 0) {
-    std::vector<Line2> lines = piece.outlines.lines;
-    for (const Island& island : piece.outlines.region.islands) {
-      for (const Ring& ring : island.rings) {
-        lines.push_back(ring);
-        lines.back().push_back(ring.front());
-      }
-    }
-    for (const Line2& line : lines) {
-      const bool closed = line.size() > 3 && line.front() == line.back();
-      double whole = 0;
-      for (std::size_t i = 1; i < line.size(); ++i) whole += distance(line[i - 1], line[i]);
-      // As near to the spacing asked for as goes in evenly.
-      const int gaps = std::clamp(static_cast<int>(std::lround(whole / piece.cut.spacing)), 1, 5000);
-      std::size_t i = 1;
-      double run = 0;
-      for (int k = 0; k < (closed ? gaps : gaps + 1); ++k) {
-        const double wanted = whole * k / gaps;
-        while (i + 1 < line.size() && run + distance(line[i - 1], line[i]) < wanted) {
-          run += distance(line[i - 1], line[i]);
-          ++i;
-        }
-        const double len = distance(line[i - 1], line[i]);
-        out.holes.push_back(len > 0 ? line[i - 1] + (line[i] - line[i - 1]) * std::min(1.0, (wanted - run) / len)
-                                    : line[i - 1]);
-      }
-    }
-  } else {
-    for (const Island& island : piece.outlines.region.islands)
-      out.holes.push_back(centroid(Region{{Island{{island.rings.front()}}}}));
-    for (const Line2& line : piece.outlines.lines) out.holes.push_back(line.front());
-  }
+  out.holes = drill_points(piece.outlines, piece.cut);
   const double ground = -piece.around.ground.below;
   const double peck = piece.cut.peck > 0 ? piece.cut.peck : bit.depth_per_pass(piece.wood);
-  const int pecks = std::clamp(static_cast<int>(std::ceil(piece.cut.depth / std::max(0.1, peck) - 1e-9)), 1, 1000);
   Operation op = operation(piece, Operation::Kind::Drill, bit, piece.cut.depth);
-  for (const Point& hole : out.holes) {
-    Pass& pass = op.passes.emplace_back();
-    pass.points.push_back({hole.x, hole.y, ground});
-    for (int k = 1; k <= pecks; ++k) {
-      pass.points.push_back({hole.x, hole.y, ground - piece.cut.depth * k / pecks});
-      if (k < pecks) pass.points.push_back({hole.x, hole.y, ground});  // up, so that the chips come out
-    }
-  }
+  for (const Point& hole : out.holes) op.passes.push_back(pecked(hole, ground, ground - piece.cut.depth, peck));
   if (op.passes.empty()) return;
   order_passes(op.passes, {0, 0}, false);
   out.deepest = piece.around.ground.below + piece.cut.depth;
@@ -190,37 +184,24 @@ void drill(const Piece& piece, const Bit& bit, PieceCuts& out) {
   out.operations.push_back(std::move(op));
 }
 
-// The head goes down through a hole of its own size, slides under the face, comes back and up again. The hole lies at
-// the lower end, so that the sign drops onto its screw.
+// The head goes down through a hole of its own size, slides under the face, comes back and up again.
 void hanger_slot(const Piece& piece, const Bit& keyhole, PieceCuts& out) {
-  struct Slot {
-    Point from, to;
-  };
-  std::vector<Slot> slots;
-  for (const Line2& line : piece.outlines.lines) {
-    if (line.size() < 2) continue;
-    const Point a = line.front(), b = line.back();
-    slots.push_back(a.y <= b.y ? Slot{a, b} : Slot{b, a});
-  }
-  for (const Island& island : piece.outlines.region.islands) {
-    const Point middle = centroid(Region{{Island{{island.rings.front()}}}});
-    slots.push_back({middle, middle + Point{0, piece.cut.slot_length}});
-  }
+  const std::vector<SlotPlace> slots = slot_places(piece.outlines, piece.cut);
   const double ground = -piece.around.ground.below, floor = ground - piece.cut.depth;
   Operation op = operation(piece, Operation::Kind::Slot, keyhole, piece.cut.depth);
-  for (const Slot& s : slots) {
+  for (const SlotPlace& s : slots) {
     Pass& pass = op.passes.emplace_back();
-    pass.points = {{s.from.x, s.from.y, ground}, {s.from.x, s.from.y, floor}};
-    if (distance(s.from, s.to) > 0.01) {
-      pass.points.push_back({s.to.x, s.to.y, floor});
-      pass.points.push_back({s.from.x, s.from.y, floor});
+    pass.points = {{s.hole.x, s.hole.y, ground}, {s.hole.x, s.hole.y, floor}};
+    if (distance(s.hole, s.end) > 0.01) {
+      pass.points.push_back({s.end.x, s.end.y, floor});
+      pass.points.push_back({s.hole.x, s.hole.y, floor});
     }
-    out.holes.push_back(s.from);
+    out.holes.push_back(s.hole);
   }
   if (op.passes.empty()) return;
   order_passes(op.passes, {0, 0}, false);
   out.deepest = piece.around.ground.below + piece.cut.depth;
-  out.deepest_at = slots.front().to;
+  out.deepest_at = slots.front().end;
   out.operations.push_back(std::move(op));
 }
 

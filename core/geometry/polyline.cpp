@@ -103,8 +103,10 @@ std::vector<Line2> hatch(const Region& region, double step, const Cancel& cancel
     for (const Ring& ring : island.rings) {
       for (std::size_t i = 0, j = ring.size() - 1; i < ring.size(); j = i++) {
         const Point &a = ring[j].y < ring[i].y ? ring[j] : ring[i], &b = ring[j].y < ring[i].y ? ring[i] : ring[j];
-        // A row through a point belongs to the edge above it only, so that every row enters as often as it leaves.
-        const double from = std::max(0.0, std::ceil((a.y - first) / step));
+        // Whether a row belongs to an edge is decided in one way only, by comparing heights: a row through a point
+        // belongs to the edge above it, so that every row enters as often as it leaves. Where to begin looking is
+        // rounded, and so is a row early.
+        const double from = std::max(0.0, std::floor((a.y - first) / step) - 1);
         for (auto r = static_cast<std::size_t>(from); r < rows; ++r) {
           const double y = first + static_cast<double>(r) * step;
           if (y < a.y) continue;
@@ -185,16 +187,24 @@ double ring_length(const Ring& ring) {
   return total;
 }
 
-OnRing on_ring(const Ring& ring, double share) {
-  double left = (share - std::floor(share)) * ring_length(ring);
-  for (std::size_t i = 0; i < ring.size(); ++i) {
-    const Point& a = ring[i];
-    const Point& b = ring[(i + 1) % ring.size()];
-    const double len = distance(a, b);
-    if (len > 0 && left <= len) return {a + (b - a) * (left / len), (b - a) * (1 / len)};
-    left -= len;
+OnRing on_ring(const Ring& ring, double share) { return RingWalk(ring).at(share); }
+
+RingWalk::RingWalk(const Ring& ring) : ring_(ring) {
+  run_.reserve(ring.size() + 1);
+  run_.push_back(0);
+  for (std::size_t i = 0; i < ring.size(); ++i)
+    run_.push_back(run_.back() + distance(ring[i], ring[(i + 1) % ring.size()]));
+}
+
+OnRing RingWalk::at(double share) const {
+  const double along = (share - std::floor(share)) * length();
+  const auto next = std::lower_bound(run_.begin() + 1, run_.end(), along);
+  for (auto i = static_cast<std::size_t>(next - run_.begin()); i < run_.size(); ++i) {
+    const Point &a = ring_[i - 1], &b = ring_[i % ring_.size()];
+    const double len = run_[i] - run_[i - 1];
+    if (len > 0) return {a + (b - a) * std::clamp((along - run_[i - 1]) / len, 0.0, 1.0), (b - a) * (1 / len)};
   }
-  return {ring.front(), {1, 0}};
+  return {ring_.front(), {1, 0}};
 }
 
 double share_nearest(const Ring& ring, Point p) {

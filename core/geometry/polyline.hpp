@@ -34,6 +34,17 @@ struct OnRing {
   Point at, along;
 };
 OnRing on_ring(const Ring& ring, double share);
+// The same for one ring that is asked many times; the ring must outlive it.
+class RingWalk {
+ public:
+  explicit RingWalk(const Ring& ring);
+  [[nodiscard]] double length() const { return run_.back(); }
+  [[nodiscard]] OnRing at(double share) const;
+
+ private:
+  const Ring& ring_;
+  std::vector<double> run_;  // mm from the first point to each, and once round
+};
 // The share of the ring's point nearest to p.
 double share_nearest(const Ring& ring, Point p);
 // Distance from p to the nearest outline of the region, mm; brute force.

@@ -743,8 +743,9 @@ Outlines Job::outlines(const Item& item) const {
   if (!item.cut.back || item.cut.kind == Treatment::Kind::None || item.cut.kind == Treatment::Kind::HangerSlot)
     return out;
   const Point middle = bounds(out).centre();
-  const bool across = run.turn == TurnOver::LeftEdge;
-  const Transform mirror = across ? Transform{-1, 0, 0, 1, 2 * middle.x, 0} : Transform{1, 0, 0, -1, 0, 2 * middle.y};
+  // Whoever reads the back walks round the sign: up stays up, whichever edge the board is turned over about for
+  // cutting.
+  const Transform mirror{-1, 0, 0, 1, 2 * middle.x, 0};
   out.region = transformed(out.region, mirror);
   for (Line2& line : out.lines) {
     for (Point& p : line) p = mirror.apply(p);

@@ -131,12 +131,13 @@ RunTime run_time(const std::vector<Pass>& passes, const Feeds& feeds, const Mach
     }
     in_wood = true;
     const Point3 above{first.x, first.y, high};
-    const Point3 near{first.x, first.y, kApproach};
+    const double approach = travel == nullptr ? kApproach : travel->approach;
+    const Point3 near{first.x, first.y, approach};
     time.seconds += travel_seconds(here, above, machine) + travel_seconds(above, near, machine);
     time.travel += distance(here.flat(), above.flat());
-    if (first.z < kApproach) {
+    if (first.z < approach) {
       const double plunge = std::min(feeds.plunge, machine.feed_most[2]) / 60;
-      time.seconds += rest_to_rest(kApproach - first.z, plunge, machine.acceleration[2]);
+      time.seconds += rest_to_rest(approach - first.z, plunge, machine.acceleration[2]);
     }
     const double cutting = pass_seconds(pass, feeds, machine);
     time.in_wood += cutting;

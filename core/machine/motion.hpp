@@ -31,7 +31,10 @@ struct RunTime {
   [[nodiscard]] double reached_feed() const { return in_wood > 0 ? length / in_wood * 60 : 0; }  // mm/min
 };
 // How high the bit travels from one pass to the next: just above the face where nothing of metal stands near its way.
+inline constexpr double kApproach = 0.5;  // mm above the highest wood where the plunge feed begins
+
 struct Travel {
+  double approach = kApproach;    // mm above the nominal face
   double high = 6, low = 6;       // mm above the face
   std::vector<Box> in_the_way{};  // clamps and screws with some room round them
   [[nodiscard]] double between(Point from, Point to) const;
@@ -40,7 +43,5 @@ struct Travel {
 // `travel` as above; null: always at the machine's clearance.
 RunTime run_time(const std::vector<Pass>& passes, const Feeds& feeds, const MachineProfile& machine, Point from,
                  const Travel* travel = nullptr);
-
-inline constexpr double kApproach = 0.5;  // mm above the face where the plunge feed begins
 
 }  // namespace doyen

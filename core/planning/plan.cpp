@@ -13,8 +13,8 @@
 namespace doyen {
 namespace {
 
-// Everything that cut_piece() looks at.
-std::string key_of(const Job& job, const Item& item, const Blank& blank, const Rack& rack) {
+// Everything that cut_piece() looks at but for the rack, which keeps account of that itself.
+std::string key_of(const Job& job, const Item& item, const Blank& blank) {
   Job one;
   one.items = {item};
   for (const Piece* piece : job.with_sources(item.piece)) {
@@ -33,13 +33,7 @@ std::string key_of(const Job& job, const Item& item, const Blank& blank, const R
   if (!item.cut.back) one.blank.width = one.blank.height = 1;
   one.blank.form = BlankForm::Rectangle;
   one.run.turn = job.run.turn;
-  std::string key = write_job(one);
-  Rack used;
-  for (const std::string& id : item.cut.clearing) {
-    if (const Bit* bit = rack.find(id)) used.bits.push_back(*bit);
-  }
-  if (const Bit* bit = rack.find(item.cut.bit)) used.bits.push_back(*bit);
-  return key + write_rack(used);
+  return write_job(one);
 }
 
 // The outlines alone: a plan of a piece without cuts.
@@ -55,7 +49,7 @@ std::shared_ptr<const PiecePlan> set_piece(const Job& job, const Item& item) {
 
 // What is cut from the back is worked out on the board turned over; what it says of places is said of the front again.
 PieceCuts cut_from_back(const Item& item, const Outlines& outlines, const Surroundings& around, const Job& job,
-                        const Rack& rack, const Cancel& cancel) {
+                        const AskedRack& rack, const Cancel& cancel) {
   const Blank& blank = job.blank;
   const TurnOver turn = job.run.turn;
   const auto point = [&](Point p) { return turned_over(p, blank, turn); };
@@ -77,6 +71,7 @@ PieceCuts cut_from_back(const Item& item, const Outlines& outlines, const Surrou
   Surroundings round = around;
   round.sunk = turned_over(around.sunk, blank, turn);
   round.raised = turned_over(around.raised, blank, turn);
+  round.open = turned_over(around.open, blank, turn);
   // Tabs count along the outlines as seen from the front, whose rings run the other way here.
   Treatment cut = item.cut;
   const auto ring = [](const Outlines& o, int island) -> const Ring* {
@@ -106,9 +101,11 @@ PieceCuts cut_from_back(const Item& item, const Outlines& outlines, const Surrou
 }
 
 std::shared_ptr<const PiecePlan> work_out(const PiecePlan& set, const Item& item, const Surroundings& around,
-                                          const Job& job, const Rack& rack, const Cancel& cancel) {
+                                          const Job& job, const AskedRack& rack, const Cancel& cancel,
+                                          std::uint64_t key) {
   auto out = std::make_shared<PiecePlan>(set);
   out->around = around;
+  out->key = key;
   try {
     if (out->problem.empty())
       out->cuts = item.cut.back ? cut_from_back(item, out->outlines, around, job, rack, cancel)
@@ -120,11 +117,22 @@ std::shared_ptr<const PiecePlan> work_out(const PiecePlan& set, const Item& item
   return out;
 }
 
+// The board's outline; its box where that is no path.
+Region board_of(const Blank& blank) {
+  try {
+    return region_of(blank);
+  } catch (const Problem&) {
+    const Box b = blank.box();
+    return clean({{{b.left, b.bottom}, {b.right, b.bottom}, {b.right, b.top}, {b.left, b.top}}});
+  }
+}
+
 // What of a piece's surroundings its cutting depends on.
 std::string key_of(const Surroundings& around) {
   std::string key = '|' + format_number(around.ground.below, 5) + '|' + format_number(around.grown, 5) + '|' +
-                    around.ground.of + '|' + around.ground.half_on + '|' + around.with + '|';
-  for (const Region* region : {&around.sunk, &around.raised}) {
+                    format_number(around.wall, 5) + '|' + around.ground.of + '|' + around.ground.half_on + '|' +
+                    around.with + '|';
+  for (const Region* region : {&around.sunk, &around.raised, &around.open, &around.floor}) {
     for (const Island& island : region->islands) {
       for (const Ring& ring : island.rings)
         key.append(reinterpret_cast<const char*>(ring.data()), ring.size() * sizeof(Point));
@@ -215,9 +223,6 @@ void add_side(Ordered& out, const Plan& plan, const Rack& rack, Side side, const
     run.later = later;
     run.bit = *rack.find(group.bit);
     run.feeds = run.bit.feeds_in(wood);
-    // Nearest piece next, where the pieces' own order allows it: operations of different pieces are independent.
-    std::stable_sort(group.operations.begin(), group.operations.end(),
-                     [](const Operation* a, const Operation* b) { return a->kind < b->kind; });
     run.operations = std::move(group.operations);
     for (const Operation* op : run.operations) {
       Feeds feeds = run.feeds;
@@ -313,17 +318,23 @@ const PiecePlan* Plan::piece(const std::string& id) const {
   return nullptr;
 }
 
-std::shared_ptr<const PiecePlan> PlanCache::find(const std::string& key) {
+std::shared_ptr<const PiecePlan> PlanCache::find(const std::string& key, const Rack& rack) {
   const std::scoped_lock hold(lock_);
   const auto it = kept_.find(key);
-  return it == kept_.end() ? nullptr : it->second;
+  if (it == kept_.end()) return nullptr;
+  for (const Kept& kept : it->second) {
+    if (kept.asked.same_from(rack)) return kept.plan;
+  }
+  return nullptr;
 }
 
-void PlanCache::keep(const std::string& key, std::shared_ptr<const PiecePlan> plan) {
-  constexpr std::size_t kMost = 400;
+void PlanCache::keep(const std::string& key, AskedRack::Asked asked, std::shared_ptr<const PiecePlan> plan) {
+  constexpr std::size_t kMost = 400, kMostOfOne = 4;
   const std::scoped_lock hold(lock_);
-  if (!kept_.emplace(key, std::move(plan)).second) return;
-  order_.push_back(key);
+  std::vector<Kept>& all = kept_[key];
+  if (all.empty()) order_.push_back(key);
+  if (all.size() >= kMostOfOne) all.erase(all.begin());
+  all.push_back({std::move(asked), std::move(plan)});
   if (order_.size() > kMost) {
     kept_.erase(order_.front());
     order_.erase(order_.begin());
@@ -334,12 +345,18 @@ bool Plan::has_back() const {
   return std::any_of(runs.begin(), runs.end(), [](const BitRun& r) { return r.side == Side::Back; });
 }
 
+double highest_wood(const Job& job, Side side) {
+  // Zero on the face may be taken where the board is thinnest; zero on the bed counts from the thickest reading.
+  const double spread = job.run.zero_surface == ZeroSurface::Face ? job.blank.thickest() - job.blank.thinnest() : 0;
+  return spread + job.blank.bed_unevenness + (side == Side::Front ? job.blank.film : 0);
+}
+
 Travel travel_of(const Job& job, const MachineProfile& machine, Side side) {
   Travel travel;
-  travel.high = machine.clearance;
-  // Above what the board may be higher elsewhere by its cupping.
-  travel.low = job.run.low_travel ? std::min(machine.clearance, std::max(2.0, job.blank.bed_unevenness + 1.5))
-                                  : machine.clearance;
+  const double top = highest_wood(job, side);
+  travel.approach = top + kApproach;
+  travel.high = std::max(machine.clearance, top + 3);
+  travel.low = job.run.low_travel ? std::min(travel.high, std::max(2.0, top + 1.5)) : travel.high;
   constexpr double kRoom = 20;  // mm: the widest bits and a spindle's nut keep clear too
   for (const KeepOut& place : job.blank.keep_outs) {
     if (!place.metal()) continue;
@@ -368,6 +385,7 @@ Plan plan(const Job& job, const Rack& whole_rack, const MachineProfile& machine,
   const Rack rack = rack_for(job, whole_rack);
   out.job = job;
   out.machine = machine;
+  out.rack = rack;
   const int total = static_cast<int>(job.items.size());
   // First every piece's outlines, then what lies on what, then the cutting.
   std::vector<std::shared_ptr<const PiecePlan>> set;
@@ -377,27 +395,25 @@ Plan plan(const Job& job, const Rack& whole_rack, const MachineProfile& machine,
     Item bare{item.piece, {}};
     bare.cut.back = item.cut.back;
     bare.cut.kind = item.cut.back ? item.cut.kind : Treatment::Kind::None;  // it mirrors what is cut from the back
-    const std::string key = "set " + key_of(job, bare, job.blank, {});
-    std::shared_ptr<const PiecePlan> piece = cache == nullptr ? nullptr : cache->find(key);
+    const std::string key = "set " + key_of(job, bare, job.blank);
+    std::shared_ptr<const PiecePlan> piece = cache == nullptr ? nullptr : cache->find(key, rack);
     if (!piece) {
       piece = set_piece(job, item);
-      if (cache != nullptr) cache->keep(key, piece);
+      if (cache != nullptr) cache->keep(key, {}, piece);
     }
     laid.push_back({item.piece.id, piece->problem.empty() ? &piece->outlines : nullptr, &item.cut});
     set.push_back(std::move(piece));
   }
-  const std::vector<Surroundings> around = surroundings_of(laid, rack);
+  const std::vector<Surroundings> around = surroundings_of(laid, rack, board_of(job.blank));
   for (std::size_t i = 0; i < job.items.size(); ++i) {
     cancel.check();
     const Item& item = job.items[i];
-    // Without chosen bits Doyen proposes from the whole rack.
-    const bool proposes = makes_ground(item.cut.kind) && item.cut.clearing.empty();
-    const std::string key =
-        key_of(job, item, job.blank, rack) + key_of(around[i]) + (proposes ? write_rack(rack) : std::string());
-    std::shared_ptr<const PiecePlan> piece = cache == nullptr ? nullptr : cache->find(key);
+    const std::string key = key_of(job, item, job.blank) + key_of(around[i]);
+    std::shared_ptr<const PiecePlan> piece = cache == nullptr ? nullptr : cache->find(key, rack);
     if (!piece) {
-      piece = work_out(*set[i], item, around[i], job, rack, cancel);
-      if (cache != nullptr) cache->keep(key, piece);
+      const AskedRack asked(rack);
+      piece = work_out(*set[i], item, around[i], job, asked, cancel, std::hash<std::string>{}(key));
+      if (cache != nullptr) cache->keep(key, asked.asked(), piece);
     }
     out.pieces.push_back(std::move(piece));
     if (progress.tell) progress.tell(static_cast<int>(out.pieces.size()), total);

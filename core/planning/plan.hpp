@@ -19,7 +19,8 @@ struct PiecePlan {
   Outlines outlines;
   Surroundings around;
   PieceCuts cuts;
-  std::string problem;  // why the piece could not be set; empty when all is well
+  std::string problem;    // why the piece could not be set; empty when all is well
+  std::uint64_t key = 0;  // changes with anything that went into it
 };
 
 // One bit's stay in the spindle.
@@ -37,6 +38,7 @@ struct BitRun {
 struct Plan {
   Job job;  // as it was planned
   MachineProfile machine;
+  Rack rack;                                             // as it was planned with, with the job's own feeds
   std::vector<std::shared_ptr<const PiecePlan>> pieces;  // along job.items
   std::vector<BitRun> runs;
   std::vector<Verdict> verdicts;
@@ -52,16 +54,20 @@ struct Plan {
   [[nodiscard]] const PiecePlan* piece(const std::string& id) const;
 };
 
-// Remembers worked-out pieces by what went into them, so that an edit works out again only what it touched.
-// May be shared between threads.
+// Remembers worked-out pieces by what went into them, so that an edit works out again only what it touched: by a key of
+// the piece and its board, and by what was asked of the rack on the way. May be shared between threads.
 class PlanCache {
  public:
-  std::shared_ptr<const PiecePlan> find(const std::string& key);
-  void keep(const std::string& key, std::shared_ptr<const PiecePlan> plan);
+  std::shared_ptr<const PiecePlan> find(const std::string& key, const Rack& rack);
+  void keep(const std::string& key, AskedRack::Asked asked, std::shared_ptr<const PiecePlan> plan);
 
  private:
+  struct Kept {
+    AskedRack::Asked asked;
+    std::shared_ptr<const PiecePlan> plan;
+  };
   std::mutex lock_;
-  std::unordered_map<std::string, std::shared_ptr<const PiecePlan>> kept_;
+  std::unordered_map<std::string, std::vector<Kept>> kept_;
   std::vector<std::string> order_;
 };
 
@@ -72,6 +78,9 @@ struct Progress {
 // Throws only Problem{Cancelled}; everything else that is wrong with a job becomes a verdict.
 Plan plan(const Job& job, const Rack& rack, const MachineProfile& machine, PlanCache* cache = nullptr,
           const Cancel& cancel = {}, const Progress& progress = {});
+
+// How far above the nominal face, z = 0, wood or film may stand somewhere: readings that differ, cupping, film. mm.
+double highest_wood(const Job& job, Side side);
 
 // Which height the bit travels at on this side of this board (RunSettings::low_travel, clamps and screws).
 Travel travel_of(const Job& job, const MachineProfile& machine, Side side);

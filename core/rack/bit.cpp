@@ -90,17 +90,40 @@ double Bit::profile(double from_axis) const {
     case BitKind::Ball:
       return radius - std::sqrt(radius * radius - from_axis * from_axis);
     case BitKind::Taper: {
-      const double ball = tip / 2;
-      const double half = true_angle() / 2 * std::numbers::pi / 180;
-      const double touch = ball * std::cos(half);  // the cone leaves the ball here
-      if (from_axis <= touch) return ball - std::sqrt(ball * ball - from_axis * from_axis);
-      return ball - ball * std::sin(half) + (from_axis - touch) / std::tan(half);
+      const BallEnd end = ball_end();
+      if (from_axis <= end.touch) return end.radius - std::sqrt(end.radius * end.radius - from_axis * from_axis);
+      return end.height + (from_axis - end.touch) / tan_half();
     }
     case BitKind::Flat:
     case BitKind::Keyhole:
       break;
   }
   return 0;
+}
+
+double Bit::half_width_at(double depth) const {
+  const double radius = true_diameter() / 2;
+  if (depth <= 0) return kind == BitKind::V ? tip / 2 : 0;
+  switch (kind) {
+    case BitKind::V:
+      return std::min(radius, depth * tan_half() + tip / 2);
+    case BitKind::Ball:
+      return depth >= radius ? radius : std::sqrt(depth * (2 * radius - depth));
+    case BitKind::Taper: {
+      const BallEnd end = ball_end();
+      if (depth <= end.height) return std::sqrt(depth * (2 * end.radius - depth));
+      return std::min(radius, end.touch + (depth - end.height) * tan_half());
+    }
+    case BitKind::Flat:
+    case BitKind::Keyhole:
+      break;
+  }
+  return radius;
+}
+
+Bit::BallEnd Bit::ball_end() const {
+  const double half = true_angle() / 2 * std::numbers::pi / 180, ball = tip / 2;
+  return {ball, ball * std::cos(half), ball - ball * std::sin(half)};
 }
 
 double chip_load(const Bit& bit, const Feeds& feeds) {

@@ -49,6 +49,15 @@ struct Bit {
   [[nodiscard]] double depth_per_pass(const std::string& wood_class) const;  // mm, D/2 where nothing is kept
   // Height of the cutting edge above the tip at this distance from the axis, mm; infinite beyond the body.
   [[nodiscard]] double profile(double from_axis) const;
+  // How far from the axis it cuts at this depth below the ground, mm: the profile the other way round.
+  [[nodiscard]] double half_width_at(double depth) const;
+  // Of a tapered ball, a ball joined with a cone: where the two touch.
+  struct BallEnd {
+    double radius = 0;  // mm, the ball's
+    double touch = 0;   // mm from the axis
+    double height = 0;  // mm above the tip
+  };
+  [[nodiscard]] BallEnd ball_end() const;
   friend bool operator==(const Bit&, const Bit&) = default;
 };
 

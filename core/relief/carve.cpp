@@ -4,6 +4,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <variant>
 
 namespace doyen {
 namespace {
@@ -108,8 +109,13 @@ struct Taper {
   }
 };
 
-template <typename Shape>
-void sweep(HeightField& field, const Move& m, Shape shape, std::size_t first_row, std::size_t last_row) {
+// What nobody watches.
+struct Unwatched {
+  void cell(std::size_t, float, float) const {}
+};
+
+template <typename Shape, typename Watch>
+void sweep(HeightField& field, const Move& m, Shape shape, std::size_t first_row, std::size_t last_row, Watch& watch) {
   const double z1 = m.z0 + m.slope * m.len;
   const double lowest = std::min(m.z0, z1);
   if (lowest >= 0) return;
@@ -143,54 +149,172 @@ void sweep(HeightField& field, const Move& m, Shape shape, std::size_t first_row
       const double u = x * m.dx + y * m.dy;
       const double w = std::abs(y * m.dx - x * m.dy);
       const auto z = static_cast<float>(shape.height(m, u, w));
-      if (z < cells[c]) cells[c] = z;
+      if (z >= cells[c]) continue;
+      watch.cell(r * field.columns() + c, cells[c], z);
+      cells[c] = z;
     }
   }
 }
 
-struct Prepared {
-  Move move;
-  double bottom, top;  // y-range that the move can touch
-};
+using Shape = std::variant<Cone, Cylinder, Sphere, Taper>;
 
-template <typename Shape>
-void carve_with(HeightField& field, const std::vector<Pass>& passes, const Shape& shape, const Cancel& cancel) {
-  std::vector<Prepared> moves;
-  const Box box = field.box();
-  // Beyond a joint the next move takes over, but for the wedge that the turn opens and the spread of either move.
-  const auto share_joint = [&](Move& one, Move& two, double reach) {
-    const double turned = one.dx * two.dx + one.dy * two.dy;  // cosine
-    if (one.len <= 0 || two.len <= 0 || turned < 0.3) return;
-    const double wedge = reach * std::sqrt(1 - std::min(1.0, turned * turned)) / turned;
-    const double keep = wedge + std::max(shape.spread(one, reach), shape.spread(two, reach)) + 1e-6;
-    one.after = two.before = keep;
+Shape shape_of(const Bit& bit) {
+  const double radius = bit.true_diameter() / 2;
+  switch (bit.kind) {
+    case BitKind::V:
+      return Cone{1 / bit.tan_half(), bit.tip / 2, radius};
+    case BitKind::Ball:
+      return Sphere{radius};
+    case BitKind::Taper: {
+      const Bit::BallEnd end = bit.ball_end();
+      return Taper{Sphere{end.radius}, Cone{1 / bit.tan_half(), end.touch, radius}, end.height};
+    }
+    case BitKind::Flat:
+    case BitKind::Keyhole:
+      break;
+  }
+  // A wall that runs exactly through a cell's middle leaves that cell standing: the rounding of files decides nothing.
+  return Cylinder{radius - 0.0005};
+}
+
+}  // namespace
+
+struct PreparedCut::Impl {
+  struct One {
+    Move move;
+    Box box;  // what it can touch
+    MoveOf of;
+    bool neck = false;  // of keyhole bits: the neck's, seen from above
   };
-  std::vector<Move> line;
-  for (const Pass& pass : passes) {
-    line.clear();
+  Shape shape, neck;
+  std::vector<One> moves;
+
+  // `box`: only what can touch it is kept.
+  void add(const Pass& pass, std::uint32_t index, const Shape& with, bool is_neck, const Box* box) {
+    std::visit([&](const auto& shape_now) { add_with(pass, index, shape_now, is_neck, box); }, with);
+  }
+
+  template <typename S>
+  void add_with(const Pass& pass, std::uint32_t index, const S& with, bool is_neck, const Box* box) {
+    // Beyond a joint the next move takes over, but for the wedge that the turn opens and the spread of either move.
+    const auto share_joint = [&](Move& one, Move& two, double reach) {
+      const double turned = one.dx * two.dx + one.dy * two.dy;  // cosine
+      if (one.len <= 0 || two.len <= 0 || turned < 0.3) return;
+      const double wedge = reach * std::sqrt(1 - std::min(1.0, turned * turned)) / turned;
+      const double keep = wedge + std::max(with.spread(one, reach), with.spread(two, reach)) + 1e-6;
+      one.after = two.before = keep;
+    };
+    std::vector<Move> line;
+    line.reserve(pass.points.size());
     for (std::size_t i = 0; i < pass.points.size(); ++i) {
       if (i == 0 && pass.points.size() > 1) continue;
       line.push_back(make_move(pass.points[i == 0 ? 0 : i - 1], pass.points[i]));
     }
     for (std::size_t i = 1; i < line.size(); ++i) {
       share_joint(line[i - 1], line[i],
-                  shape.reach(-std::min({pass.points[i - 1].z, pass.points[i].z, pass.points[i + 1].z})));
+                  with.reach(-std::min({pass.points[i - 1].z, pass.points[i].z, pass.points[i + 1].z})));
     }
     for (std::size_t k = 0; k < line.size(); ++k) {
       const Point3& a = pass.points[k];
       const Point3& b = pass.points[std::min(k + 1, pass.points.size() - 1)];
-      const double reach = shape.reach(-std::min(a.z, b.z));
-      if (std::max(a.x, b.x) + reach < box.left || std::min(a.x, b.x) - reach > box.right) continue;
-      const double bottom = std::min(a.y, b.y) - reach, top = std::max(a.y, b.y) + reach;
-      if (top < box.bottom || bottom > box.top) continue;
-      moves.push_back({line[k], bottom, top});
+      if (std::min(a.z, b.z) >= 0) continue;
+      const double reach = with.reach(-std::min(a.z, b.z));
+      const Box own{std::min(a.x, b.x) - reach, std::min(a.y, b.y) - reach, std::max(a.x, b.x) + reach,
+                    std::max(a.y, b.y) + reach};
+      if (box != nullptr && !own.meets(*box)) continue;
+      moves.push_back({line[k], own, {index, static_cast<std::uint32_t>(k)}, is_neck});
     }
   }
+};
+
+PreparedCut::PreparedCut(const std::vector<Pass>& passes, const Bit& bit, const Box* box)
+    : impl_(std::make_unique<Impl>()) {
+  impl_->shape = shape_of(bit);
+  impl_->neck = Cylinder{std::max(0.001, bit.neck / 2 - 0.0005)};
+  for (std::size_t p = 0; p < passes.size(); ++p) {
+    const auto index = static_cast<std::uint32_t>(p);
+    if (bit.kind != BitKind::Keyhole) {
+      impl_->add(passes[p], index, impl_->shape, false, box);
+      continue;
+    }
+    // Seen from above: its head where it goes straight down, its neck where it slides.
+    for (std::size_t i = 0; i + 1 < passes[p].points.size(); ++i) {
+      const Point3 &a = passes[p].points[i], &b = passes[p].points[i + 1];
+      const bool down = distance(a.flat(), b.flat()) < 1e-6;
+      impl_->add({{a, b}}, index, down ? impl_->shape : impl_->neck, !down, box);
+    }
+  }
+}
+
+PreparedCut::~PreparedCut() = default;
+PreparedCut::PreparedCut(PreparedCut&&) noexcept = default;
+PreparedCut& PreparedCut::operator=(PreparedCut&&) noexcept = default;
+
+std::size_t PreparedCut::size() const { return impl_->moves.size(); }
+const Box& PreparedCut::box(std::size_t move) const { return impl_->moves[move].box; }
+double PreparedCut::length_in(std::size_t move, const Box& box) const {
+  const Move& m = impl_->moves[move].move;
+  double from = 0, to = m.len;
+  const auto keep = [&](double start, double way, double least, double most) {
+    if (std::abs(way) < 1e-12) {
+      if (start < least || start > most) to = from;
+      return;
+    }
+    const double a = (least - start) / way, b = (most - start) / way;
+    from = std::max(from, std::min(a, b));
+    to = std::min(to, std::max(a, b));
+  };
+  keep(m.x0, m.dx, box.left, box.right);
+  keep(m.y0, m.dy, box.bottom, box.top);
+  return std::max(0.0, to - from);
+}
+PreparedCut::MoveOf PreparedCut::of(std::size_t move) const { return impl_->moves[move].of; }
+
+void PreparedCut::carve(HeightField& field, std::size_t move, std::size_t first_row, std::size_t last_row) const {
+  const Impl::One& one = impl_->moves[move];
+  Unwatched nobody;
+  std::visit([&](const auto& shape) { sweep(field, one.move, shape, first_row, last_row, nobody); },
+             one.neck ? impl_->neck : impl_->shape);
+}
+
+namespace {
+
+struct Watching {
+  CarveWatch& out;
+  float top;  // the move's higher end
+  void cell(std::size_t at, float before, float after) const {
+    const float taken = before - after;
+    out.by[at] = out.operation;
+    if (taken > out.limit) ++out.over;
+    if (taken > out.taken) {
+      out.taken = taken;
+      out.taken_at = at;
+    }
+    if (taken > kShaving && before - top > out.above_tip) {
+      out.above_tip = before - top;
+      out.above_at = at;
+    }
+  }
+  static constexpr float kShaving = 0.02F;  // mm: less rubs off unnoticed
+};
+
+}  // namespace
+
+void PreparedCut::carve_watched(HeightField& field, std::size_t move, CarveWatch& watch) const {
+  const Impl::One& one = impl_->moves[move];
+  Watching eye{watch, static_cast<float>(std::max(one.move.z0, one.move.z0 + one.move.slope * one.move.len))};
+  std::visit([&](const auto& shape) { sweep(field, one.move, shape, 0, field.rows(), eye); },
+             one.neck ? impl_->neck : impl_->shape);
+}
+
+void carve(HeightField& field, const std::vector<Pass>& passes, const Bit& bit, const Cancel& cancel) {
+  const Box whole = field.box();
+  const PreparedCut cut(passes, bit, &whole);
   constexpr std::size_t kBand = 32;
   const std::size_t bands = (field.rows() + kBand - 1) / kBand;
   std::vector<std::vector<std::uint32_t>> by_band(bands);
-  for (std::size_t i = 0; i < moves.size(); ++i) {
-    const auto rows = field.rows_in(moves[i].bottom, moves[i].top);
+  for (std::size_t i = 0; i < cut.size(); ++i) {
+    const auto rows = field.rows_in(cut.box(i).bottom, cut.box(i).top);
     if (rows.begin == rows.end) continue;
     for (std::size_t b = rows.begin / kBand; b <= (rows.end - 1) / kBand; ++b) {
       by_band[b].push_back(static_cast<std::uint32_t>(i));
@@ -201,49 +325,9 @@ void carve_with(HeightField& field, const std::vector<Pass>& passes, const Shape
       [&](std::size_t b) {
         cancel.check();
         const std::size_t first = b * kBand, last = std::min(field.rows(), first + kBand);
-        for (const std::uint32_t i : by_band[b]) sweep(field, moves[i].move, shape, first, last);
+        for (const std::uint32_t i : by_band[b]) cut.carve(field, i, first, last);
       },
       tbb::simple_partitioner());
-}
-
-}  // namespace
-
-void carve(HeightField& field, const std::vector<Pass>& passes, const Bit& bit, const Cancel& cancel) {
-  const double radius = bit.true_diameter() / 2;
-  switch (bit.kind) {
-    case BitKind::V:
-      carve_with(field, passes, Cone{1 / bit.tan_half(), bit.tip / 2, radius}, cancel);
-      break;
-    case BitKind::Flat:
-      // A wall that runs exactly through a cell's middle leaves that cell standing: the rounding of files decides
-      // nothing.
-      carve_with(field, passes, Cylinder{radius - 0.0005}, cancel);
-      break;
-    case BitKind::Ball:
-      carve_with(field, passes, Sphere{radius}, cancel);
-      break;
-    case BitKind::Keyhole: {
-      // Seen from above: its head where it goes straight down, its neck where it slides.
-      std::vector<Pass> head, neck;
-      for (const Pass& pass : passes) {
-        for (std::size_t i = 0; i + 1 < pass.points.size(); ++i) {
-          const Point3 &a = pass.points[i], &b = pass.points[i + 1];
-          (distance(a.flat(), b.flat()) < 1e-6 ? head : neck).push_back({{a, b}});
-        }
-      }
-      carve_with(field, head, Cylinder{radius - 0.0005}, cancel);
-      carve_with(field, neck, Cylinder{bit.neck / 2 - 0.0005}, cancel);
-      break;
-    }
-    case BitKind::Taper: {
-      const double steep = 1 / bit.tan_half();
-      const double ball = bit.tip / 2;
-      const double touch = ball * steep / std::sqrt(1 + steep * steep);
-      const double lift = ball - std::sqrt(ball * ball - touch * touch);
-      carve_with(field, passes, Taper{Sphere{ball}, Cone{steep, touch, radius}, lift}, cancel);
-      break;
-    }
-  }
 }
 
 }  // namespace doyen

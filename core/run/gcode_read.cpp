@@ -36,7 +36,7 @@ class Reader {
     return bad_input(where_ + ", line " + std::to_string(line_) + ": " + why + ".");
   }
 
-  std::vector<Word> words_of(const std::string& s) const {
+  std::vector<Word> words_of(const std::string& s) {
     std::vector<Word> words;
     if (s.size() > 2000) throw complain("the line is longer than any machine takes");
     for (std::size_t i = 0; i < s.size();) {
@@ -44,6 +44,11 @@ class Reader {
       if (c == '(') {
         const std::size_t close = s.find(')', i);
         if (close == std::string::npos) throw complain("a comment is not closed");
+        if (s.compare(i, 6, "(work ") == 0) {
+          int number = 0;
+          const auto [end, error] = std::from_chars(s.data() + i + 6, s.data() + close, number);
+          if (error == std::errc() && end > s.data() + i + 6) work_ = number;
+        }
         i = close + 1;
       } else if (c == ';' || c == '%') {
         break;
@@ -129,6 +134,7 @@ class Reader {
     if (change) {
       finish_pass();
       if (!now().passes.empty()) program_.sections.emplace_back();
+      work_ = 0;
     }
     if (moves && !dwell) move(x, y, z, {i, j}, has_centre, r);
     if (stop != 0) program_.ended = true;
@@ -180,18 +186,23 @@ class Reader {
     const Point3 to{to_axis(x, at_.x), to_axis(y, at_.y), to_axis(z, at_.z)};
     if (motion_ == 0) {
       finish_pass();
+      now().rapids.push_back({at_, to, now().passes.size()});
       if (to.z < face_ - 1e-6 || (at_.z < face_ - 1e-6 && (to.x != at_.x || to.y != at_.y))) ++now().rapid_in_wood;
       at_ = to;
       return;
     }
     if (feed_ <= 0) throw complain("a feed is missing before the first cut");
     now().fastest_feed = std::max(now().fastest_feed, feed_);
-    if (pass_.points.empty()) pass_.points.push_back(at_);
+    if (pass_.points.empty()) {
+      pass_.points.push_back(at_);
+      pass_work_ = work_;
+    }
     if (motion_ == 1) {
       pass_.points.push_back(to);
     } else {
       arc(to, centre, has_centre, r);
     }
+    pass_feeds_.resize(pass_.points.size(), feed_);
     now().deepest = std::min(now().deepest, to.z);
     at_ = to;
   }
@@ -228,8 +239,13 @@ class Reader {
   }
 
   void finish_pass() {
-    if (pass_.points.size() > 1) now().passes.push_back(std::move(pass_));
+    if (pass_.points.size() > 1) {
+      now().passes.push_back(std::move(pass_));
+      now().feeds.push_back(std::move(pass_feeds_));
+      now().work.push_back(pass_work_);
+    }
     pass_ = {};
+    pass_feeds_ = {};
   }
 
   const std::string& text_;
@@ -237,6 +253,9 @@ class Reader {
   double face_;
   GcodeProgram program_;
   Pass pass_;
+  std::vector<double> pass_feeds_;
+  int pass_work_ = 0;
+  int work_ = 0;  // what the last comment of that kind said
   Point3 at_{0, 0, 1e6};
   std::size_t line_ = 0;
   int motion_ = 0;

@@ -45,6 +45,8 @@ class Writer {
     comment("zero: " + job_.zero);
     bool first = true;
     for (const GcodeJob::Part& part : job_.parts) {
+      if (!part.feeds.known())
+        throw bad_input("The " + part.bit->name + " has no feeds for this wood; no file is written with a guess.");
       comment("bit " + std::to_string(part.number) + ": " + part.bit->name);
       if (first)
         line(std::string(machine_.unit == Unit::Inch ? "G20" : "G21") + " G90 G17 G94");
@@ -56,9 +58,11 @@ class Writer {
       for (std::size_t i = 0; i < part.passes.size(); ++i) {
         Feeds feeds = part.feeds;
         feeds.feed *= i < part.feed_shares.size() ? part.feed_shares[i] : 1;
+        if (part.passes[i]->empty()) continue;
+        comment("work " + std::to_string(i + 1));
         for (const Pass& pass : *part.passes[i]) write_pass(pass, feeds, part.arcs);
       }
-      if (last_) rapid_z(machine_.clearance);
+      if (last_) rapid_z(clearance());
       last_.reset();
     }
     line("M5");
@@ -83,10 +87,24 @@ class Writer {
     if (machine_.spin_up_seconds > 0) line("G4 P" + format_number(machine_.spin_up_seconds, 1));
     feed_ = -1;
     at_known_ = false;
-    rapid_z(machine_.clearance);
+    rapid_z(clearance());
+  }
+
+  [[nodiscard]] double clearance() const {
+    return job_.travel ? std::max(machine_.clearance, job_.travel->high) : machine_.clearance;
+  }
+  // Room for hands and a longer bit, as far as the machine surely goes.
+  [[nodiscard]] double change_height() const {
+    constexpr double kRoom = 50;  // mm (common practice, no source)
+    double lowest = 0;
+    for (const GcodeJob::Part& part : job_.parts) {
+      for (const std::vector<Pass>* passes : part.passes) lowest = std::min(lowest, deepest(*passes));
+    }
+    return std::max(clearance(), std::min(kRoom, machine_.travel[2] + lowest - 1));
   }
 
   void change_to(const GcodeJob::Part& part) {
+    if (machine_.bit_change != BitChange::ToolNumber) rapid_z(change_height());
     line("M5");
     if (machine_.bit_change == BitChange::ToolNumber) {
       line("T" + std::to_string(part.number) + " M6");
@@ -142,12 +160,12 @@ class Writer {
   void write_pass(const Pass& pass, const Feeds& feeds, bool arcs) {
     const Point3& first = pass.points.front();
     check(first);
-    if (last_) rapid_z(job_.travel ? job_.travel->between(*last_, first.flat()) : machine_.clearance);
+    if (last_) rapid_z(job_.travel ? job_.travel->between(*last_, first.flat()) : clearance());
     last_ = pass.points.back().flat();
     x_ = number(first.x + job_.shift.x);
     y_ = number(first.y + job_.shift.y);
     line("G0 X" + x_ + " Y" + y_);
-    z_ = number(kApproach + job_.shift.z);
+    z_ = number((job_.travel ? job_.travel->approach : kApproach) + job_.shift.z, true);
     line("G0 Z" + z_);
     at_known_ = true;
     feed_to("G1", first, std::min(feeds.plunge, machine_.feed_most[2]));

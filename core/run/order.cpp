@@ -57,20 +57,20 @@ class Scheduler {
     return i >= grounds_.size() || std::all_of(grounds_[i].begin(), grounds_[i].end(),
                                                [&](std::size_t g) { return next[g] >= queues_[g].size(); });
   }
-  // Everything that this bit can do now, one thing making way for the next.
+  // Everything that this bit can do now, one thing making way for the next: planing before floors, floors before
+  // grooves, where grounds and the pieces' own order leave the choice.
   std::vector<const Operation*> take_all(const std::string& wanted, std::vector<std::size_t>& next) const {
     std::vector<const Operation*> taken;
-    for (bool more = true; more;) {
-      more = false;
+    while (true) {
       const bool profiles = only_profiles_left(next);
+      std::size_t best = queues_.size();
       for (std::size_t i = 0; i < queues_.size(); ++i) {
-        while (ready(i, next, profiles) && turn(*queues_[i][next[i]]) == wanted) {
-          taken.push_back(queues_[i][next[i]++]);
-          more = true;
-        }
+        if (!ready(i, next, profiles) || turn(*queues_[i][next[i]]) != wanted) continue;
+        if (best == queues_.size() || queues_[i][next[i]]->kind < queues_[best][next[best]]->kind) best = i;
       }
+      if (best == queues_.size()) return taken;
+      taken.push_back(queues_[best][next[best]++]);
     }
-    return taken;
   }
   // A bit that is finished with for good when its turn ends beats one that must come back; then the one doing more.
   [[nodiscard]] std::string choose() const {

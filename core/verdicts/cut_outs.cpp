@@ -76,6 +76,9 @@ void check_tabs(const Situation& s, std::vector<Verdict>& out) {
     const PieceCuts* cuts = s.pieces[i].cuts;
     if (cuts == nullptr || !cuts->cut_out || item.cut.kind != Treatment::Kind::CutOut) continue;
     const Region& region = s.pieces[i].outlines->region;
+    // Tabs count along what is really cut out, clear of a bevel.
+    const double clear = s.pieces[i].around == nullptr ? 0 : s.pieces[i].around->grown;
+    const Region body = clear > 0 ? grow(region, clear, Corner::Sharp) : region;
     const Remedy place{"Place four tabs", [id = item.piece.id](Job& job) {
                          if (Item* it = job.find(id)) {
                            it->cut.tabs.wanted = true;
@@ -99,7 +102,8 @@ void check_tabs(const Situation& s, std::vector<Verdict>& out) {
     }
     const Bit* bit = s.rack.find(item.cut.bit);
     for (const PlacedTab& tab : cuts->cut_out->tabs) {
-      const std::string why = tab_objection(region.islands[static_cast<std::size_t>(tab.place.island)].rings.front(),
+      if (static_cast<std::size_t>(tab.place.island) >= body.islands.size()) continue;
+      const std::string why = tab_objection(body.islands[static_cast<std::size_t>(tab.place.island)].rings.front(),
                                             tab.place.along, item.cut.tabs.length, bit->true_diameter());
       if (why.empty()) continue;
       out.push_back({Grade::Mind,

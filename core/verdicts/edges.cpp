@@ -1,7 +1,7 @@
 // Artwork past the board, inside the margin, or too near a frame.
 #include <algorithm>
 
-#include "geometry/polyline.hpp"
+#include "verdicts/room.hpp"
 #include "verdicts/verdict.hpp"
 
 namespace doyen {
@@ -12,42 +12,6 @@ bool is_frame(const Item& item) {
   return shape != nullptr && shape->band > 0;
 }
 
-// The least distance between the region's points and the other's outline, and where.
-std::pair<double, Point> nearest(const Region& region, const Region& other) {
-  double best = 1e300;
-  Point at;
-  const auto look = [&](const Region& from, const Region& to) {
-    for (const Island& island : from.islands) {
-      for (const Ring& ring : island.rings) {
-        for (const Point& p : ring) {
-          const double d = distance_to_outline(to, p);
-          if (d < best) {
-            best = d;
-            at = p;
-          }
-        }
-      }
-    }
-  };
-  look(region, other);
-  look(other, region);
-  return {best, at};
-}
-
-void move_piece(Job& job, const std::string& id, Point by) { job.shift(id, by); }
-
-// Smaller about the middle of where it stands, whatever kind of piece it is.
-void scale_piece(Job& job, const std::string& id, double by, Point middle) {
-  Item* item = job.find(id);
-  if (item == nullptr) return;
-  item->piece.at = middle + (item->piece.at - middle) * by;
-  size_piece(item->piece, by, by);
-}
-
-std::string percent_smaller(double by) {
-  return "Make " + format_number(std::ceil((1 - by) * 1000) / 10, 1) + " % smaller";
-}
-
 class EdgeCheck {
  public:
   EdgeCheck(const Situation& s, std::vector<Verdict>& out) : s_(s), out_(out) {}
@@ -55,6 +19,9 @@ class EdgeCheck {
   void run() {
     for (std::size_t i = 0; i < s_.job.items.size(); ++i) {
       if (s_.pieces[i].outlines == nullptr || s_.pieces[i].outlines->region.empty()) continue;
+      // What is not cut may lie anywhere; planing runs past edges on purpose.
+      const Treatment::Kind kind = s_.job.items[i].cut.kind;
+      if (kind == Treatment::Kind::None || kind == Treatment::Kind::Plane) continue;
       if (s_.job.items[i].cut.kind == Treatment::Kind::CutOut)
         check_cut_out(i);
       else
@@ -105,8 +72,39 @@ class EdgeCheck {
     return {region_of(s_.job.blank), "the board's edge"};
   }
 
+  // Outside every cut-out, where there are some: it would be carved into what is thrown away.
+  bool lies_in_waste(std::size_t i) {
+    using Kind = Treatment::Kind;
+    const Item& item = s_.job.items[i];
+    const Kind kind = item.cut.kind;
+    // Marks, pins and screws belong there, and edges.
+    if (kind == Kind::Line || kind == Kind::Drill || kind == Kind::Bevel || kind == Kind::HangerSlot) return false;
+    const Region* nearest_body = nullptr;
+    for (std::size_t k = 0; k < s_.job.items.size(); ++k) {
+      if (k == i || s_.pieces[k].outlines == nullptr || s_.job.items[k].cut.kind != Kind::CutOut || region(k).empty())
+        continue;
+      if (!intersect(region(k), region(i)).empty()) return false;
+      nearest_body = &region(k);
+    }
+    if (nearest_body == nullptr) return false;
+    const Box own = bounds(region(i)), room = bounds(*nearest_body);
+    std::vector<Remedy> remedies;
+    if (own.width() < room.width() && own.height() < room.height())
+      remedies.push_back({"Move it onto the piece", [id = item.piece.id, by = room.centre() - own.centre()](Job& job) {
+                            move_piece(job, id, by);
+                          }});
+    remedies.push_back({"Do not cut it", [id = item.piece.id](Job& job) {
+                          if (Item* it = job.find(id)) it->cut.kind = Treatment::Kind::None;
+                        }});
+    out_.push_back({Grade::Stop, "in-the-waste", item.piece.id, own.centre(),
+                    "“" + item.piece.name + "” lies outside the cut edge, in the waste.",
+                    "It would be cut into wood that is thrown away.", std::move(remedies)});
+    return true;
+  }
+
   void check_inside(std::size_t i) {
     const Piece& piece = s_.job.items[i].piece;
+    if (lies_in_waste(i)) return;
     const auto [inside, edge] = keep_inside(i);
     const Region out = subtract(region(i), grow(inside, 0.001));
     if (!out.empty()) {
@@ -114,9 +112,8 @@ class EdgeCheck {
       return;
     }
     const double margin = s_.job.blank.margin;
-    // A bevel belongs on an edge, and a planed area may run past everything.
-    const Treatment::Kind kind = s_.job.items[i].cut.kind;
-    if (margin <= 0 || kind == Treatment::Kind::Bevel || kind == Treatment::Kind::Plane) return;
+    // A bevel belongs on an edge.
+    if (margin <= 0 || s_.job.items[i].cut.kind == Treatment::Kind::Bevel) return;
     if (!is_frame(s_.job.items[i])) {
       for (std::size_t k = 0; k < s_.job.items.size(); ++k) {
         if (k == i || s_.pieces[k].outlines == nullptr || !is_frame(s_.job.items[k])) continue;
@@ -161,46 +158,11 @@ class EdgeCheck {
                     "What lies outside would not be on the sign.", std::move(remedies)});
   }
 
-  // The least move along `way`, from `start` mm on, after which `clear` holds; 0 when none on this board does.
-  template <typename Clear>
-  double least_move(const Region& own, Point way, double start, Clear clear) const {
-    const auto fits = [&](double by) { return clear(transformed(own, Transform::move(way.x * by, way.y * by))); };
-    const double most = std::max(s_.job.blank.width, s_.job.blank.height);
-    double low = 0, high = std::max(start, 0.02);
-    while (!fits(high)) {
-      low = high;
-      high *= 1.6;
-      if (high > most) return 0;
-    }
-    while (high - low > 0.02) {
-      const double middle = (low + high) / 2;
-      (fits(middle) ? high : low) = middle;
-    }
-    return high;
-  }
-
-  // The largest scale about the middle, at most 1, at which `clear` holds; 0 when none does.
-  template <typename Clear>
-  static double largest_scale(const Region& own, Point middle, Clear clear) {
-    const auto fits = [&](double by) {
-      return clear(transformed(own, Transform::move(-middle.x, -middle.y)
-                                        .then(Transform::scale(by, by))
-                                        .then(Transform::move(middle.x, middle.y))));
-    };
-    double low = 0.05, high = 1;
-    if (!fits(low)) return 0;
-    while (high - low > 0.0005) {
-      const double half = (low + high) / 2;
-      (fits(half) ? low : high) = half;
-    }
-    return low;
-  }
-
   template <typename Clear>
   void report_near(const Piece& piece, const Region& own, const Region& other, const std::string& what,
                    const Box& around, Clear clear) {
     const double margin = s_.job.blank.margin;
-    const auto [gap, at] = nearest(own, other);
+    const auto [gap, at] = nearest_outline(own, other);
     const bool overlaps = !intersect(own, other).empty() && what.starts_with("the line");
     const Box box = bounds(own);
     // Away from whichever side is nearest.
@@ -211,7 +173,7 @@ class EdgeCheck {
     static constexpr Point kWays[] = {{1, 0}, {-1, 0}, {0, 1}, {0, -1}};
     const Point way = kWays[side];
     std::vector<Remedy> remedies;
-    const double by = least_move(own, way, margin - (overlaps ? 0 : gap) + 0.02, clear);
+    const double by = least_move(s_.job.blank, own, way, margin - (overlaps ? 0 : gap) + 0.02, clear);
     const Box room = s_.job.blank.box().grown(0.001);
     const bool stays = by > 0 && room.contains({box.left + way.x * by, box.bottom + way.y * by}) &&
                        room.contains({box.right + way.x * by, box.top + way.y * by});

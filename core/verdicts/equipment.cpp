@@ -80,6 +80,33 @@ void check_chip(const Situation& s, const Bit& bit, const std::string& wood, con
 
 }  // namespace
 
+namespace {
+
+// A line or a hole deeper than the bit's flutes.
+void check_flutes(const Situation& s, const Item& item, const PieceState& state, std::vector<Verdict>& out) {
+  using Kind = Treatment::Kind;
+  const Bit* bit = s.rack.find(item.cut.bit);
+  if ((item.cut.kind != Kind::Line && item.cut.kind != Kind::Drill) || bit == nullptr || state.cuts == nullptr) return;
+  const double edge = bit->body_depth(), deep = item.cut.depth;
+  if (state.cuts->operations.empty() || deep <= edge + 1e-6) return;
+  std::vector<Remedy> remedies{{"Make it " + s.show(edge) + " deep", [id = item.piece.id, edge](Job& job) {
+                                  if (Item* it = job.find(id)) it->cut.depth = edge;
+                                }}};
+  for (const Bit& other : s.rack.bits) {
+    if (other.kind != bit->kind || other.body_depth() < deep || other.id == bit->id) continue;
+    remedies.push_back({"Use the " + other.name, [id = item.piece.id, to = other.id](Job& job) {
+                          if (Item* it = job.find(id)) it->cut.bit = to;
+                        }});
+    break;
+  }
+  out.push_back(
+      {Grade::Stop, "flutes-too-short", item.piece.id, state.cuts->deepest_at,
+       "The " + bit->name + " cuts " + s.show(edge) + " deep; “" + item.piece.name + "” needs " + s.show(deep) + ".",
+       "Deeper, the shank would rub and burn.", std::move(remedies)});
+}
+
+}  // namespace
+
 void check_bits(const Situation& s, std::vector<Verdict>& out) {
   const std::string wood = wood_class_of(s.job.blank);
   const Species* species = species_table().find(s.job.blank.species);
@@ -96,6 +123,7 @@ void check_bits(const Situation& s, std::vector<Verdict>& out) {
   for (std::size_t i = 0; i < s.job.items.size(); ++i) {
     const Item& item = s.job.items[i];
     const Point at = s.pieces[i].outlines == nullptr ? item.piece.at : bounds(s.pieces[i].outlines->region).centre();
+    check_flutes(s, item, s.pieces[i], out);
     for (const auto& [id, wanted] : needs_of(item)) {
       const Bit* bit = s.rack.find(id);
       if (bit == nullptr) {
@@ -158,12 +186,15 @@ void check_machine(const Situation& s, std::vector<Verdict>& out) {
     }
   }
   if (reach.empty()) return;
+  // The machine must reach where zero is taken, too, whichever side lies up.
+  const bool centre = s.job.run.zero_place == ZeroPlace::Centre;
+  reach.add(centre ? s.job.blank.box().centre() : Point{0, 0});
   if (reach.width() > m.travel[0] || reach.height() > m.travel[1]) {
     out.push_back({Grade::Stop,
                    "past-travel",
                    "",
                    reach.centre(),
-                   "The cuts span " + s.show(reach.width()) + " × " + s.show(reach.height()) +
+                   "From where zero is taken the cuts span " + s.show(reach.width()) + " × " + s.show(reach.height()) +
                        "; the machine travels " + s.show(m.travel[0]) + " × " + s.show(m.travel[1]) + ".",
                    "Turn the board, make the work smaller, or choose the machine it is meant for.",
                    {}});

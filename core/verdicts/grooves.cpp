@@ -60,6 +60,8 @@ void check_wood_left(const Situation& s, std::vector<Verdict>& out) {
     const Item& item = s.job.items[i];
     const PieceCuts* cuts = s.pieces[i].cuts;
     if (cuts == nullptr || cuts->operations.empty() || goes_through(item.cut.kind)) continue;
+    // A hole may be drilled right through.
+    if (item.cut.kind == Treatment::Kind::Drill && cuts->deepest >= s.job.blank.thickest()) continue;
     const double left = thinnest - cuts->deepest;
     if (left >= s.job.run.least_wood) continue;
     const double allowed = std::max(0.1, thinnest - s.job.run.least_wood);

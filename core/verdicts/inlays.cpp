@@ -20,7 +20,10 @@ void check_upright(const Situation& s, const Item& item, const PieceCuts* cuts, 
   const Bit* smallest = s.rack.find(cuts->bits.back());
   if (smallest == nullptr || item.cut.inlay.ease >= smallest->true_diameter() / 2 - 1e-6) return;
   const double radius = std::ceil(smallest->true_diameter() / 2 * 50 + 1) / 50;
-  out.push_back({Grade::Mind,
+  // A sharp corner stands out of a round one by so much; what the allowance leaves free does not bind.
+  const double binds =
+      (std::sqrt(2.0) - 1) * (smallest->true_diameter() / 2 - item.cut.inlay.ease) - item.cut.inlay.allowance;
+  out.push_back({binds > 0.1 ? Grade::Stop : Grade::Mind,
                  "upright-corners-bind",
                  item.piece.id,
                  at,

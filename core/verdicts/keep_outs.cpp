@@ -109,7 +109,7 @@ void check_keep_outs(const Situation& s, std::vector<Verdict>& out) {
       if (s.job.items.size() > 1) add_layout_remedies(s, layout, all, remedies);
       const bool metal = place.metal();
       if (metal) {
-        remedies.push_back({"Take the " + std::string(to_word(place.kind)) + " away",
+        remedies.push_back({"I have moved the " + std::string(to_word(place.kind)) + ": remove its mark",
                             [place](Job& job) { std::erase(job.blank.keep_outs, place); }});
       }
       out.push_back({metal ? Grade::Stop : Grade::Mind,

@@ -69,6 +69,7 @@ void check_keep_outs(const Situation&, std::vector<Verdict>&);     // clamps, sc
 void check_bits(const Situation&, std::vector<Verdict>&);          // bits missing, of the wrong kind, without feeds
 void check_machine(const Situation&, std::vector<Verdict>&);       // the machine's travel and spindle
 
+void check_neighbours(const Situation&, std::vector<Verdict>&);  // slits, tabs' hold, walls, heaps, rims
 void check_grounds(const Situation&, std::vector<Verdict>&);     // half on a floor, floors no bit can clear
 void check_loose(const Situation&, std::vector<Verdict>&);       // insides that come free when it is pierced
 void check_back(const Situation&, std::vector<Verdict>&);        // the wood between both sides, hanger slots

@@ -191,13 +191,19 @@ TEST_CASE(
   HeightField field(bounds(plaque).grown(8), 0.2);
   field.clear();
   carve(field, cut.passes, oracle::flat_bit(6));
-  for (const PlacedTab& tab : cut.tabs) {  // wood of the asked height and length stands beside the outline
+  for (const PlacedTab& tab : cut.tabs) {  // wood of the asked height and, at the underside, of the asked length
     const Point out{tab.along.y, -tab.along.x};
-    for (const double along : {-2.8, 0.0, 2.8}) {
+    const auto height = [&](double along) {
       const Point p = tab.at + out * 3 + tab.along * along;
       const std::size_t c = field.columns_in(p.x - 0.1, p.x + 0.1).begin, r = field.rows_in(p.y - 0.1, p.y + 0.1).begin;
-      CHECK(field.at(c, r) == Approx(-18 + 4).margin(0.25));
+      return field.at(c, r);
+    };
+    for (const double along : {-0.9, 0.0, 0.9}) CHECK(height(along) == Approx(-18 + 4).margin(0.05));
+    for (const double along : {-2.7, 2.7}) {
+      CHECK(height(along) > -18);
+      CHECK(height(along) < -18 + 3);
     }
+    for (const double along : {-3.3, 3.3}) CHECK(height(along) < -18);
   }
   for (const Pass& pass : cut.passes) {
     for (std::size_t i = 1; i < pass.points.size(); ++i) {

@@ -2,120 +2,17 @@
 // cuts what was planned; every remedy leads to a job that plans again.
 #include <catch2/catch.hpp>
 #include <cmath>
-#include <random>
 
 #include "inlay/plugs.hpp"
 #include "inlay/steps.hpp"
 #include "job/job.hpp"
-#include "oracle.hpp"
 #include "planning/outputs.hpp"
+#include "random_jobs.hpp"
 #include "workbench.hpp"
 
 using namespace doyen;
-using Kind = Treatment::Kind;
 
 namespace {
-
-class Maker {
- public:
-  explicit Maker(unsigned seed) : random_(seed) {}
-
-  Job job() {
-    Job job;
-    job.name = "Random";
-    job.lengths.unit = flip() ? Unit::Inch : Unit::Millimetre;
-    job.blank.width = between(120, 320);
-    job.blank.height = between(90, 240);
-    job.blank.readings = {between(8, 30)};
-    if (flip()) job.blank.readings.push_back(job.blank.readings[0] + between(0, 0.6));
-    job.blank.species = pick({"western-red-cedar", "black-walnut", "white-oak", "mdf", "birch-plywood", "teak"});
-    job.blank.grain = flip() ? Grain::AlongWidth : Grain::AlongHeight;
-    job.blank.margin = between(0, 10);
-    if (flip(0.2)) job.blank.film = 0.25;
-    job.run.one_file = flip(0.3);
-    job.run.zero_surface = flip(0.3) ? ZeroSurface::Bed : ZeroSurface::Face;
-    job.run.zero_place = flip(0.3) ? ZeroPlace::Centre : ZeroPlace::LeftFront;
-    job.run.cut_out_last = flip(0.7);
-    job.run.low_travel = flip();
-    if (flip(0.2)) job.run.mill_level = between(0.5, 6);
-    const auto& machines = machine_table().machines;
-    job.run.machine = machines[static_cast<std::size_t>(whole(0, static_cast<int>(machines.size()) - 1))].id;
-    const int pieces = whole(1, 4);
-    for (int i = 0; i < pieces; ++i) job.items.push_back(item(job, i));
-    return job;
-  }
-
- private:
-  double between(double least, double most) { return std::uniform_real_distribution<double>(least, most)(random_); }
-  int whole(int least, int most) { return std::uniform_int_distribution<int>(least, most)(random_); }
-  bool flip(double share = 0.5) { return between(0, 1) < share; }
-  std::string pick(const std::vector<std::string>& from) {
-    return from[static_cast<std::size_t>(whole(0, static_cast<int>(from.size()) - 1))];
-  }
-
-  Item item(const Job& job, int i) {
-    Item item;
-    item.piece.id = "p" + std::to_string(i);
-    item.piece.name = "Piece " + std::to_string(i);
-    item.piece.at = {between(20, job.blank.width - 20), between(20, job.blank.height - 20)};
-    item.piece.turn = flip(0.3) ? between(-180, 180) : 0;
-    const double wide = between(3, job.blank.width / 2), high = between(3, job.blank.height / 2);
-    if (flip(0.4)) {
-      Region region = clean(
-          {oracle::random_ring(random_, {0, 0}, std::min(wide, high) / 4, std::min(wide, high) / 2, whole(3, 12))});
-      item.piece.what = frozen({region, {}, {}, {}, {}, {}}, item.piece.name);
-    } else {
-      item.piece.what = PlainShape{flip() ? PlainShape::Kind::Rectangle : PlainShape::Kind::Ellipse, wide, high};
-    }
-    item.cut = treatment(job);
-    return item;
-  }
-
-  Treatment treatment(const Job& job) {
-    constexpr Kind kKinds[] = {Kind::None,   Kind::Incise, Kind::CutOut, Kind::Line,  Kind::Raise,      Kind::Recess,
-                               Kind::Pierce, Kind::Bevel,  Kind::Drill,  Kind::Plane, Kind::HangerSlot, Kind::Inlay};
-    Treatment t;
-    t.kind = kKinds[whole(0, 11)];
-    const double thick = job.blank.thinnest();
-    t.depth = between(0.2, thick * 0.7);
-    const WantedBit wanted = wanted_bit(t);
-    t.bit = wanted == WantedBit::V         ? pick({"v30", "v60", "v90", "engrave20"})
-            : wanted == WantedBit::Flat    ? pick({"flat-1/8in", "flat-1/4in", "flat-3mm"})
-            : wanted == WantedBit::Keyhole ? "keyhole-3/8in"
-                                           : pick({"v60", "flat-1/8in", "ball-1/8in"});
-    if (t.kind == Kind::Incise && flip()) t.floor_limit = between(0.3, thick * 0.6);
-    if (flip(0.4)) t.clearing = {pick({"flat-1/8in", "flat-1/4in", "flat-1/2in"})};
-    t.sloped = flip();
-    t.steps = flip(0.2) ? whole(2, 4) : 1;
-    t.terrace = between(1, 6);
-    t.slug = flip();
-    t.inside = flip();
-    t.back = t.kind == Kind::HangerSlot || (t.kind != Kind::Inlay && flip(0.15));
-    t.moves.way = flip() ? Moves::Way::Rings : Moves::Way::AlongGrain;
-    t.moves.entry = flip() ? Moves::Entry::Ramp : Moves::Entry::Helix;
-    t.moves.climb = flip();
-    t.moves.stepover = between(0.15, 0.7);
-    t.moves.leave_on = flip(0.2) ? 0.2 : 0;
-    t.resin = flip(0.2);
-    t.v_alone = false;
-    t.tabs = usual_tabs(job.blank);
-    t.inlay.sloped = flip(0.7);
-    if (t.kind == Kind::Inlay && t.inlay.sloped && t.bit != "v30" && t.bit != "v90") t.bit = "v60";
-    t.inlay.contact = t.depth * between(0.5, 0.95);
-    t.inlay.saw_gap = between(0.5, 2);
-    t.inlay.thickness = t.inlay.contact + t.inlay.saw_gap + between(0.5, 10);
-    t.inlay.crossed = flip(0.2);
-    t.inlay.wood = pick({"sugar-maple", "black-cherry"});
-    if (t.kind == Kind::Recess && flip(0.3)) {
-      t.insert.thickness = between(0.5, thick * 0.4);
-      t.insert.cut = flip();
-      t.insert.material = pick({"acrylic", "brass", "shell"});
-    }
-    return t;
-  }
-
-  std::mt19937 random_;
-};
 
 void check_sane(const Plan& p) {
   CHECK(std::isfinite(p.seconds));
@@ -152,7 +49,7 @@ void check_sane(const Plan& p) {
 TEST_CASE("random jobs survive their file to the last figure, and the plan with them") {
   for (unsigned seed = 1; seed <= 30; ++seed) {
     INFO("seed " << seed);
-    const Job job = Maker(seed).job();
+    const Job job = JobMaker(seed).job();
     const std::string text = write_job(job);
     const Job again = read_job(text, "random");
     CHECK(write_job(again) == text);
@@ -173,7 +70,7 @@ TEST_CASE("random jobs plan to sane moves, and their files cut what was planned"
   int written = 0;
   for (unsigned seed = 100; seed < 130; ++seed) {
     INFO("seed " << seed);
-    const Job job = Maker(seed).job();
+    const Job job = JobMaker(seed).job();
     const Plan p = plan(job, rack, machine_for(job));
     check_sane(p);
     if (p.runs.empty()) continue;
@@ -189,7 +86,7 @@ TEST_CASE("every remedy of a random job's verdicts leaves a job that plans, and 
   const Rack rack = load_rack();
   int taken = 0, mended = 0;
   for (unsigned seed = 200; seed < 225; ++seed) {
-    const Job job = Maker(seed).job();
+    const Job job = JobMaker(seed).job();
     const Plan p = plan(job, rack, machine_for(job));
     for (const Verdict& v : p.verdicts) {
       for (const Remedy& remedy : v.remedies) {
@@ -218,7 +115,7 @@ TEST_CASE("further boards of random jobs plan, or say what is wrong in words") {
   int boards = 0;
   for (unsigned seed = 300; seed < 340; ++seed) {
     INFO("seed " << seed);
-    const Job job = Maker(seed).job();
+    const Job job = JobMaker(seed).job();
     for (const PlugBoard& board : further_boards(job, rack)) {
       ++boards;
       CHECK_FALSE(board.folder.empty());

@@ -307,14 +307,19 @@ TEST_CASE("holes are drilled at the middles, or along a line, a peck at a time")
   CHECK(down == 4);
 }
 
-TEST_CASE("a planed area is wider than what is kept by what the bit needs") {
+TEST_CASE("planing runs past the edge by what the bit needs where there is air or waste, and never into kept wood") {
   Job job = board(400, 300);
-  add(job, "flat", {kBox, 100, 80}, {200, 150}, cut(Kind::Plane, 1.5));
+  add(job, "flat", {kBox, 100, 80}, {50, 40}, cut(Kind::Plane, 1.5));  // from the left front corner inwards
   const Plan p = planned(job);
   CHECK(p.pieces[0]->cuts.bits.size() == 1);  // one will do
-  CHECK(p.pieces[0]->cuts.unreached.area == 0);
   const HeightField f = carved(p, 0.25);
-  for (const Point q : {Point{150.2, 110.2}, Point{249.8, 189.8}, Point{200, 150}}) CHECK(at(f, q) == Approx(-1.5));
+  for (const Point q : {Point{0.2, 0.2}, Point{99.8, 0.2}, Point{0.2, 79.8}, Point{50, 40}})
+    CHECK(at(f, q) == Approx(-1.5));
+  for (const Point q : {Point{100.2, 40}, Point{50, 80.2}, Point{99.9, 79.9}}) CHECK(at(f, q) == 0);  // kept
+  CHECK(p.pieces[0]->cuts.unreached.area > 0);
+  // Outside a cut-out it is waste.
+  add(job, "sign", {kBox, 100, 80}, {50, 40}, cut(Kind::CutOut, 1));
+  CHECK(at(carved(planned(job), 0.25), {102, 40}) <= -1.5);
 }
 
 TEST_CASE("bits are proposed large to small, each for what it adds") {

@@ -1,0 +1,220 @@
+#include "planning/judged.hpp"
+
+#include <algorithm>
+#include <cmath>
+#include <map>
+
+#include "run/gcode.hpp"
+
+namespace doyen {
+namespace {
+
+using Kind = Fault::Kind;
+
+constexpr const char* kCodes[] = {"gouge", "missed", "bite", "plunges-fast", "rub", "cuts-air", "rapid-in-wood"};
+
+std::string code_of(Kind kind) { return kCodes[static_cast<int>(kind)]; }
+
+std::string named(const Plan& plan, const std::string& id) {
+  const Item* item = plan.job.find(id);
+  return item == nullptr ? (id.empty() ? std::string("the board") : "“" + id + "”") : "“" + item->piece.name + "”";
+}
+
+std::string bit_name(const Plan& plan, const std::string& id) {
+  const Bit* bit = plan.rack.find(id);
+  return bit == nullptr ? id : bit->name;
+}
+
+bool stops(Kind kind) { return kind != Kind::Missed && kind != Kind::Air; }
+
+// What is wrong, and why that matters.
+std::pair<std::string, std::string> words_for(const Fault& f, const Plan& plan) {
+  const LengthStyle& lengths = plan.job.lengths;
+  const std::string deep = format_length(f.mm, lengths), who = named(plan, f.piece), hurt = named(plan, f.hurt);
+  const std::string where = f.hurt.empty() ? "the board beside it" : f.hurt == f.piece ? "its own shape" : hurt;
+  const std::string by = " (" + f.file + ", the " + bit_name(plan, f.bit) + ")";
+  switch (f.kind) {
+    case Kind::Gouge:
+      return {"Cutting " + who + " takes " + deep + " too much off " + where + by + ".",
+              "Nobody asked for that wood to go: " + format_area(f.mm2, lengths) + " would be spoiled."};
+    case Kind::Missed:
+      return {"In " + who + " up to " + deep + " of wood stays where a chosen bit could have come.",
+              format_area(f.mm2, lengths) + " would have to be cut again."};
+    case Kind::Bite:
+      return {"Cutting " + who + " the " + bit_name(plan, f.bit) + " takes " + deep + " at once" + " (" + f.file + ").",
+              "That is more than its depth per pass: it may break, or tear the wood."};
+    case Kind::Plunge:
+      return {
+          "Cutting " + who + " the " + bit_name(plan, f.bit) + " sinks too fast into solid wood" + " (" + f.file + ").",
+          "It goes down " + deep + " faster than its plunge feed."};
+    case Kind::Rub:
+      return {"Cutting " + who + " the shank of the " + bit_name(plan, f.bit) + " rubs against standing wood" + " (" +
+                  f.file + ").",
+              "Wood stands " + deep + " above the end of its cutting edge there: it burns, and the bit may break."};
+    case Kind::Air:
+      return {"Cutting " + who + " the " + bit_name(plan, f.bit) + " cuts nothing but air" + " (" + f.file + ").",
+              "What it should cut is gone already: its depth or its ground is not what you meant."};
+    case Kind::Rapid:
+      return {"A fast travel move while cutting " + who + " passes " + deep + " below where wood may stand" + by + ".",
+              "The bit could strike the board at full speed."};
+  }
+  return {};
+}
+
+bool from_judge(const Verdict& v) {
+  return std::any_of(std::begin(kCodes), std::end(kCodes), [&](const char* code) { return v.code == code; });
+}
+
+}  // namespace
+
+double glancing_cell(const Blank& blank) {
+  constexpr double kCells = 700'000;
+  return std::max(0.1, std::sqrt(blank.width * blank.height / kCells));
+}
+
+double writing_cell(const Blank& blank) {
+  constexpr double kCells = 6'000'000;
+  return std::max(0.1, std::sqrt(blank.width * blank.height / kCells));
+}
+
+std::vector<Worked> worked_by(const Plan& plan, const std::vector<OutputFile>& files) {
+  std::vector<Worked> all;
+  std::size_t run = 0;
+  const std::string wood = wood_class_of(plan.job.blank);
+  for (const OutputFile& file : files) {
+    if (run >= plan.runs.size()) throw bad_input(file.name + ": there are more files than the plan has.");
+    const Side side = plan.runs[run].side;
+    const ZeroShift shift = zero_shift(plan.job, side);
+    const GcodeProgram program = read_gcode(file.text, file.name, shift.z);
+    if (!program.ended) throw bad_input(file.name + ": the file has no end.");
+    const auto placed = [&](Point3 p) { return Point3{p.x - shift.x, p.y - shift.y, p.z - shift.z}; };
+    for (const GcodeSection& section : program.sections) {
+      if (run >= plan.runs.size()) throw bad_input(file.name + ": there are more bits in the files than in the plan.");
+      const BitRun& made = plan.runs[run++];
+      std::map<int, Worked> parts;  // by number
+      const auto part = [&](int number) -> Worked& {
+        const auto [it, fresh] = parts.try_emplace(number);
+        Worked& w = it->second;
+        if (!fresh) return w;
+        w.file = file.name;
+        w.side = side;
+        w.bit = made.bit;
+        w.later = made.later;
+        w.most_at_once = made.bit.depth_per_pass(wood);
+        w.plunge = made.feeds.known() ? made.feeds.plunge : 1e9;
+        if (number >= 1 && static_cast<std::size_t>(number) <= made.operations.size()) {
+          const Operation& op = *made.operations[static_cast<std::size_t>(number) - 1];
+          w.piece = op.piece;
+          w.treatment = op.treatment;
+          const Item* item = plan.job.find(op.piece);
+          // What was said of this hole's steps is what it may take.
+          if (item != nullptr && item->cut.kind == Treatment::Kind::Drill)
+            w.most_at_once = std::max(w.most_at_once, item->cut.peck);
+        }
+        return w;
+      };
+      for (std::size_t i = 0; i < section.passes.size(); ++i) {
+        Worked& w = part(section.work[i]);
+        Pass& pass = w.passes.emplace_back();
+        for (const Point3& p : section.passes[i].points) pass.points.push_back(placed(p));
+        w.feeds.push_back(section.feeds[i]);
+      }
+      for (const GcodeSection::Rapid& r : section.rapids) {
+        const int number = section.work[std::min(r.before, section.work.size() - 1)];
+        part(number).rapids.push_back({placed(r.from), placed(r.to)});
+      }
+      for (auto& [number, w] : parts) all.push_back(std::move(w));
+    }
+  }
+  if (run < plan.runs.size()) throw bad_input("There are fewer files than the plan has.");
+  return all;
+}
+
+Judgement judge_files(const Plan& plan, const std::vector<OutputFile>& files, double cell, const Cancel& cancel,
+                      JudgeMemory* memory) {
+  const Job& job = plan.job;
+  JudgeTask task;
+  task.board = job.blank.box();
+  task.blank = job.blank;
+  task.turn = job.run.turn;
+  task.worked = worked_by(plan, files);
+  std::vector<WantedPiece> pieces;
+  for (std::size_t i = 0; i < job.items.size(); ++i) {
+    const Item& item = job.items[i];
+    const PiecePlan& planned = *plan.pieces[i];
+    WantedPiece piece{item.piece.id, nullptr, &item.cut, &planned.around, true, 0, planned.key};
+    if (planned.problem.empty()) piece.outlines = &planned.outlines;
+    const auto takes = [&](const Bit& bit) {
+      if (bit.kind != BitKind::Flat) return;
+      const double d = bit.true_diameter();
+      piece.smallest_flat = piece.smallest_flat > 0 ? std::min(piece.smallest_flat, d) : d;
+    };
+    for (const std::string& id : item.cut.clearing) {
+      const Bit* bit = plan.rack.find(id);
+      if (bit != nullptr && bit->flute_length >= floor_depth(item.cut) - 1e-6) takes(*bit);
+    }
+    for (const Worked& w : task.worked) {
+      if (w.piece == item.piece.id) takes(w.bit);
+    }
+    piece.key ^= static_cast<std::uint64_t>(piece.smallest_flat * 1e4) * 0x9E3779B97F4A7C15ULL;
+    pieces.push_back(piece);
+  }
+  // Where inlays are glued in between two runs, the wood is judged twice: with open pockets, and with level plugs in
+  // them and whatever is cut over those.
+  const bool twice = plan.has_later();
+  const auto inlaid = [&](const std::string& id) {
+    const Item* item = job.find(id);
+    return item != nullptr && item->cut.kind == Treatment::Kind::Inlay;
+  };
+  std::vector<WantedPiece> open = pieces, level = pieces;
+  for (WantedPiece& piece : open) piece.must = inlaid(piece.id);
+  std::erase_if(level, [&](const WantedPiece& piece) { return inlaid(piece.id); });
+  std::vector<Wanted> wanted;
+  wanted.reserve(3);
+  const auto judged = [&](const std::vector<WantedPiece>& as, Side side, auto made_by) {
+    wanted.emplace_back(as, job.blank, plan.rack, side, job.run.turn);
+    JudgedSide state{side, &wanted.back(), {}, highest_wood(job, side)};
+    for (std::size_t w = 0; w < task.worked.size(); ++w) {
+      if (task.worked[w].side == side && made_by(task.worked[w])) state.worked.push_back(w);
+    }
+    task.sides.push_back(std::move(state));
+  };
+  if (twice) {
+    judged(open, Side::Front, [](const Worked& w) { return !w.later; });
+    judged(level, Side::Front, [&](const Worked& w) { return !inlaid(w.piece); });
+  } else {
+    judged(pieces, Side::Front, [](const Worked&) { return true; });
+  }
+  if (plan.has_back()) judged(pieces, Side::Back, [](const Worked&) { return true; });
+  return judge_work(task, cell, cancel, memory);
+}
+
+std::vector<Verdict> verdicts_of(const Judgement& judgement, const Plan& plan) {
+  std::vector<Verdict> out;
+  for (const Fault& f : judgement.faults) {
+    auto [text, why] = words_for(f, plan);
+    Verdict v{
+        stops(f.kind) ? Grade::Stop : Grade::Mind, code_of(f.kind), f.piece, f.at, std::move(text), std::move(why), {}};
+    out.push_back(std::move(v));
+  }
+  return out;
+}
+
+void add_judgement(Plan& plan, const Judgement& judgement) {
+  std::erase_if(plan.verdicts, from_judge);
+  for (Verdict& v : verdicts_of(judgement, plan)) plan.verdicts.push_back(std::move(v));
+  std::stable_sort(plan.verdicts.begin(), plan.verdicts.end(),
+                   [](const Verdict& a, const Verdict& b) { return a.grade > b.grade; });
+}
+
+std::string judged_in_words(const Judgement& judgement, const LengthStyle& lengths) {
+  if (judgement.cut_as_wanted())
+    return "cut as wanted, to within " + format_length(std::max(0.01, judgement.within), lengths);
+  std::string what;
+  for (const Kind kind : {Kind::Gouge, Kind::Bite, Kind::Plunge, Kind::Rub, Kind::Rapid, Kind::Missed}) {
+    if (judgement.has(kind)) what += (what.empty() ? "" : ", ") + code_of(kind);
+  }
+  return "NOT cut as wanted: " + what;
+}
+
+}  // namespace doyen

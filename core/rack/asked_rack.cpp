@@ -1,0 +1,15 @@
+#include "rack/asked_rack.hpp"
+
+#include <algorithm>
+
+namespace doyen {
+
+bool AskedRack::Asked::same_from(const Rack& rack) const {
+  if (all && !(*all == rack)) return false;
+  return std::all_of(one.begin(), one.end(), [&](const auto& asked) {
+    const Bit* bit = rack.find(asked.first);
+    return bit == nullptr ? !asked.second.has_value() : asked.second.has_value() && *asked.second == *bit;
+  });
+}
+
+}  // namespace doyen
