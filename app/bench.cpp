@@ -162,8 +162,14 @@ void Bench::show_job(const Job& job) {
   update();
 }
 
+void Bench::show_judgement(const JudgementPtr& judgement) {
+  judgement_ = judgement;
+  update();
+}
+
 void Bench::show_plan(const PlanPtr& plan) {
   plan_ = plan;
+  judgement_.reset();
   for (PieceShape& s : shapes_) {
     const PiecePlan* piece = plan->piece(s.id.toStdString());
     s.lost = piece == nullptr ? QPainterPath() : path_of(piece->cuts.lost);

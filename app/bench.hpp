@@ -28,6 +28,7 @@ class Bench : public QWidget {
 
   void show_job(const Job& job);  // at once, before the plan: outlines follow
   void show_plan(const PlanPtr& plan);
+  void show_judgement(const JudgementPtr& judgement);  // what no bit reaches, from what is really carved
   void show_stage(Stage stage);
   void select(const QString& piece);
   [[nodiscard]] QString selected() const { return selected_; }
@@ -89,7 +90,7 @@ class Bench : public QWidget {
     QString id, name;
     QPainterPath path;   // board coordinates
     QPainterPath lines;  // stroke lines to be followed
-    QPainterPath lost;   // what no chosen bit reaches, by the newest plan
+    QPainterPath lost;   // what no chosen bit reaches, by the newest plan, until the judge says it better
     Box box;
     Treatment::Kind kind;
     bool back = false;
@@ -123,6 +124,7 @@ class Bench : public QWidget {
   [[nodiscard]] QPointF section_handle() const;
 
   Job job_;
+  JudgementPtr judgement_;
   PlanPtr plan_;
   std::vector<PieceShape> shapes_;
   std::map<std::string, std::pair<std::vector<Piece>, PieceShape>> known_;  // with what each is made of

@@ -170,7 +170,24 @@ void Bench::paint_outlines(QPainter& p) {
     p.drawPath(to_px.map(s.path));
     p.drawPath(to_px.map(s.lines));
   }
-  for (const PieceShape& s : shapes_) {  // what no chosen bit reaches
+  // What no chosen bit reaches: a ghost over the face, from the cells that stay in the carved wood.
+  if (judgement_ != nullptr && (stage_ == Stage::Proof || !selected_.isEmpty())) {
+    const PieceShape* chosen = shape(selected_);
+    QPainterPath ghost;
+    const double cell = judgement_->cell;
+    for (const Judgement::LeftRun& run : judgement_->left_runs) {
+      const QRectF cells(run.x0, run.y - cell / 2, run.x1 - run.x0, cell);
+      if (stage_ != Stage::Proof &&
+          (chosen == nullptr || !chosen->path.boundingRect().adjusted(-1, -1, 1, 1).intersects(cells)))
+        continue;
+      ghost.addRect(cells);
+    }
+    p.setPen(Qt::NoPen);
+    p.setBrush(theme::kBrick);
+    p.drawPath(to_px.map(ghost));
+  }
+  for (const PieceShape& s : shapes_) {
+    if (judgement_ != nullptr) break;
     if (s.lost.isEmpty() || !(s.id == selected_ || stage_ == Stage::Proof)) continue;
     p.setPen(QPen(theme::kBrick, 1.4));
     p.setBrush(theme::kBrick);

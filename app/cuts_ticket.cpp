@@ -412,8 +412,7 @@ void CutsTicket::refresh_incise(const Item& item, const PiecePlan* piece) {
   depth_->show_number(shop_.show(cuts.deepest),
                       letter.empty() ? QString() : tr("in %1").arg(QString::fromStdString(letter)),
                       depth_sum(*shop_.plan, item.piece.id));
-  const Sum angles = v_table_sum(*shop_.plan, shop_.rack, item.piece.id);
-  angles_->show_number(tr("%1 V bits").arg(angles.lines.size()), tr("in the rack"), angles);
+  show_angles(item);
   const Sum floor = floor_sum(*shop_.plan, item.piece.id);
   QStringList flats;
   for (const std::string& l : letters_with_floor(*piece)) flats << QString::fromStdString(l);
@@ -547,6 +546,39 @@ void CutsTicket::refresh() {
     verdicts_->show_for(shop_.selected, false);
   }
   filling_ = false;
+}
+
+void CutsTicket::show_angles(const Item& item) {
+  if (angles_plan_ != shop_.plan || angles_piece_ != item.piece.id) {
+    angles_cancel_.request();
+    angles_cancel_ = Cancel();
+    angles_plan_ = shop_.plan;
+    angles_piece_ = item.piece.id;
+    angles_seconds_.reset();
+    angles_pool_.start([this, plan = shop_.plan, rack = shop_.rack, id = item.piece.id, cancel = angles_cancel_] {
+      VSeconds seconds;
+      try {
+        seconds = v_seconds(*plan, rack, id, cancel);
+      } catch (const std::exception&) {
+        return;  // cancelled: another piece or plan is looked at; a bit that cannot be planned has no time
+      }
+      QMetaObject::invokeMethod(
+          this,
+          [this, plan, id, seconds] {
+            if (plan != angles_plan_ || id != angles_piece_) return;
+            angles_seconds_ = seconds;
+            if (const Item* now = shop_.item(); now != nullptr && now->piece.id == id) show_angles(*now);
+          },
+          Qt::QueuedConnection);
+    });
+  }
+  const Sum angles = v_table_sum(*shop_.plan, shop_.rack, item.piece.id, angles_seconds_ ? &*angles_seconds_ : nullptr);
+  angles_->show_number(tr("%1 V bits").arg(angles.lines.size()), tr("in the rack"), angles);
+}
+
+CutsTicket::~CutsTicket() {
+  angles_cancel_.request();
+  angles_pool_.waitForDone();
 }
 
 }  // namespace doyen

@@ -209,7 +209,9 @@ void FitSection::refresh() {
   title_->setText(tr("Fit of “%1”").arg(QString::fromStdString(item->piece.name)));
   const Bit* v = shop_.rack.find(item->cut.bit);
   about_->setText(item->cut.inlay.sloped
-                      ? tr("%1 for both halves, measured %2°. Carved from both boards' files and put together.")
+                      ? (v != nullptr && v->measured_angle
+                             ? tr("%1 for both halves, measured %2°. Carved from both boards' files and put together.")
+                             : tr("%1 for both halves, %2° as named. Carved from both boards' files and put together."))
                             .arg(v == nullptr ? QString::fromStdString(item->cut.bit) : QString::fromStdString(v->name))
                             .arg(v == nullptr ? 0 : v->true_angle())
                       : tr("Upright flanks. Carved from both boards' files and put together."));

@@ -23,6 +23,14 @@ double widest_stroke(const Workshop& shop, const std::string& piece, const Bit& 
   return plan_groove(planned->outlines.region, {v.tan_half(), v.tip}).widest_stroke();
 }
 
+// How deep the pocket really is: a stroke that closes before the depth asked for has no floor there.
+double floor_of_pocket(const Workshop& shop, const Item& item) {
+  const Bit* v = shop.rack.find(item.cut.bit);
+  if (!item.cut.inlay.sloped || v == nullptr || v->kind != BitKind::V) return item.cut.depth;
+  const double closes = std::max(0.0, widest_stroke(shop, item.piece.id, *v) - v->tip) / 2 / v->tan_half();
+  return closes > 0 ? std::min(item.cut.depth, closes) : item.cut.depth;
+}
+
 }  // namespace
 
 void InlaySection::start_figures(Treatment& cut, const Workshop& shop, const std::string& piece) {
@@ -198,9 +206,14 @@ Sum InlaySection::sum_of(const Item& item) const {
     const InlayStart start = inlay_start(widest_stroke(shop_, item.piece.id, *v), *v, job.blank, job.lengths);
     for (const std::string& line : start.why) sum.lines.push_back(tr("start: ").toStdString() + line);
   }
+  const double deep = floor_of_pocket(shop_, item);
+  if (deep < item.cut.depth - 1e-6)
+    sum.lines.push_back(tr("the widest stroke closes at %1, before the pocket's %2")
+                            .arg(shop_.show(deep), shop_.show(item.cut.depth))
+                            .toStdString());
   sum.lines.push_back(
       tr("glue gap: pocket %1 − contact %2 = %3")
-          .arg(shop_.show(item.cut.depth), shop_.show(inlay.contact), shop_.show(item.cut.depth - inlay.contact))
+          .arg(shop_.show(deep), shop_.show(inlay.contact), shop_.show(std::max(0.0, deep - inlay.contact)))
           .toStdString());
   if (sloped)
     sum.lines.push_back(tr("the plug's land is smaller than the art by contact × tan(%1° ÷ 2) = %2 a side")
@@ -259,7 +272,8 @@ void InlaySection::refresh(const Item& item, const PiecePlan* piece) {
   thickness_->show_length(t.inlay.thickness, lengths);
   grain_->setCurrentIndex(t.inlay.crossed ? 1 : 0);
   moisture_->setValue(t.inlay.moisture);
-  gaps_->show_number(shop_.show(t.depth - t.inlay.contact), tr("under the plug"), sum_of(item));
+  gaps_->show_number(shop_.show(std::max(0.0, floor_of_pocket(shop_, item) - t.inlay.contact)), tr("under the plug"),
+                     sum_of(item));
   if (moved_piece_ != shop_.selected) moved_->setText({});
   moved_->setVisible(!moved_->text().isEmpty());
   start_->setVisible(t.inlay.sloped && !t.inlay.rung);

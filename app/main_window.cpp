@@ -108,6 +108,11 @@ MainWindow::MainWindow() : shop_{document_, rack_, nullptr, nullptr, {}, {}, {}}
 
   connect(&document_, &JobDocument::changed, this, &MainWindow::job_changed);
   connect(&planner_, &Planner::planned, this, &MainWindow::take_plan);
+  connect(&planner_, &Planner::judged, this, &MainWindow::take_judgement);
+  connect(&planner_, &Planner::failed, this, [this](const QString& what) {
+    trouble_ = what;
+    beam_->show_trouble(what);
+  });
   connect(&planner_, &Planner::busy_changed, this, [this](bool busy) { beam_->show_busy(busy); });
   connect(&planner_, &Planner::progressed, this, [this](int done, int of) { beam_->show_busy(true, done, of); });
   connect(beam_, &TimeBeam::cancel_wanted, &planner_, &Planner::cancel);
@@ -327,11 +332,13 @@ void MainWindow::make_actions() {
   add(tr("Save the outlines as DXF or SVG…"), {}, [this] { save_outlines(); });
   // One key mends the gravest verdict of the chosen piece, or of the job.
   add(tr("Take the first remedy"), QKeySequence(Qt::Key_F4), [this] {
-    if (!shop_.plan) return;
-    for (const Verdict& v : shop_.plan->verdicts) {
-      if ((shop_.selected.isEmpty() || v.piece == shop_.selected.toStdString()) && !v.remedies.empty() &&
-          v.remedies.front().apply) {
-        return document_.edit(QString::fromStdString(v.remedies.front().label), v.remedies.front().apply);
+    // Only what was tried and found to mend; what is the user's to say is never taken by a key.
+    if (!shop_.judged || !(shop_.judged->job == document_.job())) return;
+    for (const Verdict& v : shop_.judged->verdicts) {
+      if (!shop_.selected.isEmpty() && v.piece != shop_.selected.toStdString()) continue;
+      for (const Remedy& remedy : v.remedies) {
+        if (remedy.apply && !remedy.says_of_shop)
+          return document_.edit(QString::fromStdString(remedy.label), remedy.apply);
       }
     }
   });
@@ -412,6 +419,9 @@ void MainWindow::job_changed() {
 
 void MainWindow::take_plan(const PlanPtr& plan) {
   shop_.plan = plan;
+  shop_.judged.reset();
+  shop_.judgement.reset();
+  trouble_.clear();
   const Blank& blank = plan->job.blank;
   const double most = section_.along ? blank.height : blank.width;
   if (section_.at <= 0 || section_.at >= most) {
@@ -425,6 +435,15 @@ void MainWindow::take_plan(const PlanPtr& plan) {
   refresh_tickets();
   refresh_rail();
   Q_EMIT settled();
+}
+
+void MainWindow::take_judgement(const PlanPtr& plan, const JudgementPtr& judgement) {
+  shop_.judged = plan;
+  shop_.judgement = judgement;
+  bench_->show_judgement(judgement);
+  refresh_tickets();
+  refresh_rail();
+  Q_EMIT looked_at();
 }
 
 void MainWindow::refresh_tickets() { static_cast<Ticket*>(tickets_->currentWidget())->refresh(); }
@@ -466,7 +485,7 @@ void MainWindow::refresh_rail() {
                     cut == pieces ? (cut == 1 ? tr("one treatment") : tr("%1 treatments").arg(cut))
                                   : tr("%1 of %2").arg(cut).arg(pieces));
   if (!shop_.plan) return;
-  const int stops = shop_.plan->count(Grade::Stop), minds = shop_.plan->count(Grade::Mind);
+  const int stops = shop_.seen()->count(Grade::Stop), minds = shop_.seen()->count(Grade::Mind);
   QString words = stops > 0 ? tr("%1 stop").arg(stops) : QString();
   if (minds > 0) words += (words.isEmpty() ? QString() : QStringLiteral(", ")) + tr("%1 to mind").arg(minds);
   rail_->show_state(Stage::Proof,
@@ -648,12 +667,16 @@ void MainWindow::closeEvent(QCloseEvent* event) { may_leave() ? event->accept() 
 
 QString MainWindow::write_files(const QString& folder, bool anyway) {
   if (!shop_.plan || !(shop_.plan->job == document_.job()))
-    return tr("The plan is still being worked out; try again in a moment.");
-  if (shop_.plan->has_stop() && !anyway) {
-    const QString words = (shop_.plan->count(Grade::Stop) == 1
+    return trouble_.isEmpty()
+               ? tr("The plan is still being worked out; try again in a moment.")
+               : tr("The plan could not be worked out: %1 Save the job, and change what was edited last.")
+                     .arg(trouble_);
+  const Plan& seen = *shop_.seen();
+  if (seen.has_stop() && !anyway) {
+    const QString words = (seen.count(Grade::Stop) == 1
                                ? tr("Nothing was written: one thing would spoil wood, break a bit or be unsafe. ")
                                : tr("Nothing was written: %1 things would spoil wood, break a bit or be unsafe. ")
-                                     .arg(shop_.plan->count(Grade::Stop))) +
+                                     .arg(seen.count(Grade::Stop))) +
                           tr("Proof lists what, with its remedies.");
     run_->show_written(words, false);
     return words;
@@ -663,16 +686,15 @@ QString MainWindow::write_files(const QString& folder, bool anyway) {
   QApplication::setOverrideCursor(Qt::WaitCursor);
   try {
     const std::vector<FurtherPlan> further = plan_further(document_.job(), rack_, anyway);
-    const Written written = write_outputs(*shop_.plan, folder.toStdString());
+    const Written written = write_outputs(*shop_.plan, folder.toStdString(), anyway);
     QStringList names;
     for (const std::string& name : written.names) names << QString::fromStdString(name);
-    for (const std::string& name : write_further(further, folder.toStdString())) names << QString::fromStdString(name);
-    fine = written.check.agrees();
+    for (const std::string& name : write_further(further, folder.toStdString(), anyway))
+      names << QString::fromStdString(name);
+    fine = !spoils(written.judgement, shop_.plan->job);
     words = tr("Written into %1: %2.").arg(folder, names.join(QStringLiteral(", "))) + QLatin1Char('\n') +
-            (fine ? tr("The files were read back and carved again: they cut what you see, to within %1 mm.")
-                        .arg(std::max(0.001, written.check.worst), 0, 'f', 3)
-                  : tr("The files read back differ from the plan by %1 mm: do not run them.")
-                        .arg(written.check.worst, 0, 'f', 3));
+            tr("The files were read back and carved in the computer: %1.")
+                .arg(QString::fromStdString(judged_in_words(written.judgement, shop_.plan->job.lengths)));
   } catch (const Problem& problem) {
     words = QString::fromUtf8(problem.what());
   }
@@ -683,7 +705,7 @@ QString MainWindow::write_files(const QString& folder, bool anyway) {
 
 void MainWindow::choose_and_write() {
   go_to_stage(Stage::Run);
-  if (shop_.plan && shop_.plan->has_stop()) {
+  if (shop_.plan && shop_.seen()->has_stop()) {
     write_files({});
     go_to_stage(Stage::Run);
     return;

@@ -23,6 +23,7 @@ class MainWindow : public QMainWindow {
   Bench& bench() { return *bench_; }
   SectionStrip& strip() { return *strip_; }
   [[nodiscard]] const PlanPtr& plan() const { return shop_.plan; }
+  [[nodiscard]] const PlanPtr& judged() const { return shop_.judged; }  // null until the files have been looked at
   [[nodiscard]] Planner& planner() { return planner_; }
   [[nodiscard]] StageRail& rail() { return *rail_; }
   [[nodiscard]] FitKeeper& fit() { return fit_; }
@@ -41,7 +42,8 @@ class MainWindow : public QMainWindow {
   QString write_files(const QString& folder, bool anyway = false);
 
  Q_SIGNALS:
-  void settled();  // a plan has been taken over by every part of the window
+  void looked_at();  // the judge has spoken, the remedies have been tried
+  void settled();    // a plan has been taken over by every part of the window
 
  protected:
   void closeEvent(QCloseEvent* event) override;
@@ -52,6 +54,7 @@ class MainWindow : public QMainWindow {
   void make_actions();
   void job_changed();
   void take_plan(const PlanPtr& plan);
+  void take_judgement(const PlanPtr& plan, const JudgementPtr& judgement);
   void refresh_tickets();
   void refresh_rail();
   void show_call_box();
@@ -100,6 +103,7 @@ class MainWindow : public QMainWindow {
   ProofTicket* proof_;
   RunTicket* run_;
   SectionLine section_;
+  QString trouble_;       // why the newest job could not be planned; empty when it could
   std::string fit_seen_;  // the inlay whose fit the section was brought to
   QList<Call> calls_;
 };

@@ -9,6 +9,7 @@ namespace doyen {
 Planner::Planner(QObject* parent) : QObject(parent) {
   pool_.setMaxThreadCount(2);
   qRegisterMetaType<PlanPtr>("doyen::PlanPtr");
+  qRegisterMetaType<JudgementPtr>("doyen::JudgementPtr");
 }
 
 Planner::~Planner() {
@@ -25,15 +26,41 @@ void Planner::set_busy(bool busy) {
 void Planner::cancel() {
   current_.request();
   ++generation_;
+  judging_ = false;
   set_busy(false);
 }
+
+namespace {
+
+// The plan with the judge's verdicts and tried remedies.
+std::pair<std::shared_ptr<Plan>, JudgementPtr> looked_at(const Plan& whole, const Rack& rack, PlanCache& cache,
+                                                         const Cancel& cancel, std::mutex& lock, JudgeMemory& memory) {
+  auto plan = std::make_shared<Plan>(whole);
+  std::shared_ptr<Judgement> judgement;
+  try {
+    if (!plan->runs.empty()) {
+      const std::scoped_lock one_at_a_time(lock);
+      cancel.check();
+      judgement = std::make_shared<Judgement>(
+          judge_files(*plan, gcode_files(*plan), glancing_cell(plan->job.blank), cancel, &memory));
+      add_judgement(*plan, *judgement);
+    }
+  } catch (const Problem& problem) {
+    if (problem.kind() == Problem::Kind::Cancelled) throw;  // else a verdict says why no file can be written
+  }
+  plan->verdicts = with_tried_remedies(*plan, rack, &cache, cancel);
+  return {plan, judgement};
+}
+
+}  // namespace
 
 void Planner::request(const Job& job, const Rack& rack) {
   current_.request();
   current_ = Cancel();
   const quint64 mine = ++generation_;
   set_busy(true);
-  pool_.start([this, job, rack, cancel = current_, cache = cache_, mine] {
+  judging_ = true;
+  pool_.start([this, job, rack, cancel = current_, cache = cache_, lock = judge_lock_, memory = judge_memory_, mine] {
     try {
       const Progress progress{[this, mine](int done, int of) {
         QMetaObject::invokeMethod(
@@ -43,25 +70,44 @@ void Planner::request(const Job& job, const Rack& rack) {
             },
             Qt::QueuedConnection);
       }};
-      auto result = std::make_shared<const Plan>(plan(job, rack, machine_for(job), cache.get(), cancel, progress));
+      const Plan whole = plan(job, rack, machine_for(job), cache.get(), cancel, progress);
+      auto bare = std::make_shared<Plan>(whole);
+      for (Verdict& v : bare->verdicts) v.remedies.clear();
       QMetaObject::invokeMethod(
           this,
-          [this, mine, result] {
+          [this, mine, result = PlanPtr(std::move(bare))] {
             if (mine != generation_) return;
             set_busy(false);
             Q_EMIT planned(result);
           },
           Qt::QueuedConnection);
-    } catch (const std::exception&) {
-      // Cancelled, or out of memory: the newest request answers, or the last picture stays.
+      auto [seen, judgement] = looked_at(whole, rack, *cache, cancel, *lock, *memory);
       QMetaObject::invokeMethod(
           this,
-          [this, mine] {
-            if (mine == generation_) set_busy(false);
+          [this, mine, result = PlanPtr(std::move(seen)), judgement = std::move(judgement)] {
+            if (mine != generation_) return;
+            judging_ = false;
+            Q_EMIT judged(result, judgement);
           },
           Qt::QueuedConnection);
+    } catch (const Problem& problem) {
+      if (problem.kind() != Problem::Kind::Cancelled) give_up(mine, QString::fromUtf8(problem.what()));
+    } catch (const std::exception& error) {
+      give_up(mine, QString::fromUtf8(error.what()));
     }
   });
+}
+
+void Planner::give_up(quint64 mine, const QString& what) {
+  QMetaObject::invokeMethod(
+      this,
+      [this, mine, what] {
+        if (mine != generation_) return;
+        judging_ = false;
+        set_busy(false);
+        Q_EMIT failed(what);
+      },
+      Qt::QueuedConnection);
 }
 
 QImage to_image(const Picture& picture) {

@@ -5,8 +5,10 @@
 #include <QObject>
 #include <QThreadPool>
 #include <memory>
+#include <mutex>
 #include <vector>
 
+#include "planning/judged.hpp"
 #include "planning/plan.hpp"
 #include "planning/relief_keeper.hpp"
 #include "relief/picture.hpp"
@@ -14,6 +16,7 @@
 namespace doyen {
 
 using PlanPtr = std::shared_ptr<const Plan>;
+using JudgementPtr = std::shared_ptr<const Judgement>;
 
 class Planner : public QObject {
   Q_OBJECT
@@ -23,19 +26,29 @@ class Planner : public QObject {
   void request(const Job& job, const Rack& rack);
   void cancel();
   [[nodiscard]] bool busy() const { return busy_; }
+  [[nodiscard]] bool judging() const { return judging_; }  // the plan stands, its files are still being looked at
 
  Q_SIGNALS:
+  // The plan without remedies: those are tried first.
   void planned(doyen::PlanPtr plan);
+  // The same plan again, with what the judge says of its files (null where none can be written), and with the remedies
+  // that were tried and do mend.
+  void judged(doyen::PlanPtr plan, doyen::JudgementPtr judgement);
+  // Planning ended with something nobody foresaw: said, not swallowed.
+  void failed(const QString& what);
   void progressed(int done, int of);
   void busy_changed(bool busy);
 
  private:
   void set_busy(bool busy);
+  void give_up(quint64 mine, const QString& what);
   QThreadPool pool_;
   std::shared_ptr<PlanCache> cache_ = std::make_shared<PlanCache>();
   Cancel current_;
   quint64 generation_ = 0;
-  bool busy_ = false;
+  bool busy_ = false, judging_ = false;
+  std::shared_ptr<std::mutex> judge_lock_ = std::make_shared<std::mutex>();
+  std::shared_ptr<JudgeMemory> judge_memory_ = std::make_shared<JudgeMemory>();  // under that lock
 };
 
 // Where the section is cut: along the board at a distance from the front, or across it at a distance from the left.
@@ -77,3 +90,4 @@ QImage to_image(const Picture& picture);
 }  // namespace doyen
 
 Q_DECLARE_METATYPE(doyen::PlanPtr)
+Q_DECLARE_METATYPE(doyen::JudgementPtr)

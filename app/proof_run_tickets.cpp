@@ -11,6 +11,9 @@ ProofTicket::ProofTicket(Workshop& shop, FitKeeper& keeper) : Ticket(shop) {
   add_title(tr("Proof"));
   summary_ = make_label({}, "faded");
   column_->addWidget(summary_);
+  judged_ = make_label({}, "faded");
+  judged_->setObjectName(QStringLiteral("judged"));
+  column_->addWidget(judged_);
   fit_ = new FitSection(shop_, keeper);
   column_->addWidget(fit_);
   verdicts_ = new VerdictList(shop_);
@@ -27,13 +30,19 @@ ProofTicket::ProofTicket(Workshop& shop, FitKeeper& keeper) : Ticket(shop) {
 void ProofTicket::refresh() {
   fit_->refresh();
   if (!shop_.plan) return;
-  const Plan& plan = *shop_.plan;
+  const Plan& plan = *shop_.seen();
   const int stops = plan.count(Grade::Stop), minds = plan.count(Grade::Mind);
   summary_->setText(stops > 0   ? (stops == 1 ? tr("One thing would spoil wood, break a bit or be unsafe.")
                                               : tr("%1 things would spoil wood, break a bit or be unsafe.").arg(stops))
                     : minds > 0 ? (minds == 1 ? tr("Nothing stops it; one thing to look at.")
                                               : tr("Nothing stops it; %1 things to look at.").arg(minds))
-                                : tr("Nothing stands against it. The board will look as shown."));
+                                : tr("No problems found. The board will look as shown."));
+  judged_->setText(shop_.judgement
+                       ? tr("The files, read back and carved in the computer: %1.")
+                             .arg(QString::fromStdString(judged_in_words(*shop_.judgement, plan.job.lengths)))
+                   : shop_.judged ? QString()
+                                  : tr("The files are being read back and carved in the computer…"));
+  judged_->setVisible(!judged_->text().isEmpty());
   // What stops the work comes first; else the inlay's fit does.
   column_->removeWidget(verdicts_);
   column_->insertWidget(column_->indexOf(fit_) + (stops > 0 ? 0 : 1), verdicts_);
@@ -48,7 +57,9 @@ void ProofTicket::refresh() {
     const double k = inch ? kMmPerInch : 1;
     Sum sum = run_time_sum(plan, i);
     const Sum chip = chip_sum(plan, i);
-    sum.lines.push_back(chip.title + ": " + chip.lines.back() + " " + chip.result);
+    sum.lines.push_back(chip.title + ":");
+    sum.lines.insert(sum.lines.end(), chip.lines.begin(), chip.lines.end());
+    sum.lines.push_back(chip.result);
     card->show_number(QString::fromStdString(format_duration(run.time.seconds)),
                       tr("reaches %1 of %2 %3")
                           .arg(run.time.reached_feed() / k, 0, 'f', 0)
@@ -165,6 +176,8 @@ RunTicket::RunTicket(Workshop& shop) : Ticket(shop) {
 
 void RunTicket::refresh() {
   const Job& job = shop_.document.job();
+  // What was written speaks of that job as it was; under another, or after an edit, it would say what is not so.
+  written_->setVisible(job == written_job_);
   machine_->setCurrentIndex(machine_->findData(QString::fromStdString(job.run.machine)));
   files_->setCurrentIndex(job.run.one_file ? 1 : 0);
   surface_->setCurrentIndex(job.run.zero_surface == ZeroSurface::Bed ? 1 : 0);
@@ -284,6 +297,8 @@ bool RunTicket::eventFilter(QObject* object, QEvent* event) {
 }
 
 void RunTicket::show_written(const QString& words, bool fine) {
+  written_job_ = shop_.document.job();
+  written_->setVisible(true);
   written_->setStyleSheet(fine ? QStringLiteral("color: #3E5E40;") : QStringLiteral("color: #9C3B2E;"));
   QString breakable = words;  // a long path may wrap after each of its folders
   written_->setText(breakable.replace(QLatin1Char('/'), QStringLiteral("/\u200B"))

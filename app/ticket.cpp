@@ -69,8 +69,8 @@ void VerdictList::show_for(const QString& piece, bool all) {
   const std::string id = piece.toStdString();
   std::vector<std::pair<std::size_t, const Verdict*>> shown;
   std::string key = all ? "all" : id;
-  for (std::size_t i = 0; i < shop_.plan->verdicts.size(); ++i) {
-    const Verdict& v = shop_.plan->verdicts[i];
+  for (std::size_t i = 0; i < shop_.seen()->verdicts.size(); ++i) {
+    const Verdict& v = shop_.seen()->verdicts[i];
     if (!all && v.piece != id) continue;
     shown.emplace_back(i, &v);
     key += "|" + v.code + v.text + v.why;

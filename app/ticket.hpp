@@ -21,6 +21,12 @@ struct Workshop {
   std::function<void(const QString&)> select;
   std::function<void(Point)> go_to;
 
+  // The same with what the judge says of its files and with remedies that were tried; null until that is known.
+  PlanPtr judged{};
+  JudgementPtr judgement{};
+  // Whichever of the two knows most: whose verdicts are shown.
+  [[nodiscard]] const PlanPtr& seen() const { return judged ? judged : plan; }
+
   [[nodiscard]] QStringList chosen() const { return bench->chosen(); }  // the selected one and those with it
   [[nodiscard]] const Item* item() const { return document.job().find(selected.toStdString()); }
   [[nodiscard]] const PiecePlan* piece_plan() const { return plan ? plan->piece(selected.toStdString()) : nullptr; }

@@ -2,6 +2,7 @@
 #pragma once
 
 #include <QButtonGroup>
+#include <QThreadPool>
 
 #include "artwork_sections.hpp"
 #include "fit_section.hpp"
@@ -72,6 +73,7 @@ class CutsTicket : public Ticket {
   Q_OBJECT
  public:
   explicit CutsTicket(Workshop& shop);
+  ~CutsTicket() override;
   void refresh() override;
   void open_sums(bool open);
 
@@ -109,6 +111,13 @@ class CutsTicket : public Ticket {
   QSpinBox* tab_count_;
   QPushButton* place_tabs_;
   NumberCard *depth_, *angles_, *floor_, *through_, *bed_;
+  // Each V of the rack is planned for the piece that is looked at, off the window's thread.
+  void show_angles(const Item& item);
+  QThreadPool angles_pool_;
+  Cancel angles_cancel_;
+  PlanPtr angles_plan_;
+  std::string angles_piece_;
+  std::optional<VSeconds> angles_seconds_;
   QLabel* letters_;
   VerdictList* verdicts_;
   bool filling_ = false;
@@ -123,7 +132,7 @@ class ProofTicket : public Ticket {
 
  private:
   FitSection* fit_;
-  QLabel* summary_;
+  QLabel *summary_, *judged_;
   NumberCard* time_;
   QVBoxLayout* runs_;
   VerdictList* verdicts_;
@@ -149,6 +158,7 @@ class RunTicket : public Ticket {
   QCheckBox* low_;
   QListWidget* order_;
   QLabel *order_says_, *zero_, *written_;
+  Job written_job_;  // whose files what was written speaks of
   QPushButton* own_order_;
   InlayRunSection* inlay_;
   bool filling_ = false;

@@ -19,6 +19,8 @@ TimeBeam::TimeBeam(QWidget* parent) : QWidget(parent) {
 }
 
 void TimeBeam::show_plan(const PlanPtr& plan) {
+  trouble_.clear();
+  setToolTip({});
   plan_ = plan;
   write_->setEnabled(plan && !plan->runs.empty());
   update();
@@ -32,6 +34,12 @@ void TimeBeam::show_busy(bool busy, int done, int of) {
     cancel_->hide();
   else if (of > 3 && done < of)
     cancel_->show();
+  update();
+}
+
+void TimeBeam::show_trouble(const QString& what) {
+  trouble_ = what;
+  setToolTip(what);
   update();
 }
 
@@ -54,6 +62,13 @@ void TimeBeam::paintEvent(QPaintEvent*) {
     p.setPen(theme::kPlum);
     p.drawText(QRect(160, 8, 160, 20), Qt::AlignVCenter,
                of_ > 0 ? tr("working it out, %1 of %2").arg(done_).arg(of_) : tr("working it out…"));
+  }
+  if (!trouble_.isEmpty()) {
+    p.setPen(theme::kBrick);
+    p.setFont(theme::font(9.5));
+    p.drawText(QRect(20, 28, width() - 230, 40), Qt::AlignVCenter | Qt::TextWordWrap,
+               tr("This job could not be planned: %1").arg(trouble_));
+    return;
   }
   if (!plan_) return;
   p.setPen(theme::kInk);

@@ -13,6 +13,7 @@ class TimeBeam : public QWidget {
  public:
   explicit TimeBeam(QWidget* parent = nullptr);
   void show_plan(const PlanPtr& plan);
+  void show_trouble(const QString& what);  // why there is no plan of the job as it stands
   void show_busy(bool busy, int done = 0, int of = 0);
 
  Q_SIGNALS:
@@ -25,6 +26,7 @@ class TimeBeam : public QWidget {
 
  private:
   PlanPtr plan_;
+  QString trouble_;
   bool busy_ = false;
   int done_ = 0, of_ = 0;
   QPushButton *write_, *cancel_;

@@ -57,18 +57,18 @@ int run_plan(const std::string& job_path, const std::string& out, const std::str
     return kStop;
   }
   const std::vector<FurtherPlan> further = plan_further(job, load_rack(), anyway);
-  const Written written = write_outputs(p, out);
+  const Written written = write_outputs(p, out, anyway);
   for (const std::string& name : written.names) std::printf("wrote %s/%s\n", out.c_str(), name.c_str());
-  for (const std::string& name : write_further(further, out)) std::printf("wrote %s/%s\n", out.c_str(), name.c_str());
+  for (const std::string& name : write_further(further, out, anyway))
+    std::printf("wrote %s/%s\n", out.c_str(), name.c_str());
   for (const BitRun& run : p.runs) {
     std::printf("%s: %s, deepest %s, feed reached %s of %s mm/min\n", run.file.c_str(),
                 format_duration(run.time.seconds).c_str(), format_length(run.deepest, job.lengths).c_str(),
                 format_number(run.time.reached_feed(), 0).c_str(), format_number(run.feeds.feed, 0).c_str());
   }
-  std::printf("in all %s; read back: %s mm at worst%s\n", format_duration(p.seconds).c_str(),
-              format_number(written.check.worst, 4).c_str(),
-              written.check.agrees() ? ", the files cut what was planned" : ", the files do NOT cut what was planned");
-  return p.has_stop() || !written.check.agrees() ? kStop : kFine;
+  std::printf("in all %s; read back and carved: %s\n", format_duration(p.seconds).c_str(),
+              judged_in_words(written.judgement, job.lengths).c_str());
+  return p.has_stop() || spoils(written.judgement, job) ? kStop : kFine;
 }
 
 double cell_of(const std::string& text) {
@@ -172,9 +172,21 @@ int run_ladder(const std::string& job_path, const std::string& piece, const Ladd
 }
 
 int run_check(const std::string& job_path, bool as_json) {
-  const Plan p = plan_of(load_job(job_path));
+  Plan p = plan_of(load_job(job_path));
+  Json judge;
+  try {
+    if (!p.runs.empty()) {
+      const Judgement judgement = judge_files(p, gcode_files(p), writing_cell(p.job.blank));
+      add_judgement(p, judgement);
+      judge = judgement_json(judgement);
+      if (!as_json) std::printf("%s\n", judged_in_words(judgement, p.job.lengths).c_str());
+    }
+  } catch (const Problem&) {  // what keeps files from being written is among the verdicts
+    if (!p.has_stop()) throw;
+  }
+  p.verdicts = with_tried_remedies(p, load_rack());
   if (as_json)
-    std::printf("%s\n", plan_json(p)["verdicts"].dump(1).c_str());
+    std::printf("%s\n", Json{{"verdicts", plan_json(p)["verdicts"]}, {"judge", judge}}.dump(1).c_str());
   else
     say_verdicts(p);
   return p.has_stop() ? kStop : kFine;

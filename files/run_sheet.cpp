@@ -155,6 +155,20 @@ std::vector<std::string> cautions_before() {
           "The machine's own instructions and local rules come first."};
 }
 
+// The feeds as the file has them: slower where something asks for that.
+std::string feeds_in_words(const Plan& plan, const BitRun& run) {
+  const std::string per_minute = plan.job.lengths.unit == Unit::Inch ? " in/min" : " mm/min";
+  const double k = plan.job.lengths.unit == Unit::Inch ? kMmPerInch : 1;
+  std::map<double, std::set<std::string>, std::greater<>> shares;  // and why
+  for (const Operation* op : run.operations) shares[op->feed_share].insert(op->slowed);
+  std::string words;
+  for (const auto& [share, why] : shares) {
+    words += (words.empty() ? "" : ", ") + format_number(run.feeds.feed * share / k, 0) + per_minute;
+    if (share < 1 && !why.begin()->empty()) words += " (" + *why.begin() + ")";
+  }
+  return words;
+}
+
 void bits_table(Sheet& sheet, const Plan& plan) {
   const double columns[] = {kEdge, kEdge + 26, kEdge + 190, kEdge + 330, kEdge + 395, kEdge + 460};
   const char* heads[] = {"", "Bit", "File", "Time", "Deepest", "Spindle"};
@@ -211,7 +225,7 @@ void bits_table(Sheet& sheet, const Plan& plan) {
     }
     const std::string per_minute = plan.job.lengths.unit == Unit::Inch ? " in/min" : " mm/min";
     const double k = plan.job.lengths.unit == Unit::Inch ? kMmPerInch : 1;
-    sheet.y += sheet.text(what + ". Feed " + format_number(run.feeds.feed / k, 0) + per_minute + ", plunge " +
+    sheet.y += sheet.text(what + ". Feed " + feeds_in_words(plan, run) + ", plunge " +
                               format_number(run.feeds.plunge / k, 0) + per_minute + ".",
                           columns[1], sheet.y, kPageWidth - 2 * kEdge - 26, 9, false, kFaded) +
                7;
@@ -318,7 +332,7 @@ std::vector<std::string> files_of_earlier_plan(const std::string& path) {
 
 }  // namespace
 
-std::string run_sheet_pdf(const Plan& plan, const Picture& board, const ReadBack& check) {
+std::string run_sheet_pdf(const Plan& plan, const Picture& board, const Judgement& judgement) {
   const Job& job = plan.job;
   const auto show = [&](double mm) { return format_length(mm, job.lengths); };
   Sheet sheet;
@@ -370,11 +384,12 @@ std::string run_sheet_pdf(const Plan& plan, const Picture& board, const ReadBack
                   13, true);
   bits_table(sheet, plan);
   sheet.need(60);
-  sheet.paragraph(check.agrees() ? "The files were read back and carved again: they cut what was planned, to within " +
-                                       format_number(std::max(check.worst, 0.001), 3) + " mm."
-                                 : "The files read back differ from the plan by " + format_number(check.worst, 3) +
-                                       " mm: do not run them.",
-                  10, true, check.agrees() ? kInk : kBrick);
+  sheet.paragraph(
+      judgement.cut_as_wanted()
+          ? "The files were read back and carved in the computer: " + judged_in_words(judgement, plan.job.lengths) + "."
+          : "The files were read back and carved in the computer, and they are " +
+                judged_in_words(judgement, plan.job.lengths) + ".",
+      10, true, judgement.cut_as_wanted() ? kInk : kBrick);
   if (plan.count(Grade::Stop) + plan.count(Grade::Mind) > 0) {
     sheet.need(60);
     sheet.paragraph("To look at", 12, true, kBrick, 1);
@@ -416,35 +431,38 @@ std::vector<FurtherPlan> plan_further(const Job& job, const Rack& rack, bool any
   return plans;
 }
 
-std::vector<std::string> write_further(const std::vector<FurtherPlan>& boards, const std::string& folder,
+std::vector<std::string> write_further(const std::vector<FurtherPlan>& boards, const std::string& folder, bool anyway,
                                        const Cancel& cancel) {
   std::vector<std::string> names;
   for (const FurtherPlan& board : boards) {
     const std::string to = folder + "/" + board.folder;
-    const Written written = write_outputs(board.plan, to, cancel);
+    const Written written = write_outputs(board.plan, to, anyway, cancel);
     save_job(board.plan.job, to + "/board.doyen");
     for (const std::string& name : written.names) names.push_back(board.folder + "/" + name);
     names.push_back(board.folder + "/board.doyen");
-    if (!written.check.agrees())
-      throw bad_input("The files in " + board.folder + " read back differ from their plan: do not run them.");
   }
   return names;
 }
 
-Written write_outputs(const Plan& plan, const std::string& folder, const Cancel& cancel) {
-  make_folder(folder);
+Written write_outputs(const Plan& given, const std::string& folder, bool anyway, const Cancel& cancel) {
   const std::string base = folder + "/";
   Written written;
-  const std::vector<OutputFile> files = gcode_files(plan);
+  const std::vector<OutputFile> files = gcode_files(given);
   const std::vector<std::string> earlier = files_of_earlier_plan(base + "plan.json");
-  const Box box = plan.job.blank.box();
-  const double cell = std::max(0.1, std::sqrt(box.width() * box.height() / 6e6));
-  written.check = read_back(plan, files, cell, cancel);
+  written.judgement = judge_files(given, files, writing_cell(given.job.blank), cancel);
+  Plan plan = given;
+  add_judgement(plan, written.judgement);
+  if (spoils(written.judgement, plan.job) && !anyway) {
+    const auto first = std::find_if(plan.verdicts.begin(), plan.verdicts.end(),
+                                    [](const Verdict& v) { return v.grade == Grade::Stop; });
+    throw bad_input("Nothing was written. " + first->text + " " + first->why);
+  }
+  make_folder(folder);
   const Picture picture = board_picture(plan, 1400, Side::Front, cancel);
   const std::string back = plan.has_back() ? png_bytes(board_picture(plan, 1400, Side::Back, cancel)) : std::string();
   // Everything is worked out before the first file is touched.
-  const std::string png = png_bytes(picture), sheet = run_sheet_pdf(plan, picture, written.check),
-                    data = plan_json(plan).dump(1) + "\n";
+  const std::string png = png_bytes(picture), sheet = run_sheet_pdf(plan, picture, written.judgement),
+                    data = plan_json(plan, judgement_json(written.judgement)).dump(1) + "\n";
   const auto put = [&](const std::string& name, const std::string& bytes) {
     write_file_atomically(base + name, bytes);
     written.names.push_back(name);

@@ -176,7 +176,15 @@ class Finder {
       if (!lies_on(*p.outlines, floors_[k])) {
         const bool part = !p.outlines->region.empty() && !goes_through(p.cut->kind) && p.cut->kind != Kind::None &&
                           p.cut->kind != Kind::Raise && area(intersect(p.outlines->region, floors_[k])) > 0.5;
-        if (part) ground.half_on = pieces_[k].id;
+        if (part) {
+          const double part_below = find_ground(k).below + floor_depth(*pieces_[k].cut);
+          if (part_below > out_[i].part_below) {
+            ground.half_on = pieces_[k].id;
+            out_[i].part_floor = floors_[k];
+            out_[i].part_below = part_below;
+            out_[i].part_wall = floor_depth(*pieces_[k].cut);
+          }
+        }
         continue;
       }
       const double below = find_ground(k).below + floor_depth(*pieces_[k].cut);
@@ -185,6 +193,9 @@ class Finder {
       ground.of = pieces_[k].id;
       out_[i].floor = floors_[k];
       out_[i].wall = floor_depth(*pieces_[k].cut);
+      const Bit* v =
+          pieces_[k].cut->kind == Kind::Raise && pieces_[k].cut->sloped ? rack_.find(pieces_[k].cut->bit) : nullptr;
+      out_[i].lean = v != nullptr && v->kind == BitKind::V ? out_[i].wall * v->tan_half() : 0;
     }
     return ground;
   }
@@ -234,6 +245,47 @@ class Finder {
 };
 
 }  // namespace
+
+std::vector<PartOnGround> parts_on_grounds(const Outlines& outlines, const Surroundings& around) {
+  if (around.ground.half_on.empty() || around.part_floor.empty()) return {{outlines, around}};
+  const Region room = grow(around.part_floor, kTouch);
+  PartOnGround high{outlines, around}, low{outlines, around};
+  high.outlines.region = low.outlines.region = {};
+  high.outlines.lines.clear();
+  low.outlines.lines.clear();
+  for (const Island& island : outlines.region.islands)
+    (subtract(Region{{island}}, room).empty() ? low : high).outlines.region.islands.push_back(island);
+  for (const Line2& line : outlines.lines) {
+    const bool inside = std::all_of(line.begin(), line.end(), [&](Point p) { return contains(room, p); });
+    (inside ? low : high).outlines.lines.push_back(line);
+  }
+  low.around.ground = {around.part_below, around.ground.half_on, false, {}};
+  low.around.floor = around.part_floor;
+  low.around.wall = around.part_wall;
+  std::vector<PartOnGround> parts;
+  for (PartOnGround* part : {&high, &low}) {
+    if (!part->outlines.region.empty() || !part->outlines.lines.empty()) parts.push_back(std::move(*part));
+  }
+  return parts;
+}
+
+bool crosses_wall(const Outlines& outlines, const Surroundings& around, Point& at) {
+  if (around.ground.half_on.empty() || around.part_floor.empty()) return false;
+  const Region room = grow(around.part_floor, kTouch), deep = grow(around.part_floor, -kTouch);
+  for (const Island& island : outlines.region.islands) {
+    const Region one{{island}};
+    if (subtract(one, room).empty() || intersect(one, deep).empty()) continue;
+    at = bounds(intersect(one, deep)).centre();
+    return true;
+  }
+  for (const Line2& line : outlines.lines) {
+    const auto inside = std::count_if(line.begin(), line.end(), [&](Point p) { return contains(room, p); });
+    if (inside == 0 || inside == static_cast<std::ptrdiff_t>(line.size())) continue;
+    at = line.front();
+    return true;
+  }
+  return false;
+}
 
 double floor_depth(const Treatment& cut) {
   if (cut.kind == Treatment::Kind::Plug) return cut.inlay.contact + cut.inlay.saw_gap;

@@ -21,12 +21,16 @@ struct Ground {
 // What surrounds a piece as far as its own cutting is concerned.
 struct Surroundings {
   Ground ground;
-  Region sunk;       // of Raise: what is taken away; empty when another piece of the same panel does it
-  Region raised;     // of Raise in several steps: all that stays standing in that panel
-  std::string with;  // of Raise: id of that other piece
-  Region floor;      // the whole floor that it lies on; empty on the face
-  double wall = 0;   // mm that the wood round that floor stands above it
-  Region open;       // of Plane: air and waste beside it, that the bit may sweep over
+  Region sunk;            // of Raise: what is taken away; empty when another piece of the same panel does it
+  Region raised;          // of Raise in several steps: all that stays standing in that panel
+  std::string with;       // of Raise: id of that other piece
+  Region floor;           // the whole floor that it lies on; empty on the face
+  double wall = 0;        // mm that the wood round that floor stands above it
+  double lean = 0;        // mm by which that wall leans back from its foot to its top; 0 when it is upright
+  Region part_floor;      // where a part of it lies lower: the floor of ground.half_on
+  double part_below = 0;  // mm below the face, of that floor
+  double part_wall = 0;   // mm that the wood round it stands above it
+  Region open;            // of Plane: air and waste beside it, that the bit may sweep over
   double grown = 0;  // mm by which a bevel on the same outline lets this through cut or recess make room (may be < 0)
 };
 
@@ -38,6 +42,16 @@ struct Laid {
 
 // For every piece, in the same order. The wood outside cut-outs is waste and may be swept over; `board` is its outline.
 std::vector<Surroundings> surroundings_of(const std::vector<Laid>& pieces, const Rack& rack, const Region& board);
+
+// A piece's islands and lines by the ground that they lie on, when it lies on two: each part is cut from its own. What
+// crosses the wall between the two stays with the higher ground.
+struct PartOnGround {
+  Outlines outlines;
+  Surroundings around;
+};
+std::vector<PartOnGround> parts_on_grounds(const Outlines& outlines, const Surroundings& around);
+// The first island (or line) that crosses that wall; false when every one lies wholly on one ground.
+bool crosses_wall(const Outlines& outlines, const Surroundings& around, Point& at);
 
 // How deep a treatment's floor lies below its ground, mm; an insert's thickness and cover make it up when there is one.
 double floor_depth(const Treatment& cut);

@@ -108,7 +108,7 @@ std::vector<InlayStep> inlay_steps(const Plan& plan) {
   else
     steps.push_back({carrying,
                      "Saw the plugs off within the " + show(saw) + " above the face and plane or scrape level.",
-                     "Fingers clear of the saw; sharp edges cut towards what you hold."});
+                     "Fingers clear of the saw. Cut away from your hands."});
   steps.push_back({carrying,
                    "Sand through the grits with a flat block. Each millimetre sanded off moves a sloped line.",
                    "Mask and extraction: fine dust."});

@@ -605,6 +605,12 @@ RunSettings read_run(const JsonView& v) {
   r.holding = v.text_or("holding", r.holding);
   r.turn = choice(v, "turnOver", r.turn, {{"leftEdge", TurnOver::LeftEdge}, {"frontEdge", TurnOver::FrontEdge}});
   r.low_travel = v.flag_or("lowTravel", r.low_travel);
+  if (v.has("accepted")) {
+    for (const Json& entry : v.array("accepted", 1000)) {
+      if (!entry.is_string()) throw v.wrong("accepted", "a list of names was expected");
+      r.accepted.push_back(entry.get<std::string>());
+    }
+  }
   r.cut_out_last = v.flag_or("cutOutLast", r.cut_out_last);
   r.keep_zero = choice(v, "keepZero", r.keep_zero,
                        {{"corner", KeepZero::Corner}, {"marks", KeepZero::Marks}, {"pins", KeepZero::Pins}});
@@ -710,6 +716,7 @@ Json job_json(const Job& job) {
            {"holding", r.holding}}}};
   if (r.turn == TurnOver::FrontEdge) j["run"]["turnOver"] = "frontEdge";
   if (!r.low_travel) j["run"]["lowTravel"] = false;
+  if (!r.accepted.empty()) j["run"]["accepted"] = r.accepted;
   if (!r.cut_out_last) j["run"]["cutOutLast"] = false;
   if (r.keep_zero != KeepZero::Corner) j["run"]["keepZero"] = r.keep_zero == KeepZero::Marks ? "marks" : "pins";
   if (r.mill_level) j["run"]["millLevel"] = *r.mill_level;

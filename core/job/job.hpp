@@ -41,7 +41,9 @@ struct RunSettings {
   bool cut_out_last = true;  // bevels and cut-outs of a board with inlays wait for a second run, after gluing
   KeepZero keep_zero = KeepZero::Corner;
   std::optional<double> mill_level{};  // mm of plug left above the face by the saw, to be milled off; none: by hand
-  double zero_below = 0;               // mm that zero lies below the blank's face, such as on a board that carries it
+  // What the user accepts of what the judge found, by name: “gouge/id of the piece that is cut”.
+  std::vector<std::string> accepted{};
+  double zero_below = 0;  // mm that zero lies below the blank's face, such as on a board that carries it
   friend bool operator==(const RunSettings&, const RunSettings&) = default;
 };
 

@@ -339,7 +339,9 @@ class SideJudge {
       }
     }
     for (const auto& [op, found] : gouges) tile.found.push_back(found);
-    if (missed.mm > 0) tile.found.push_back(missed);
+    // Dust in corners goes with the first stroke of sandpaper.
+    constexpr double kDust = 0.1;  // mm²
+    if (missed.mm2 > kDust) tile.found.push_back(missed);
   }
 
   void note(Tile::Found& found, double mm, Point at) const {

@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <list>
 #include <map>
 
 #include "run/gcode.hpp"
@@ -15,24 +16,31 @@ constexpr const char* kCodes[] = {"gouge", "missed", "bite", "plunges-fast", "ru
 
 std::string code_of(Kind kind) { return kCodes[static_cast<int>(kind)]; }
 
-std::string named(const Plan& plan, const std::string& id) {
-  const Item* item = plan.job.find(id);
+std::string named(const Job& job, const std::string& id) {
+  const Item* item = job.find(id);
   return item == nullptr ? (id.empty() ? std::string("the board") : "“" + id + "”") : "“" + item->piece.name + "”";
 }
 
-std::string bit_name(const Plan& plan, const std::string& id) {
-  const Bit* bit = plan.rack.find(id);
+std::string bit_name(const Rack& rack, const std::string& id) {
+  const Bit* bit = rack.find(id);
   return bit == nullptr ? id : bit->name;
+}
+
+// What a job accepts a fault by.
+std::string name_of(const Fault& f) { return code_of(f.kind) + "/" + f.piece; }
+
+bool accepted(const Fault& f, const Job& job) {
+  return std::find(job.run.accepted.begin(), job.run.accepted.end(), name_of(f)) != job.run.accepted.end();
 }
 
 bool stops(Kind kind) { return kind != Kind::Missed && kind != Kind::Air; }
 
 // What is wrong, and why that matters.
-std::pair<std::string, std::string> words_for(const Fault& f, const Plan& plan) {
-  const LengthStyle& lengths = plan.job.lengths;
-  const std::string deep = format_length(f.mm, lengths), who = named(plan, f.piece), hurt = named(plan, f.hurt);
+std::pair<std::string, std::string> words_for(const Fault& f, const Job& job, const Rack& rack) {
+  const LengthStyle& lengths = job.lengths;
+  const std::string deep = format_length(f.mm, lengths), who = named(job, f.piece), hurt = named(job, f.hurt);
   const std::string where = f.hurt.empty() ? "the board beside it" : f.hurt == f.piece ? "its own shape" : hurt;
-  const std::string by = " (" + f.file + ", the " + bit_name(plan, f.bit) + ")";
+  const std::string by = " (" + f.file + ", the " + bit_name(rack, f.bit) + ")";
   switch (f.kind) {
     case Kind::Gouge:
       return {"Cutting " + who + " takes " + deep + " too much off " + where + by + ".",
@@ -41,18 +49,18 @@ std::pair<std::string, std::string> words_for(const Fault& f, const Plan& plan) 
       return {"In " + who + " up to " + deep + " of wood stays where a chosen bit could have come.",
               format_area(f.mm2, lengths) + " would have to be cut again."};
     case Kind::Bite:
-      return {"Cutting " + who + " the " + bit_name(plan, f.bit) + " takes " + deep + " at once" + " (" + f.file + ").",
+      return {"Cutting " + who + " the " + bit_name(rack, f.bit) + " takes " + deep + " at once" + " (" + f.file + ").",
               "That is more than its depth per pass: it may break, or tear the wood."};
     case Kind::Plunge:
       return {
-          "Cutting " + who + " the " + bit_name(plan, f.bit) + " sinks too fast into solid wood" + " (" + f.file + ").",
+          "Cutting " + who + " the " + bit_name(rack, f.bit) + " sinks too fast into solid wood" + " (" + f.file + ").",
           "It goes down " + deep + " faster than its plunge feed."};
     case Kind::Rub:
-      return {"Cutting " + who + " the shank of the " + bit_name(plan, f.bit) + " rubs against standing wood" + " (" +
+      return {"Cutting " + who + " the shank of the " + bit_name(rack, f.bit) + " rubs against standing wood" + " (" +
                   f.file + ").",
               "Wood stands " + deep + " above the end of its cutting edge there: it burns, and the bit may break."};
     case Kind::Air:
-      return {"Cutting " + who + " the " + bit_name(plan, f.bit) + " cuts nothing but air" + " (" + f.file + ").",
+      return {"Cutting " + who + " the " + bit_name(rack, f.bit) + " cuts nothing but air" + " (" + f.file + ").",
               "What it should cut is gone already: its depth or its ground is not what you meant."};
     case Kind::Rapid:
       return {"A fast travel move while cutting " + who + " passes " + deep + " below where wood may stand" + by + ".",
@@ -139,6 +147,7 @@ Judgement judge_files(const Plan& plan, const std::vector<OutputFile>& files, do
   task.turn = job.run.turn;
   task.worked = worked_by(plan, files);
   std::vector<WantedPiece> pieces;
+  std::list<std::vector<PartOnGround>> kept;  // what the pieces point at
   for (std::size_t i = 0; i < job.items.size(); ++i) {
     const Item& item = job.items[i];
     const PiecePlan& planned = *plan.pieces[i];
@@ -157,7 +166,17 @@ Judgement judge_files(const Plan& plan, const std::vector<OutputFile>& files, do
       if (w.piece == item.piece.id) takes(w.bit);
     }
     piece.key ^= static_cast<std::uint64_t>(piece.smallest_flat * 1e4) * 0x9E3779B97F4A7C15ULL;
-    pieces.push_back(piece);
+    if (piece.outlines == nullptr || planned.around.ground.half_on.empty()) {
+      pieces.push_back(piece);
+      continue;
+    }
+    kept.push_back(parts_on_grounds(planned.outlines, planned.around));
+    for (const PartOnGround& part : kept.back()) {
+      piece.outlines = &part.outlines;
+      piece.around = &part.around;
+      piece.key = piece.key * 31 + 1;
+      pieces.push_back(piece);
+    }
   }
   // Where inlays are glued in between two runs, the wood is judged twice: with open pockets, and with level plugs in
   // them and whatever is cut over those.
@@ -189,22 +208,123 @@ Judgement judge_files(const Plan& plan, const std::vector<OutputFile>& files, do
   return judge_work(task, cell, cancel, memory);
 }
 
-std::vector<Verdict> verdicts_of(const Judgement& judgement, const Plan& plan) {
+std::vector<Verdict> verdicts_of(const Judgement& judgement, const Job& job, const Rack& rack) {
   std::vector<Verdict> out;
   for (const Fault& f : judgement.faults) {
-    auto [text, why] = words_for(f, plan);
+    auto [text, why] = words_for(f, job, rack);
     Verdict v{
         stops(f.kind) ? Grade::Stop : Grade::Mind, code_of(f.kind), f.piece, f.at, std::move(text), std::move(why), {}};
+    if (accepted(f, job)) {
+      v.grade = Grade::Mind;
+      v.why += " You have accepted it.";
+    } else if (stops(f.kind)) {
+      v.remedies.push_back(
+          {"I accept it: cut it so", [name = name_of(f)](Job& after) { after.run.accepted.push_back(name); }, true});
+    }
     out.push_back(std::move(v));
   }
   return out;
 }
 
+bool spoils(const Judgement& judgement, const Job& job) {
+  return std::any_of(judgement.faults.begin(), judgement.faults.end(),
+                     [&](const Fault& f) { return stops(f.kind) && !accepted(f, job); });
+}
+
 void add_judgement(Plan& plan, const Judgement& judgement) {
   std::erase_if(plan.verdicts, from_judge);
-  for (Verdict& v : verdicts_of(judgement, plan)) plan.verdicts.push_back(std::move(v));
+  for (Verdict& v : verdicts_of(judgement, plan.job, plan.rack)) plan.verdicts.push_back(std::move(v));
   std::stable_sort(plan.verdicts.begin(), plan.verdicts.end(),
                    [](const Verdict& a, const Verdict& b) { return a.grade > b.grade; });
+}
+
+Json judgement_json(const Judgement& j) {
+  Json faults = Json::array();
+  for (const Fault& f : j.faults)
+    faults.push_back({{"kind", to_word(f.kind)},
+                      {"mm", f.mm},
+                      {"mm2", f.mm2},
+                      {"at", {{"x", f.at.x}, {"y", f.at.y}}},
+                      {"hurt", f.hurt},
+                      {"piece", f.piece},
+                      {"file", f.file},
+                      {"bit", f.bit},
+                      {"treatment", f.treatment}});
+  const auto count = [&](Kind kind) {
+    return std::count_if(j.faults.begin(), j.faults.end(), [&](const Fault& f) { return f.kind == kind; });
+  };
+  return {{"gouge", {{"mm", j.worst(Kind::Gouge)}, {"mm2", j.area(Kind::Gouge)}}},
+          {"left", {{"mm", j.left.mm}, {"mm2", j.left.mm2}}},
+          {"missed", {{"mm", j.worst(Kind::Missed)}, {"mm2", j.area(Kind::Missed)}}},
+          {"bite", count(Kind::Bite)},
+          {"plunge", count(Kind::Plunge)},
+          {"rub", count(Kind::Rub)},
+          {"air", count(Kind::Air)},
+          {"rapid", count(Kind::Rapid)},
+          {"within", j.within},
+          {"cell", j.cell},
+          {"faults", std::move(faults)}};
+}
+
+namespace {
+
+bool says(const std::vector<Verdict>& verdicts, const Verdict& v) {
+  return std::any_of(verdicts.begin(), verdicts.end(),
+                     [&](const Verdict& w) { return w.code == v.code && w.piece == v.piece && w.grade >= v.grade; });
+}
+
+// Whether the remedy mends its verdict on this plan and brings nothing graver; `seconds` gets the time it then takes.
+bool mends(const Plan& plan, const Verdict& verdict, const Remedy& remedy, const Rack& rack, PlanCache* cache,
+           const Cancel& cancel, double& seconds) {
+  Job after = plan.job;
+  remedy.apply(after);
+  if (after == plan.job) return false;
+  Plan then = doyen::plan(after, rack, machine_for(after), cache, cancel);
+  seconds = then.seconds;
+  if (!says(then.verdicts, verdict) || from_judge(verdict)) {
+    if (!then.runs.empty()) {
+      try {
+        add_judgement(then, judge_files(then, gcode_files(then), glancing_cell(after.blank), cancel));
+      } catch (const Problem& problem) {
+        if (problem.kind() == Problem::Kind::Cancelled) throw;
+      }
+    }
+  }
+  if (says(then.verdicts, verdict)) return false;
+  return std::none_of(then.verdicts.begin(), then.verdicts.end(), [&](const Verdict& w) {
+    return (w.grade == Grade::Stop || w.grade > verdict.grade) && !says(plan.verdicts, w);
+  });
+}
+
+std::string with_time(const std::string& label, double seconds, double before) {
+  constexpr double kWorthSaying = 60;
+  const double more = seconds - before;
+  if (std::abs(more) < kWorthSaying) return label;
+  return label + " (" + format_duration(std::abs(more)) + (more > 0 ? " longer)" : " shorter)");
+}
+
+}  // namespace
+
+std::vector<Verdict> with_tried_remedies(const Plan& plan, const Rack& rack, PlanCache* cache, const Cancel& cancel) {
+  std::vector<Verdict> out = plan.verdicts;
+  for (Verdict& v : out) {
+    std::vector<Remedy> kept;
+    for (Remedy& remedy : v.remedies) {
+      cancel.check();
+      if (!remedy.apply) {
+        kept.push_back(std::move(remedy));
+        continue;
+      }
+      double seconds = plan.seconds;
+      if (!mends(plan, v, remedy, rack, cache, cancel, seconds)) continue;
+      remedy.label = with_time(remedy.label, seconds, plan.seconds);
+      kept.push_back(std::move(remedy));
+    }
+    // What is the user's to say comes last.
+    std::stable_partition(kept.begin(), kept.end(), [](const Remedy& r) { return !r.says_of_shop; });
+    v.remedies = std::move(kept);
+  }
+  return out;
 }
 
 std::string judged_in_words(const Judgement& judgement, const LengthStyle& lengths) {

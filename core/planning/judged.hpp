@@ -19,9 +19,20 @@ double glancing_cell(const Blank& blank);
 double writing_cell(const Blank& blank);
 
 // The faults as verdicts: gouge, bite, plunge, rub and rapid are stops unless the job accepts them by name.
-std::vector<Verdict> verdicts_of(const Judgement& judgement, const Plan& plan);
+std::vector<Verdict> verdicts_of(const Judgement& judgement, const Job& job, const Rack& rack);
 // Adds them to the plan's own, gravest first; what an earlier judging said goes.
 void add_judgement(Plan& plan, const Judgement& judgement);
+// What of the faults stands in the way of writing: stops that nobody accepted.
+bool spoils(const Judgement& judgement, const Job& job);
+
+// For plan.json: judge{gouge{mm,mm2}, left{mm,mm2}, missed{mm,mm2}, bite, plunge, rub, air, rapid, within, cell,
+// faults[]}.
+Json judgement_json(const Judgement& judgement);
+
+// The plan's remedies as they turn out: each is taken on a copy of the job, planned and judged. Those that do not lift
+// their verdict, change nothing, or bring a graver one are dropped; the others say what they do to the time.
+std::vector<Verdict> with_tried_remedies(const Plan& plan, const Rack& rack, PlanCache* cache = nullptr,
+                                         const Cancel& cancel = {});
 
 // “cut as wanted, to within 0.02 mm” or what is wrong, for sheet and screen.
 std::string judged_in_words(const Judgement& judgement, const LengthStyle& lengths);

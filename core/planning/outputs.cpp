@@ -94,7 +94,7 @@ std::vector<OutputFile> gcode_files(const Plan& plan) {
   return files;
 }
 
-Json plan_json(const Plan& plan) {
+Json plan_json(const Plan& plan, Json judge) {
   const Job& job = plan.job;
   const ZeroShift shift = zero_shift(job), back_shift = zero_shift(job, Side::Back);
   Json files = Json::array();
@@ -136,27 +136,29 @@ Json plan_json(const Plan& plan) {
                         {"remedy", remedy}});
   }
   const MachineProfile& m = plan.machine;
-  return {{"format", "doyen-plan/1"},
-          {"job", job.name},
-          {"blank", {{"width", job.blank.width}, {"height", job.blank.height}, {"thickness", job.blank.thickest()}}},
-          {"zero",
-           {{"surface", job.run.zero_surface == ZeroSurface::Bed ? "bed" : "face"},
-            {"x", -shift.x},
-            {"y", -shift.y},
-            {"z", -shift.z}}},
-          {"turnOver", job.run.turn == TurnOver::LeftEdge ? "leftEdge" : "frontEdge"},
-          {"zeroBack", {{"x", -back_shift.x}, {"y", -back_shift.y}, {"z", -back_shift.z}}},
-          {"files", std::move(files)},
-          {"machine",
-           {{"id", m.id},
-            {"rapid", m.rapid},
-            {"feedMax", m.feed_most},
-            {"acceleration", m.acceleration},
-            {"cornerDeviation", m.corner_deviation},
-            {"bitChangeSeconds", m.bit_change_seconds}}},
-          {"bitChanges", plan.bit_changes()},
-          {"seconds", plan.seconds},
-          {"verdicts", std::move(verdicts)}};
+  Json out{{"format", "doyen-plan/1"},
+           {"job", job.name},
+           {"blank", {{"width", job.blank.width}, {"height", job.blank.height}, {"thickness", job.blank.thickest()}}},
+           {"zero",
+            {{"surface", job.run.zero_surface == ZeroSurface::Bed ? "bed" : "face"},
+             {"x", -shift.x},
+             {"y", -shift.y},
+             {"z", -shift.z}}},
+           {"turnOver", job.run.turn == TurnOver::LeftEdge ? "leftEdge" : "frontEdge"},
+           {"zeroBack", {{"x", -back_shift.x}, {"y", -back_shift.y}, {"z", -back_shift.z}}},
+           {"files", std::move(files)},
+           {"machine",
+            {{"id", m.id},
+             {"rapid", m.rapid},
+             {"feedMax", m.feed_most},
+             {"acceleration", m.acceleration},
+             {"cornerDeviation", m.corner_deviation},
+             {"bitChangeSeconds", m.bit_change_seconds}}},
+           {"bitChanges", plan.bit_changes()},
+           {"seconds", plan.seconds},
+           {"verdicts", std::move(verdicts)}};
+  if (!judge.is_null()) out["judge"] = std::move(judge);
+  return out;
 }
 
 namespace {

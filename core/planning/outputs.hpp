@@ -22,7 +22,8 @@ std::vector<OutputFile> gcode_files(const Plan& plan);
 std::string zero_in_words(const Job& job, Side side = Side::Front);
 std::string turning_in_words(const Job& job);  // how the board is turned over between the sides
 
-Json plan_json(const Plan& plan);
+// `judge`: what judgement_json() says of the files; null leaves it out.
+Json plan_json(const Plan& plan, Json judge = nullptr);
 
 // Reads the files back with the independent reader, carves them and compares with the plan's relief.
 struct ReadBack {

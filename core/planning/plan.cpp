@@ -100,6 +100,33 @@ PieceCuts cut_from_back(const Item& item, const Outlines& outlines, const Surrou
   return cuts;
 }
 
+// What is cut of the same piece from another ground.
+void add_part(PieceCuts& all, PieceCuts part) {
+  for (Operation& op : part.operations) all.operations.push_back(std::move(op));
+  for (const std::string& bit : part.bits) {
+    if (std::find(all.bits.begin(), all.bits.end(), bit) == all.bits.end()) all.bits.push_back(bit);
+  }
+  all.holes.insert(all.holes.end(), part.holes.begin(), part.holes.end());
+  for (auto [to, from] : {std::pair{&all.floor, &part.floor}, std::pair{&all.lost, &part.lost}})
+    to->islands.insert(to->islands.end(), from->islands.begin(), from->islands.end());
+  all.floor_by_v += part.floor_by_v;
+  all.limited_by_body = all.limited_by_body || part.limited_by_body;
+  if (part.unreached.width > all.unreached.width) {
+    all.unreached.at = part.unreached.at;
+    all.unreached.width = part.unreached.width;
+  }
+  all.unreached.area += part.unreached.area;
+  if (all.groove && part.groove)
+    all.groove->places.insert(all.groove->places.end(), part.groove->places.begin(), part.groove->places.end());
+  else if (part.groove)
+    all.groove = std::move(part.groove);
+  if (part.deepest > all.deepest) {
+    all.deepest = part.deepest;
+    all.deepest_at = part.deepest_at;
+    all.ground = part.ground;
+  }
+}
+
 std::shared_ptr<const PiecePlan> work_out(const PiecePlan& set, const Item& item, const Surroundings& around,
                                           const Job& job, const AskedRack& rack, const Cancel& cancel,
                                           std::uint64_t key) {
@@ -107,9 +134,19 @@ std::shared_ptr<const PiecePlan> work_out(const PiecePlan& set, const Item& item
   out->around = around;
   out->key = key;
   try {
-    if (out->problem.empty())
-      out->cuts = item.cut.back ? cut_from_back(item, out->outlines, around, job, rack, cancel)
-                                : cut_piece(item.piece.id, out->outlines, item.cut, job.blank, rack, cancel, around);
+    if (out->problem.empty()) {
+      bool first = true;
+      for (const PartOnGround& part : parts_on_grounds(out->outlines, around)) {
+        PieceCuts cuts = item.cut.back
+                             ? cut_from_back(item, part.outlines, part.around, job, rack, cancel)
+                             : cut_piece(item.piece.id, part.outlines, item.cut, job.blank, rack, cancel, part.around);
+        if (first)
+          out->cuts = std::move(cuts);
+        else
+          add_part(out->cuts, std::move(cuts));
+        first = false;
+      }
+    }
   } catch (const Problem& problem) {
     if (problem.kind() == Problem::Kind::Cancelled) throw;
     out->problem = problem.what();
@@ -130,9 +167,10 @@ Region board_of(const Blank& blank) {
 // What of a piece's surroundings its cutting depends on.
 std::string key_of(const Surroundings& around) {
   std::string key = '|' + format_number(around.ground.below, 5) + '|' + format_number(around.grown, 5) + '|' +
-                    format_number(around.wall, 5) + '|' + around.ground.of + '|' + around.ground.half_on + '|' +
+                    format_number(around.wall, 5) + '|' + format_number(around.lean, 5) + '|' +
+                    format_number(around.part_below, 5) + '|' + around.ground.of + '|' + around.ground.half_on + '|' +
                     around.with + '|';
-  for (const Region* region : {&around.sunk, &around.raised, &around.open, &around.floor}) {
+  for (const Region* region : {&around.sunk, &around.raised, &around.open, &around.floor, &around.part_floor}) {
     for (const Island& island : region->islands) {
       for (const Ring& ring : island.rings)
         key.append(reinterpret_cast<const char*>(ring.data()), ring.size() * sizeof(Point));
@@ -200,9 +238,9 @@ void add_side(Ordered& out, const Plan& plan, const Rack& rack, Side side, const
   std::vector<std::vector<std::size_t>> grounds(plan.pieces.size());
   for (std::size_t i = 0; i < plan.pieces.size(); ++i) {
     for (std::size_t k = 0; k < plan.pieces.size(); ++k) {
-      if (k != i && !plan.pieces[i]->around.ground.of.empty() &&
-          plan.job.items[k].piece.id == plan.pieces[i]->around.ground.of)
-        grounds[i].push_back(k);
+      const Ground& ground = plan.pieces[i]->around.ground;
+      const std::string& id = plan.job.items[k].piece.id;
+      if (k != i && (id == ground.of || id == ground.half_on)) grounds[i].push_back(k);
     }
   }
   const Travel travel = travel_of(plan.job, plan.machine, side);

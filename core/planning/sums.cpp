@@ -31,6 +31,13 @@ const Bit* bit_of(const Plan& plan, const std::string& id) {
 
 }  // namespace
 
+namespace {
+
+// What depths count from.
+std::string side_of(const Item& item) { return item.cut.back ? "the back" : "the face"; }
+
+}  // namespace
+
 Sum depth_sum(const Plan& plan, const std::string& id) {
   const PiecePlan* piece = plan.piece(id);
   const Item* item = plan.job.find(id);
@@ -54,8 +61,8 @@ Sum depth_sum(const Plan& plan, const std::string& id) {
   if (cuts.limit < closed)
     sum.lines.push_back(std::string(cuts.limited_by_body ? "the bit's body allows " : "the floor limit holds it at ") +
                         f(cuts.limit));
-  if (cuts.ground > 0) sum.lines.push_back("its ground lies " + f(cuts.ground) + " below the face");
-  sum.result = "= " + f.with_unit(cuts.deepest) + " below the face";
+  if (cuts.ground > 0) sum.lines.push_back("its ground lies " + f(cuts.ground) + " below " + side_of(*item));
+  sum.result = "= " + f.with_unit(cuts.deepest) + " below " + side_of(*item);
   return sum;
 }
 
@@ -70,7 +77,7 @@ Sum floor_depth_sum(const Plan& plan, const std::string& id) {
   if (piece->cuts.ground > 0)
     sum.lines.push_back("its ground, " +
                         (ground == nullptr ? std::string("as you said") : "the floor of “" + ground->piece.name + "”") +
-                        ", lies " + f(piece->cuts.ground) + " below the face");
+                        ", lies " + f(piece->cuts.ground) + " below " + side_of(*item));
   if (item->cut.kind == Treatment::Kind::Recess && item->cut.insert.thickness > 0) {
     sum.lines.push_back("insert " + f(item->cut.insert.thickness) + " thick, cover " + f(item->cut.insert.cover));
     sum.lines.push_back("room of " + f(item->cut.insert.clearance) + " all round it");
@@ -83,7 +90,7 @@ Sum floor_depth_sum(const Plan& plan, const std::string& id) {
                         "° ÷ 2) = " + f(item->cut.depth * bit->tan_half()));
   if (piece->around.grown != 0)
     sum.lines.push_back("kept " + f(std::abs(piece->around.grown)) + " clear for the bevel on its edge");
-  sum.result = "= " + f.with_unit(piece->cuts.deepest) + " below the face";
+  sum.result = "= " + f.with_unit(piece->cuts.deepest) + " below " + side_of(*item);
   return sum;
 }
 
@@ -107,7 +114,33 @@ Sum clearing_sum(const Plan& plan, const std::string& id) {
   return sum;
 }
 
-Sum v_table_sum(const Plan& plan, const Rack& rack, const std::string& id) {
+VSeconds v_seconds(const Plan& plan, const Rack& rack, const std::string& id, const Cancel& cancel) {
+  VSeconds seconds;
+  const PiecePlan* piece = plan.piece(id);
+  const Item* item = plan.job.find(id);
+  if (piece == nullptr || item == nullptr || !piece->problem.empty()) return seconds;
+  const std::string wood = wood_class_of(plan.job.blank);
+  const Rack own = rack_for(plan.job, rack);
+  const Travel travel = travel_of(plan.job, plan.machine, item->cut.back ? Side::Back : Side::Front);
+  for (const Bit& bit : own.bits) {
+    if (bit.kind != BitKind::V || !bit.feeds_in(wood).known()) continue;
+    Treatment cut = item->cut;
+    cut.bit = bit.id;
+    double total = 0;
+    for (const PartOnGround& part : parts_on_grounds(piece->outlines, piece->around)) {
+      const PieceCuts cuts = cut_piece(id, part.outlines, cut, plan.job.blank, own, cancel, part.around);
+      for (const Operation& op : cuts.operations) {
+        Feeds feeds = own.find(op.bit)->feeds_in(wood);
+        feeds.feed *= op.feed_share;
+        total += run_time(op.passes, feeds, plan.machine, {}, &travel).seconds;
+      }
+    }
+    seconds[bit.id] = total;
+  }
+  return seconds;
+}
+
+Sum v_table_sum(const Plan& plan, const Rack& rack, const std::string& id, const VSeconds* seconds) {
   const PiecePlan* piece = plan.piece(id);
   const Item* item = plan.job.find(id);
   if (piece == nullptr || item == nullptr || !piece->cuts.groove) return {};
@@ -121,17 +154,6 @@ Sum v_table_sum(const Plan& plan, const Rack& rack, const std::string& id) {
   // The fairest is the one that goes deepest without passing the wood that may be taken or its own body.
   const Bit* fair = nullptr;
   double fair_depth = 0;
-  // The strokes' middles are the same for every V: its time is this one's, by how many levels and what feed each takes.
-  const std::string wood_class = wood_class_of(plan.job.blank);
-  const Bit* own = rack.find(item->cut.bit);
-  double own_seconds = 0;
-  for (const Operation& op : piece->cuts.operations) {
-    if (own != nullptr && op.kind == Operation::Kind::Groove && op.bit == own->id)
-      own_seconds += run_time(op.passes, own->feeds_in(wood_class), plan.machine, {}).in_wood;
-  }
-  const auto levels = [&](const Bit& bit, double deep) {
-    return std::max(1.0, std::ceil(deep / std::max(0.05, bit.depth_per_pass(wood_class)) - 1e-9));
-  };
   for (const Bit& bit : rack.bits) {
     if (bit.kind != BitKind::V) continue;
     const double limit = std::min(item->cut.floor_limit.value_or(1e300), bit.body_depth());
@@ -144,11 +166,7 @@ Sum v_table_sum(const Plan& plan, const Rack& rack, const std::string& id) {
           ", " + n(flat, 0) + " % ends flat" + (limit < item->cut.floor_limit.value_or(1e300) ? " under its body" : "");
     }
     if (deep > wood) says += "; too deep for the wood";
-    const Feeds feeds = bit.feeds_in(wood_class);
-    if (own_seconds > 0 && feeds.known())
-      says +=
-          "; about " + format_duration(own_seconds * levels(bit, deep) / levels(*own, piece->cuts.groove->deepest()) *
-                                       own->feeds_in(wood_class).feed / feeds.feed);
+    if (seconds != nullptr && seconds->contains(bit.id)) says += "; takes " + format_duration(seconds->at(bit.id));
     sum.lines.push_back(bit.name + ": " + says);
     if (open <= bit.body_depth() + 1e-6 && deep <= wood && deep > fair_depth) {
       fair = &bit;
@@ -190,7 +208,7 @@ Sum through_sum(const Plan& plan, const std::string& id) {
   for (const double r : blank.readings) readings += (readings.empty() ? "" : ", ") + f(r);
   sum.lines.push_back("thickest of the readings " + readings + ": " + f(blank.thickest()));
   sum.lines.push_back("plus the over-cut of " + f(over));
-  sum.result = "= " + f.with_unit(blank.thickest() + over) + " below the face";
+  sum.result = "= " + f.with_unit(blank.thickest() + over) + " below " + side_of(*item);
   return sum;
 }
 

@@ -78,6 +78,9 @@ class EdgeCheck {
     const Item& item = s_.job.items[i];
     const Kind kind = item.cut.kind;
     // Marks, pins and screws belong there, and edges.
+    constexpr double kPin = 15;  // mm
+    const Box size = bounds(region(i));
+    if (kind == Kind::Pierce && std::max(size.width(), size.height()) < kPin) return false;
     if (kind == Kind::Line || kind == Kind::Drill || kind == Kind::Bevel || kind == Kind::HangerSlot) return false;
     const Region* nearest_body = nullptr;
     for (std::size_t k = 0; k < s_.job.items.size(); ++k) {

@@ -13,16 +13,25 @@ void check_one(const Situation& s, std::size_t i, std::vector<Verdict>& out) {
   const std::string& id = item.piece.id;
   const std::string name = "“" + item.piece.name + "”";
   const Point at = bounds(*state.outlines).centre();
-  if (const std::string& half = state.around->ground.half_on; !half.empty()) {
-    const Item* floor = s.job.find(half);
-    out.push_back({Grade::Mind,
-                   "half-on-ground",
-                   id,
-                   at,
-                   name + " lies half on the floor of “" + (floor == nullptr ? half : floor->piece.name) + "”.",
-                   "It starts from " + std::string(state.around->ground.below > 0 ? "that ground" : "the face") +
-                       " all over; on the other ground it would be too shallow or cut air. Move it, or say its ground.",
-                   {}});
+  Point crossing;
+  if (crosses_wall(*state.outlines, *state.around, crossing)) {
+    const Item* floor = s.job.find(state.around->ground.half_on);
+    const std::string letter = letter_at(*state.outlines, crossing);
+    std::vector<Remedy> remedies;
+    const Box own = bounds(*state.outlines), room = bounds(state.around->part_floor);
+    if (own.width() < room.width() && own.height() < room.height())
+      remedies.push_back(
+          {"Move it onto that floor", [id, by = room.centre() - own.centre()](Job& job) { job.shift(id, by); }});
+    remedies.push_back({"Cut all of it from the face", [id](Job& job) {
+                          if (Item* it = job.find(id)) it->cut.ground = 0;
+                        }});
+    out.push_back(
+        {Grade::Stop, "half-on-ground", id, crossing,
+         (letter.empty() ? name + " lies" : letter + " of " + name + " lies") + " partly on the floor of “" +
+             (floor == nullptr ? state.around->ground.half_on : floor->piece.name) + "”.",
+         "What lies wholly on either ground is cut from its own; across the wall between them it would be too "
+         "shallow on one side or cut air.",
+         std::move(remedies)});
   }
   // Upright inlays live by flat bits, too.
   const bool floors = makes_ground(item.cut.kind) ||

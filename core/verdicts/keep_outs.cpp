@@ -110,7 +110,7 @@ void check_keep_outs(const Situation& s, std::vector<Verdict>& out) {
       const bool metal = place.metal();
       if (metal) {
         remedies.push_back({"I have moved the " + std::string(to_word(place.kind)) + ": remove its mark",
-                            [place](Job& job) { std::erase(job.blank.keep_outs, place); }});
+                            [place](Job& job) { std::erase(job.blank.keep_outs, place); }, true});
       }
       out.push_back({metal ? Grade::Stop : Grade::Mind,
                      "in-keep-out",

@@ -78,9 +78,11 @@ Remedy leave_skin(const std::string& id) {
 }
 
 Remedy tape_down(const std::string& id) {
-  return {"It will be taped down", [id](Job& job) {
+  return {"I will tape it down",
+          [id](Job& job) {
             if (Item* it = job.find(id)) it->cut.taped = true;
-          }};
+          },
+          true};
 }
 
 void check_relief(const Situation& s, std::vector<Verdict>& out) {

@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "cuts/holes.hpp"
 #include "geometry/polyline.hpp"
 #include "verdicts/room.hpp"
 #include "verdicts/verdict.hpp"
@@ -55,7 +56,9 @@ void check_slits(const Situation& s, std::size_t i, std::size_t k, const Region&
   if (!bounds(a).grown(wide).meets(bounds(b)) || intersect(grow(a, wide - 0.01), b).empty()) return;
   const bool overlap = !intersect(a, b).empty();
   const auto [gap, at] = nearest_outline(a, b);
-  std::vector<Remedy> remedies{move_away(s, two, b, a, overlap ? gap + wide : wide - gap)};
+  // Far enough for both slits and for what their tabs hold on.
+  const double room = 2 * wide + kHold + 0.5;
+  std::vector<Remedy> remedies{move_away(s, two, b, a, overlap ? gap + room : room - gap)};
   if (!overlap) {
     for (const Bit& bit : s.rack.bits) {
       if (bit.kind != BitKind::Flat || bit.true_diameter() > gap || bit.true_diameter() < 0.4 * gap) continue;
@@ -102,9 +105,11 @@ void check_tab_hold(const Situation& s, std::size_t i, const std::vector<Region>
         remedies.push_back({"Move it inwards by " + s.show(length(by)),
                             [id = item.piece.id, by](Job& job) { move_piece(job, id, by); }});
     }
-    remedies.push_back({"I will tape it down", [id = item.piece.id](Job& job) {
+    remedies.push_back({"I will tape it down",
+                        [id = item.piece.id](Job& job) {
                           if (Item* it = job.find(id)) it->cut.taped = true;
-                        }});
+                        },
+                        true});
     out.push_back(
         {Grade::Stop, "tab-holds-nothing", item.piece.id, tab.at,
          "A tab of " + quoted(item) + " has less than " + s.show(kHold) + " of waste beyond the slit to hold on.",
@@ -114,33 +119,46 @@ void check_tab_hold(const Situation& s, std::size_t i, const std::vector<Region>
 }
 
 // The V rises as a cone: where wood stands beside the floor that it works on, its flank and body cut that wood, too.
-void check_wall(const Situation& s, std::size_t i, std::vector<Verdict>& out) {
+void check_wall(const Situation& s, std::size_t i, const Outlines& own, const Surroundings& around,
+                std::vector<Verdict>& out) {
   const Item& item = s.job.items[i];
-  const Surroundings& around = *s.pieces[i].around;
   const Bit* bit = s.rack.find(item.cut.bit);
   const Kind kind = item.cut.kind;
   const bool groove = kind == Kind::Incise || (kind == Kind::Inlay && item.cut.inlay.sloped);
-  if (around.floor.empty() || around.ground.overruled || bit == nullptr || (!groove && kind != Kind::Line)) return;
+  const bool holes = kind == Kind::Drill;
+  if (around.floor.empty() || around.ground.overruled || bit == nullptr || (!groove && !holes && kind != Kind::Line))
+    return;
   if (groove && bit->kind != BitKind::V) return;
-  const Outlines& own = *s.pieces[i].outlines;
   // So far beyond its outline (or line) the bit cuts at the height of the wall's top.
   const auto room_for = [&](const Bit& b) {
     const double radius = b.true_diameter() / 2;
+    if (holes) return radius;
     return groove ? std::min(radius, around.wall * b.tan_half()) : b.half_width_at(item.cut.depth + around.wall);
   };
-  const Region floor = around.floor;
-  const auto clear = [&](const Region& region, double room) {
-    return subtract(grow(region, room - 0.02), floor).empty();
+  const Region& floor = around.floor;
+  const Region foot = around.lean > 0 ? grow(floor, -around.lean) : floor;
+  const auto at_floor = [&](const Bit& b) {
+    return groove ? 0 : holes ? b.true_diameter() / 2 : b.half_width_at(item.cut.depth);
   };
-  const Region region = groove ? own.region : unite(own.region, sweep(own.lines, 0.01));
-  if (region.empty() || clear(region, room_for(*bit))) return;
+  // Clear of the wall's top, and of its foot where it leans.
+  const auto clear = [&](const Region& region, const Bit& b) {
+    return subtract(grow(region, room_for(b) - 0.02), floor).empty() &&
+           (around.lean <= 0 || subtract(grow(region, at_floor(b) - 0.02), foot).empty());
+  };
+  std::vector<Line2> lines = own.lines;
+  if (holes) {
+    lines.clear();
+    for (const Point& p : drill_points(own, item.cut)) lines.push_back({p, p + Point{0.01, 0}});
+  }
+  const Region region = groove ? own.region : holes ? sweep(lines, 0.01) : unite(own.region, sweep(lines, 0.01));
+  if (region.empty() || clear(region, *bit)) return;
   const double need = room_for(*bit);
   const auto [gap, at] = nearest_outline(region, floor);
   std::vector<Remedy> remedies;
   const double deep = s.pieces[i].cuts == nullptr ? 0 : s.pieces[i].cuts->deepest - around.ground.below;
   const Bit* slimmer = nullptr;
   for (const Bit& b : s.rack.bits) {
-    if (b.kind != BitKind::V || b.tan_half() >= bit->tan_half() || !clear(region, room_for(b))) continue;
+    if (b.kind != BitKind::V || b.tan_half() >= bit->tan_half() || !clear(region, b)) continue;
     if (b.body_depth() < deep || (slimmer != nullptr && b.tan_half() < slimmer->tan_half())) continue;
     slimmer = &b;
   }
@@ -155,7 +173,7 @@ void check_wall(const Situation& s, std::size_t i, std::vector<Verdict>& out) {
   std::pair<Point, const char*> best;
   for (const auto& way : kWays) {
     const double by = least_move(s.job.blank, region, way.first, need - std::min(gap, need) + 0.02,
-                                 [&](const Region& moved) { return clear(moved, need); });
+                                 [&](const Region& moved) { return clear(moved, *bit); });
     if (by <= 0 || by >= least) continue;
     least = by;
     best = way;
@@ -165,7 +183,7 @@ void check_wall(const Situation& s, std::size_t i, std::vector<Verdict>& out) {
     remedies.push_back({"Move it " + std::string(best.second) + " by " + s.show(by),
                         [id = item.piece.id, move = best.first * by](Job& job) { move_piece(job, id, move); }});
   }
-  const double scale = largest_scale(region, middle, [&](const Region& r) { return clear(r, need); });
+  const double scale = largest_scale(region, middle, [&](const Region& r) { return clear(r, *bit); });
   if (scale > 0.3 && scale < 1)
     remedies.push_back({percent_smaller(scale),
                         [id = item.piece.id, scale, middle](Job& job) { scale_piece(job, id, scale, middle); }});
@@ -279,7 +297,8 @@ void check_neighbours(const Situation& s, std::vector<Verdict>& out) {
     if (s.pieces[i].outlines == nullptr || s.pieces[i].around == nullptr || s.job.items[i].cut.kind == Kind::None)
       continue;
     if (!bodies[i].empty()) check_tab_hold(s, i, bodies, board, out);
-    check_wall(s, i, out);
+    for (const PartOnGround& part : parts_on_grounds(*s.pieces[i].outlines, *s.pieces[i].around))
+      check_wall(s, i, part.outlines, part.around, out);
     check_rim(s, i, out);
     for (std::size_t k = i + 1; k < n; ++k) {
       if (s.pieces[k].outlines == nullptr || s.pieces[k].around == nullptr) continue;

@@ -16,6 +16,8 @@ enum class Grade { Note, Mind, Stop };
 struct Remedy {
   std::string label;                // what the button says
   std::function<void(Job&)> apply;  // pure change of the job; empty when the remedy is only words
+  // It says what the user has done or decided (a clamp moved, a piece taped down): theirs to say, never taken by a key.
+  bool says_of_shop = false;
 };
 
 struct Verdict {

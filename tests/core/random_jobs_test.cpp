@@ -11,6 +11,8 @@
 #include "workbench.hpp"
 
 using namespace doyen;
+using workbench::JobMaker;
+using Kind = Treatment::Kind;
 
 namespace {
 

@@ -128,8 +128,10 @@ TEST_CASE("check ends with 1 and says what, where and the remedy when a stop sta
   CHECK(said.code == 1);
   CHECK_THAT(said.said, Catch::Contains("stop") && Catch::Contains("Marrowby") && Catch::Contains("remedy"));
   const Ended json = doyen_cli("check --json " + (out / "off.doyen"));
-  const Json verdicts = parse_json(json.said, "verdicts");
+  const Json document = parse_json(json.said, "check");
+  const Json& verdicts = document["verdicts"];
   REQUIRE(verdicts.is_array());
+  for (const char* key : {"gouge", "left", "bite", "rub", "air"}) CHECK(document["judge"].contains(key));
   for (const char* key : {"grade", "code", "piece", "at", "text", "remedy"}) CHECK(verdicts[0].contains(key));
   CHECK(doyen_cli("plan " + (out / "off.doyen") + " --out " + (out / "o")).code == 1);
   CHECK_FALSE(fs::exists(out / "o"));

@@ -29,7 +29,7 @@ auto says(const std::string& words) { return Catch::Contains(packed(words)); }
 // The sheet of a job in words.
 std::string sheet_of(const Job& job, const Folder& out, int* pages = nullptr) {
   const Plan p = plan(job, load_rack(), machine_for(job));
-  ReadBack fine;
+  Judgement fine;
   fine.cell = 0.5;
   const std::string file = out / "sheet.pdf";
   write_file_atomically(file, run_sheet_pdf(p, board_picture(p, 300), fine));
