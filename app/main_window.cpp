@@ -10,6 +10,7 @@
 #include <QSettings>
 #include <QShortcut>
 #include <QStandardPaths>
+#include <utility>
 
 #include "atomic_file.hpp"
 #include "bench_hand.hpp"
@@ -331,17 +332,7 @@ void MainWindow::make_actions() {
   add(tr("Choose all pieces"), QKeySequence::SelectAll, [this] { bench_->choose_all(); });
   add(tr("Save the outlines as DXF or SVG…"), {}, [this] { save_outlines(); });
   // One key mends the gravest verdict of the chosen piece, or of the job.
-  add(tr("Take the first remedy"), QKeySequence(Qt::Key_F4), [this] {
-    // Only what was tried and found to mend; what is the user's to say is never taken by a key.
-    if (!shop_.judged || !(shop_.judged->job == document_.job())) return;
-    for (const Verdict& v : shop_.judged->verdicts) {
-      if (!shop_.selected.isEmpty() && v.piece != shop_.selected.toStdString()) continue;
-      for (const Remedy& remedy : v.remedies) {
-        if (remedy.apply && !remedy.says_of_shop)
-          return document_.edit(QString::fromStdString(remedy.label), remedy.apply);
-      }
-    }
-  });
+  add(tr("Take the first remedy"), QKeySequence(Qt::Key_F4), [this] { take_first_remedy(); });
   add(tr("Turn the board over, to see what is cut from its back"), QKeySequence(Qt::CTRL | Qt::Key_T), [this] {
     if (!document_.job().has_back())
       return say(tr("Nothing is cut from the back"), tr("Under Cuts a piece can be cut from the back."));
@@ -407,6 +398,7 @@ void MainWindow::show_job_menu(const QPoint& at) {
 }
 
 void MainWindow::job_changed() {
+  remedy_wanted_ = false;  // it was asked for of the job as it stood
   bench_->show_job(document_.job());
   planner_.request(document_.job(), rack_);
   const Item* item = shop_.item();
@@ -444,6 +436,23 @@ void MainWindow::take_judgement(const PlanPtr& plan, const JudgementPtr& judgeme
   refresh_tickets();
   refresh_rail();
   Q_EMIT looked_at();
+  if (std::exchange(remedy_wanted_, false)) take_first_remedy();
+}
+
+void MainWindow::take_first_remedy() {
+  // Only what was tried and found to mend: asked for earlier, it comes as soon as that is known.
+  if (!shop_.judged || !(shop_.judged->job == document_.job())) {
+    remedy_wanted_ = true;
+    return;
+  }
+  for (const Verdict& v : shop_.judged->verdicts) {
+    if (!shop_.selected.isEmpty() && v.piece != shop_.selected.toStdString()) continue;
+    for (const Remedy& remedy : v.remedies) {
+      // What is the user's to say is never taken by a key.
+      if (remedy.apply && !remedy.says_of_shop)
+        return document_.edit(QString::fromStdString(remedy.label), remedy.apply);
+    }
+  }
 }
 
 void MainWindow::refresh_tickets() { static_cast<Ticket*>(tickets_->currentWidget())->refresh(); }

@@ -55,6 +55,7 @@ class MainWindow : public QMainWindow {
   void job_changed();
   void take_plan(const PlanPtr& plan);
   void take_judgement(const PlanPtr& plan, const JudgementPtr& judgement);
+  void take_first_remedy();  // of the gravest verdict of the chosen piece, or of the job
   void refresh_tickets();
   void refresh_rail();
   void show_call_box();
@@ -103,6 +104,7 @@ class MainWindow : public QMainWindow {
   ProofTicket* proof_;
   RunTicket* run_;
   SectionLine section_;
+  bool remedy_wanted_ = false;
   QString trouble_;       // why the newest job could not be planned; empty when it could
   std::string fit_seen_;  // the inlay whose fit the section was brought to
   QList<Call> calls_;

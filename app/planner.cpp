@@ -2,6 +2,7 @@
 
 #include <cstring>
 
+#include "inlay/riding.hpp"
 #include "planning/outputs.hpp"
 
 namespace doyen {
@@ -49,6 +50,9 @@ std::pair<std::shared_ptr<Plan>, JudgementPtr> looked_at(const Plan& whole, cons
     if (problem.kind() == Problem::Kind::Cancelled) throw;  // else a verdict says why no file can be written
   }
   plan->verdicts = with_tried_remedies(*plan, rack, &cache, cancel);
+  // Its remedies come out of mating the halves, and need no other trial.
+  for (Verdict& v : riding_inlays(*plan, rack, cancel)) plan->verdicts.push_back(std::move(v));
+  sort_by_grade(plan->verdicts);
   return {plan, judgement};
 }
 

@@ -14,6 +14,7 @@
 #include "files/svg_read.hpp"
 #include "inlay/fit.hpp"
 #include "inlay/ladder.hpp"
+#include "inlay/riding.hpp"
 #include "inlay/schools.hpp"
 #include "planning/outputs.hpp"
 
@@ -47,7 +48,9 @@ void say_verdicts(const Plan& p) {
 int run_plan(const std::string& job_path, const std::string& out, const std::string& unit, bool one_file, bool anyway) {
   Job job = load_job(job_path);
   job.run.one_file = job.run.one_file || one_file;
-  const Plan p = plan_of(job, unit);
+  Plan p = plan_of(job, unit);
+  for (Verdict& v : riding_inlays(p, load_rack())) p.verdicts.push_back(std::move(v));
+  sort_by_grade(p.verdicts);
   say_verdicts(p);
   if (p.has_stop() && !anyway) {
     std::fprintf(
@@ -185,6 +188,8 @@ int run_check(const std::string& job_path, bool as_json) {
     if (!p.has_stop()) throw;
   }
   p.verdicts = with_tried_remedies(p, load_rack());
+  for (Verdict& v : riding_inlays(p, load_rack())) p.verdicts.push_back(std::move(v));
+  sort_by_grade(p.verdicts);
   if (as_json)
     std::printf("%s\n", Json{{"verdicts", plan_json(p)["verdicts"]}, {"judge", judge}}.dump(1).c_str());
   else

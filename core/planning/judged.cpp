@@ -234,7 +234,11 @@ bool spoils(const Judgement& judgement, const Job& job) {
 void add_judgement(Plan& plan, const Judgement& judgement) {
   std::erase_if(plan.verdicts, from_judge);
   for (Verdict& v : verdicts_of(judgement, plan.job, plan.rack)) plan.verdicts.push_back(std::move(v));
-  std::stable_sort(plan.verdicts.begin(), plan.verdicts.end(),
+  sort_by_grade(plan.verdicts);
+}
+
+void sort_by_grade(std::vector<Verdict>& verdicts) {
+  std::stable_sort(verdicts.begin(), verdicts.end(),
                    [](const Verdict& a, const Verdict& b) { return a.grade > b.grade; });
 }
 

@@ -22,6 +22,8 @@ double writing_cell(const Blank& blank);
 std::vector<Verdict> verdicts_of(const Judgement& judgement, const Job& job, const Rack& rack);
 // Adds them to the plan's own, gravest first; what an earlier judging said goes.
 void add_judgement(Plan& plan, const Judgement& judgement);
+// Gravest first, else as they stand.
+void sort_by_grade(std::vector<Verdict>& verdicts);
 // What of the faults stands in the way of writing: stops that nobody accepted.
 bool spoils(const Judgement& judgement, const Job& job);
 

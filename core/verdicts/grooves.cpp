@@ -178,7 +178,7 @@ void check_floor(const Situation& s, std::vector<Verdict>& out) {
     out.push_back(
         {Grade::Mind, "floor-by-v-alone", item.piece.id, bounds(cuts->floor.islands.front()).centre(),
          "The V's tip alone makes " + format_number(share, 0) + " % of the flat floor in “" + item.piece.name + "”.",
-         "That is slow and leaves fine ridges; a flat bit first is quicker and cleaner.", std::move(remedies)});
+         "That is slow and leaves fine ridges.", std::move(remedies)});
   }
 }
 

@@ -183,7 +183,7 @@ TEST_CASE("machine, zero, files and holding are chosen under Run and reach the p
   CHECK(w.job().run.zero_place == ZeroPlace::Centre);
   w.settle();
   QTemporaryDir folder;
-  CHECK(w.window.write_files(folder.path()).contains("they cut what you see"));
+  CHECK(w.window.write_files(folder.path()).contains("cut as wanted"));
   CHECK(QFile::exists(folder.filePath("01-all-bits.nc")));
 }
 

@@ -87,6 +87,7 @@ TEST_CASE("a sprig is inlaid: figures, what they move, remedies and the files of
   }
   REQUIRE(bottoms != nullptr);
   CHECK(bottoms->grade == Grade::Stop);
+  w.judge();
   QTest::keyClick(&w.window, Qt::Key_F4);  // the first remedy
   w.settle();
   CHECK(cut().inlay.contact == Approx(3.8));
@@ -407,8 +408,9 @@ TEST_CASE("every choice of an inlay reaches the job, says what it is called when
   undone("Black cherry");
   w.pick("plugGrain", 1);
   CHECK(cut().inlay.crossed);
+  w.judge();
   const Verdict* apart = nullptr;
-  for (const Verdict& v : w.plan().verdicts) {
+  for (const Verdict& v : w.window.judged()->verdicts) {
     if (v.code == "woods-move-apart") apart = &v;
   }
   REQUIRE(apart != nullptr);

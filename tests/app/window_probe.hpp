@@ -4,6 +4,7 @@
 #include <QAbstractSpinBox>
 #include <QApplication>
 #include <QComboBox>
+#include <QElapsedTimer>
 #include <QLabel>
 #include <QPushButton>
 #include <QScrollArea>
@@ -30,6 +31,15 @@ struct Window {
   Window& operator=(const Window&) = delete;
 
   void settle() { REQUIRE(wait_until_settled(window, 60'000)); }
+  // Until the judge has spoken and the remedies have been tried.
+  void judge() {
+    settle();
+    QElapsedTimer clock;
+    clock.start();
+    while ((!window.judged() || window.planner().judging()) && clock.elapsed() < 60'000)
+      QApplication::processEvents(QEventLoop::AllEvents, 20);
+    REQUIRE(window.judged());
+  }
   [[nodiscard]] const Job& job() { return window.document().job(); }
   [[nodiscard]] const Plan& plan() { return *window.plan(); }
   [[nodiscard]] const Piece& piece(const char* id) { return job().find(id)->piece; }

@@ -194,6 +194,7 @@ TEST_CASE("lettering dragged too near the border is a verdict, and one key mends
                        [](const Verdict& v) { return v.piece == "motto" && v.code == "inside-margin"; });
   };
   REQUIRE(near());
+  w.judge();  // remedies are tried before they are offered
   REQUIRE(w.button("Move up") != nullptr);
   QTest::keyClick(&w.window, Qt::Key_F4);
   w.settle();
@@ -208,10 +209,11 @@ TEST_CASE("a stop writes nothing; mended by its button, the files are written an
   CHECK(w.window.write_files(folder.path()).contains("Nothing was written"));
   CHECK(QDir(folder.path()).entryList(QDir::Files).isEmpty());
   w.choose(Stage::Proof, "");
+  w.judge();
   REQUIRE(w.button("Place four tabs") != nullptr);
   QTest::mouseClick(w.button("Place four tabs"), Qt::LeftButton);
   w.settle();
-  CHECK(w.window.write_files(folder.path()).contains("they cut what you see"));
+  CHECK(w.window.write_files(folder.path()).contains("cut as wanted"));
   CHECK(QDir(folder.path()).entryList(QDir::Files).size() == static_cast<int>(w.plan().runs.size()) + 3);
   CHECK(w.window.write_files("/proc/nowhere").contains("/proc/nowhere"));
 }
@@ -221,6 +223,7 @@ TEST_CASE("every verdict's place can be gone to, and remedies in the list are bu
   w.window.document().edit("test", [](Job& job) { job.find("sprig")->piece.at.x = 5; });
   w.choose(Stage::Proof, "");
   w.settle();
+  w.judge();
   auto cards = w.window.findChildren<VerdictCard*>();
   REQUIRE_FALSE(cards.isEmpty());
   QTest::mouseClick(cards.first(), Qt::LeftButton, {}, {30, 8});
