@@ -1,5 +1,6 @@
 #include "planner.hpp"
 
+#include <QThread>
 #include <cstring>
 
 #include "inlay/riding.hpp"
@@ -36,6 +37,12 @@ namespace {
 // The plan with the judge's verdicts and tried remedies.
 std::pair<std::shared_ptr<Plan>, JudgementPtr> looked_at(const Plan& whole, const Rack& rack, PlanCache& cache,
                                                          const Cancel& cancel, std::mutex& lock, JudgeMemory& memory) {
+  // While edits follow each other, the next plan matters more than a look at this one.
+  constexpr int kPause = 250, kStep = 10;  // ms
+  for (int waited = 0; waited < kPause; waited += kStep) {
+    cancel.check();
+    QThread::msleep(kStep);
+  }
   auto plan = std::make_shared<Plan>(whole);
   std::shared_ptr<Judgement> judgement;
   try {

@@ -34,6 +34,20 @@ bool wait_until_settled(MainWindow& window, int milliseconds) {
   return false;
 }
 
+bool wait_until_looked_at(MainWindow& window, int milliseconds) {
+  if (!wait_until_settled(window, milliseconds)) return false;
+  QElapsedTimer clock;
+  clock.start();
+  while (clock.elapsed() < milliseconds) {
+    QApplication::processEvents(QEventLoop::AllEvents, 20);
+    if (window.judged() && !window.planner().judging()) {
+      QApplication::processEvents(QEventLoop::AllEvents, 50);
+      return true;
+    }
+  }
+  return false;
+}
+
 QStringList shot_names() {
   return {
       QStringLiteral("blank"),  QStringLiteral("artwork"),  QStringLiteral("cuts"),         QStringLiteral("cut-out"),
@@ -134,7 +148,7 @@ bool take_shot(MainWindow& window, const QString& stage, const QString& file, QS
         QApplication::processEvents(QEventLoop::AllEvents, 20);
     }
     window.bench().show_side(stage == QStringLiteral("post-back") ? Side::Back : Side::Front);
-    return wait_until_settled(window) && window.grab().save(file);
+    return wait_until_looked_at(window) && window.grab().save(file);
   }
   if (stage == QStringLiteral("points")) {
     window.open_demo();
@@ -143,7 +157,7 @@ bool take_shot(MainWindow& window, const QString& stage, const QString& file, QS
     wait_until_settled(window);
     window.bench().come_closer({110, 115}, 3.2);
     window.bench().points().set_active(true);
-    return wait_until_settled(window) && window.grab().save(file);
+    return wait_until_looked_at(window) && window.grab().save(file);
   }
   if (stage == QStringLiteral("plaque") || stage == QStringLiteral("clean-up")) {
     window.open_demo(QStringLiteral("heron-plaque"));
@@ -166,7 +180,7 @@ bool take_shot(MainWindow& window, const QString& stage, const QString& file, QS
                                                              : QString();
   window.select(window.document().job().find(piece.toStdString()) != nullptr ? piece : QString());
   window.open_sums();
-  if (!wait_until_settled(window)) {
+  if (!wait_until_looked_at(window)) {
     *problem = QStringLiteral("The plan or its picture did not come in time.");
     return false;
   }

@@ -4,7 +4,6 @@
 #include <QAbstractSpinBox>
 #include <QApplication>
 #include <QComboBox>
-#include <QElapsedTimer>
 #include <QLabel>
 #include <QPushButton>
 #include <QScrollArea>
@@ -32,14 +31,7 @@ struct Window {
 
   void settle() { REQUIRE(wait_until_settled(window, 60'000)); }
   // Until the judge has spoken and the remedies have been tried.
-  void judge() {
-    settle();
-    QElapsedTimer clock;
-    clock.start();
-    while ((!window.judged() || window.planner().judging()) && clock.elapsed() < 60'000)
-      QApplication::processEvents(QEventLoop::AllEvents, 20);
-    REQUIRE(window.judged());
-  }
+  void judge() { REQUIRE(wait_until_looked_at(window)); }
   [[nodiscard]] const Job& job() { return window.document().job(); }
   [[nodiscard]] const Plan& plan() { return *window.plan(); }
   [[nodiscard]] const Piece& piece(const char* id) { return job().find(id)->piece; }
