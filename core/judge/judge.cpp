@@ -184,7 +184,8 @@ class SideJudge {
     if (!box.meets(task_.board)) return;
     for (int r = index(box.bottom, task_.board.bottom, along_); r <= index(box.top, task_.board.bottom, along_); ++r) {
       for (int c = index(box.left, task_.board.left, across_); c <= index(box.right, task_.board.left, across_); ++c)
-        steps_[static_cast<std::size_t>(r * across_ + c)].push_back({operation, move});
+        steps_[static_cast<std::size_t>(r) * static_cast<std::size_t>(across_) + static_cast<std::size_t>(c)].push_back(
+            {operation, move});
     }
   }
 
@@ -237,7 +238,7 @@ class SideJudge {
     void look(const Worked& worked, Tile::Found& bite, bool last) {
       const double wide = worked.bit.true_diameter();
       if (way < wide / 2 && !last) return;
-      constexpr double kShare = 0.15;  // of the bit's diameter
+      constexpr double kShare = 0.2;  // of the bit's diameter; plans keep to 0.15, cells are coarse
       const bool thin = worked.bit.kind == BitKind::Flat && area / std::max(way, wide / 2) <= kShare * wide;
       if (found.mm > bite.mm && !thin) {
         bite.mm = found.mm;

@@ -14,8 +14,9 @@ using Kind = Treatment::Kind;
 
 constexpr float kFace = 0;
 constexpr float kBottomless = -1e6F;
-constexpr double kWall = 0.02;     // mm either way of an upright wall that no sentence is made of
-constexpr double kChord = 0.002;   // mm that offsets of flattened outlines are off: much in height beside steep flanks
+constexpr double kWall = 0.02;  // mm either way of an upright wall that no sentence is made of
+constexpr double kChord =
+    0.005;  // mm that offsets and rings of flattened outlines are off: much in height beside steep flanks
 constexpr double kGround = 0.03;   // mm that a piece's ground may differ from where it is cut
 constexpr double kReached = 0.05;  // mm inside of what a bit can reach from which on it must have come
 

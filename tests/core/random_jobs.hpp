@@ -11,9 +11,22 @@
 
 namespace workbench {
 
-class JobMaker {
+// What both are made with.
+class Dice {
+ protected:
+  explicit Dice(unsigned seed) : random_(seed) {}
+  double between(double least, double most) { return std::uniform_real_distribution<double>(least, most)(random_); }
+  int whole(int least, int most) { return std::uniform_int_distribution<int>(least, most)(random_); }
+  bool flip(double share = 0.5) { return between(0, 1) < share; }
+  std::string pick(const std::vector<std::string>& from) {
+    return from[static_cast<std::size_t>(whole(0, static_cast<int>(from.size()) - 1))];
+  }
+  std::mt19937 random_;
+};
+
+class JobMaker : Dice {
  public:
-  explicit JobMaker(unsigned seed) : random_(seed) {}
+  explicit JobMaker(unsigned seed) : Dice(seed) {}
 
   Job job() {
     Job job;
@@ -41,13 +54,6 @@ class JobMaker {
   }
 
  private:
-  double between(double least, double most) { return std::uniform_real_distribution<double>(least, most)(random_); }
-  int whole(int least, int most) { return std::uniform_int_distribution<int>(least, most)(random_); }
-  bool flip(double share = 0.5) { return between(0, 1) < share; }
-  std::string pick(const std::vector<std::string>& from) {
-    return from[static_cast<std::size_t>(whole(0, static_cast<int>(from.size()) - 1))];
-  }
-
   Item item(const Job& job, int i) {
     Item item;
     item.piece.id = "p" + std::to_string(i);
@@ -108,15 +114,13 @@ class JobMaker {
     }
     return t;
   }
-
-  std::mt19937 random_;
 };
 
 // A board with an outline to be cut out, floors and raised shapes on it, and grooves, lines and holes on those, at
 // every distance from each other, with exact figures among them.
-class SignMaker {
+class SignMaker : Dice {
  public:
-  explicit SignMaker(unsigned seed) : random_(seed) {}
+  explicit SignMaker(unsigned seed) : Dice(seed) {}
 
   Job job() {
     Job job = board(between(150, 280), between(110, 200), between(12, 24));
@@ -140,12 +144,6 @@ class SignMaker {
   }
 
  private:
-  double between(double least, double most) { return std::uniform_real_distribution<double>(least, most)(random_); }
-  int whole(int least, int most) { return std::uniform_int_distribution<int>(least, most)(random_); }
-  bool flip(double share = 0.5) { return between(0, 1) < share; }
-  std::string pick(const std::vector<std::string>& from) {
-    return from[static_cast<std::size_t>(whole(0, static_cast<int>(from.size()) - 1))];
-  }
   std::string id(const Job& job, const char* stem) { return stem + std::to_string(job.items.size()); }
   double thin(const Job& job) { return job.blank.thinnest(); }
 
@@ -306,8 +304,6 @@ class SignMaker {
       }
     }
   }
-
-  std::mt19937 random_;
 };
 
 }  // namespace workbench
