@@ -545,8 +545,9 @@ TEST_CASE("a clamp in the way is a stop, drawn on the board, and shifted clear b
   w.settle();
   CHECK(w.plan().has_stop());
   w.choose(Stage::Proof, "");
-  REQUIRE(w.button("Take the clamp away") != nullptr);
-  QTest::mouseClick(w.button("Take the clamp away"), Qt::LeftButton);
+  w.judge();
+  REQUIRE(w.button("I have moved the clamp") != nullptr);
+  QTest::mouseClick(w.button("I have moved the clamp"), Qt::LeftButton);
   w.settle();
   CHECK_FALSE(w.plan().has_stop());
 }
