@@ -11,14 +11,12 @@
 namespace doyen::cutting {
 namespace {
 
-double over_cut_of(const Piece& piece) { return piece.cut.over_cut.value_or(default_over_cut(piece.blank)); }
-
 CutOutShape through_shape(const Piece& piece, const Bit& bit) {
   CutOutShape shape;
   shape.diameter = bit.true_diameter();
   // A skin is what stays at the thinnest place.
   shape.thickness = piece.cut.skin > 0 ? piece.blank.thinnest() : piece.blank.thickest();
-  shape.over_cut = piece.cut.skin > 0 ? -std::min(piece.cut.skin, shape.thickness - 0.1) : over_cut_of(piece);
+  shape.over_cut = through_depth(piece.cut, piece.blank) - shape.thickness;
   shape.leave_on = piece.cut.moves.leave_on;
   shape.climb = piece.cut.moves.climb;
   shape.depth_per_pass = bit.depth_per_pass(piece.wood);

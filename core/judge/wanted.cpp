@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <functional>
 
 #include "cuts/holes.hpp"
 #include "cuts/piece_cuts.hpp"
@@ -346,7 +347,6 @@ struct Wanted::Impl {
   bool cut_out = false;
   double waste_floor = 0;
   Region board;
-  OutlineSegments board_edge;
   std::vector<Placed> placed;
   std::uint64_t board_key = 0;
 };
@@ -661,7 +661,13 @@ Wanted::Wanted(const std::vector<WantedPiece>& pieces, const Blank& blank, const
   if (blank.form != BlankForm::Rectangle) {
     all.board = region_of(blank);
     if (side == Side::Back) all.board = turned_over(all.board, blank, turn);
-    all.board_edge = OutlineSegments(all.board);
+    // The board's own form is nobody's piece: another one is judged anew.
+    for (const Island& island : all.board.islands) {
+      for (const Ring& ring : island.rings) {
+        for (const Point& p : ring)
+          all.board_key = mixed(mixed(all.board_key, std::hash<double>{}(p.x)), std::hash<double>{}(p.y));
+      }
+    }
   }
   std::sort(all.placed.begin(), all.placed.end(),
             [](const Impl::Placed& a, const Impl::Placed& b) { return a.size < b.size; });

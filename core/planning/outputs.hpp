@@ -1,4 +1,4 @@
-// What a plan hands over: G-code, the plan as data, the relief; and the proof that the written files cut the same.
+// What a plan hands over: G-code, the plan as data, the relief; and the files read back against the plan's own moves.
 #pragma once
 
 #include <map>

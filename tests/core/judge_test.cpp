@@ -318,6 +318,11 @@ TEST_CASE("an edit is judged again only where it touched, and to the same end") 
   CHECK(again.within == anew.within);
   CHECK(again.left.mm2 == anew.left.mm2);
   CHECK(again.faults.size() == anew.faults.size());
+  // The board's form belongs to no piece, and is not forgotten either.
+  job.blank.form = BlankForm::Oval;
+  const Plan oval = planned(job);
+  judge_files(oval, gcode_files(oval), 0.25, {}, &memory);
+  CHECK(memory.worked_out == all);
 }
 
 TEST_CASE("the judge finds nothing on random boards that the plan did not forbid itself") {
