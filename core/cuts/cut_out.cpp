@@ -12,20 +12,6 @@ namespace {
 
 constexpr double kLeaveSlope = 1;  // mm up a mm along, where the bit leaves along its own slit
 
-// How much the outline turns, in radians, within ± reach of a place.
-double turning(const RingWalk& ring, double total, double share, double reach) {
-  constexpr int kLooks = 24;
-  double sum = 0;
-  Point last{};
-  for (int i = 0; i <= kLooks; ++i) {
-    const double s = share + (2.0 * i / kLooks - 1) * reach / total;
-    const Point along = ring.at(s).along;
-    if (i > 0) sum += std::abs(std::atan2(cross(last, along), dot(last, along)));
-    last = along;
-  }
-  return sum;
-}
-
 struct Sample {
   double s;  // mm along the ring from its start
   Point at;
@@ -224,95 +210,14 @@ void follow(const Region& region, const CutOutShape& shape, double aside, const 
   }
 }
 
-// Why a tab must not stand here; empty when it may.
-std::string objection(const RingWalk& outer, double along, double length, double diameter) {
-  const double total = outer.length();
-  const double half = length / 2;
-  if (total < 4 * (length + diameter)) return "the outline is too short for tabs of this length";
-  const double turn = turning(outer, total, along, half + diameter / 2);
-  // A curve of radius 2 D turns by (length + D) / (2 D) over the stretch that the tab needs.
-  if (turn > (length + diameter) / (2 * diameter)) return "the outline bends here by a radius under twice the bit";
-  Point before = outer.at(along - (half + diameter / 2) / total).along;
-  double sharpest = 0;
-  constexpr int kLooks = 40;
-  for (int i = 1; i <= kLooks; ++i) {
-    const double s = along + (2.0 * i / kLooks - 1) * (half + diameter / 2) / total;
-    const Point now = outer.at(s).along;
-    sharpest = std::max(sharpest, std::abs(std::atan2(cross(before, now), dot(before, now))));
-    before = now;
-  }
-  if (sharpest > 20 * std::numbers::pi / 180) return "there is a corner here";
-  return {};
-}
-
 }  // namespace
-
-TabShape tab_shape(const Tabs& tabs, double thickness) {
-  TabShape shape;
-  shape.length = tabs.length;
-  shape.height = std::min(tabs.height, thickness);
-  // Not steeper than it need be, and for two fifths of its length as high as asked.
-  shape.ramp = std::min(2 * shape.height, 0.3 * shape.length);
-  return shape;
-}
-
-std::string tab_objection(const Ring& outer, double along, double length, double diameter) {
-  return objection(RingWalk(outer), along, length, diameter);
-}
-
-std::vector<TabPlace> place_tabs(const Region& region, const Tabs& tabs, double diameter) {
-  std::vector<TabPlace> places;
-  const int count = std::clamp(tabs.count, 2, 60);
-  for (std::size_t i = 0; i < region.islands.size(); ++i) {
-    const RingWalk outer(region.islands[i].rings.front());
-    const double total = outer.length();
-    const int looks = std::clamp(static_cast<int>(total / 2), 120, 2400);
-    std::vector<double> cost(static_cast<std::size_t>(looks));
-    for (int k = 0; k < looks; ++k) {
-      const double share = static_cast<double>(k) / looks;
-      const bool bad = !objection(outer, share, tabs.length, diameter).empty();
-      // The middle of a straight stretch beats its ends.
-      cost[static_cast<std::size_t>(k)] = bad ? 1e6
-                                              : turning(outer, total, share, tabs.length / 2 + diameter) +
-                                                    0.2 * turning(outer, total, share, total / count / 3);
-    }
-    // Even spacing turned to where it hurts least, then each tab slides to the straightest place in its own stretch.
-    const auto at = [&](int k) { return cost[static_cast<std::size_t>(((k % looks) + looks) % looks)]; };
-    int best_phase = 0;
-    double best = 1e300;
-    for (int phase = 0; phase < looks / count; ++phase) {
-      double sum = 0;
-      for (int t = 0; t < count; ++t) sum += at(phase + t * looks / count);
-      if (sum < best) {
-        best = sum;
-        best_phase = phase;
-      }
-    }
-    for (int t = 0; t < count; ++t) {
-      const int home = best_phase + t * looks / count;
-      int chosen = home;
-      double least = 1e300;
-      for (int slide = 0; slide <= looks / count * 2 / 5; ++slide) {
-        for (const int k : {home + slide, home - slide}) {
-          const double c = at(k) + 0.3 * slide * count / looks;
-          if (c < least) {
-            least = c;
-            chosen = k;
-          }
-        }
-      }
-      const double along = std::fmod(static_cast<double>(chosen + looks) / looks, 1.0);
-      if (at(chosen) < 1e6) places.push_back({static_cast<int>(i), along});
-    }
-  }
-  return places;
-}
 
 CutOut plan_cut_out(const Region& region, const CutOutShape& shape, const Cancel& cancel) {
   CutOut out;
   std::vector<TabPlace> places;
   if (shape.tabs.wanted)
-    places = shape.tabs.placed.empty() ? place_tabs(region, shape.tabs, shape.diameter) : shape.tabs.placed;
+    places =
+        shape.tabs.placed.empty() ? place_tabs(region, shape.tabs, shape.diameter, shape.inside) : shape.tabs.placed;
   std::erase_if(places,
                 [&](const TabPlace& p) { return p.island < 0 || p.island >= static_cast<int>(region.islands.size()); });
   for (const TabPlace& place : places) {

@@ -3,17 +3,10 @@
 
 #include "cancel.hpp"
 #include "cuts/operation.hpp"
+#include "cuts/tabs.hpp"
 #include "cuts/treatment.hpp"
 
 namespace doyen {
-
-// What a tab leaves standing, from the underside up.
-struct TabShape {
-  double length = 0;  // mm along the outline at the underside, as asked
-  double ramp = 0;    // mm of that at either end, over which it rises to its height
-  double height = 0;  // mm above the underside
-};
-TabShape tab_shape(const Tabs& tabs, double thickness);
 
 struct CutOutShape {
   double diameter = 6.35;     // mm, the flat bit's measured one
@@ -41,12 +34,5 @@ struct CutOut {
 };
 
 CutOut plan_cut_out(const Region& region, const CutOutShape& shape, const Cancel& cancel = {});
-
-// Tabs on straight, reachable stretches of every island's outer ring: never on a corner nor where the outline curves
-// with a radius under 2 D, spread evenly, at least two with one on each side of the middle (geometry.md, tabs).
-std::vector<TabPlace> place_tabs(const Region& region, const Tabs& tabs, double diameter);
-
-// Why a tab must not stand here; empty when it may.
-std::string tab_objection(const Ring& outer, double along, double length, double diameter);
 
 }  // namespace doyen

@@ -37,7 +37,7 @@ constexpr double kLeft = 0.05;      // mm
 constexpr double kSlack = 1e-3;     // mm of rounding: files hold four decimals, cells are floats
 constexpr double kRounding = 3e-4;  // mm that a short move may seem to sink by
 constexpr double kShaving = 0.05;   // mm: less is no cut into solid wood
-constexpr int kTile = 128;          // cells
+constexpr int kTile = 192;          // cells
 
 class Hash {
  public:
@@ -125,8 +125,8 @@ class SideJudge {
  public:
   SideJudge(const JudgeTask& task, const JudgedSide& side, double cell, const Cancel& cancel)
       : task_(task), wanted_(*side.wanted), side_(side.side), top_(side.top), cell_(cell), cancel_(cancel) {
-    columns_ = std::max(1, static_cast<int>(std::ceil(task.board.width() / cell - 1e-6)));
-    rows_ = std::max(1, static_cast<int>(std::ceil(task.board.height() / cell - 1e-6)));
+    columns_ = cells_along(task.board.width());
+    rows_ = cells_along(task.board.height());
     across_ = (columns_ + kTile - 1) / kTile;
     along_ = (rows_ + kTile - 1) / kTile;
     for (const std::size_t w : side.worked) {
@@ -152,16 +152,23 @@ class SideJudge {
       }
       if (!tiles[t]) missing.push_back(t);
     }
-    tbb::parallel_for(std::size_t{0}, missing.size(), [&](std::size_t k) {
-      cancel_.check();
-      tiles[missing[k]] = look_at(missing[k]);
-    });
+    tbb::parallel_for(
+        std::size_t{0}, missing.size(),
+        [&](std::size_t k) {
+          cancel_.check();
+          tiles[missing[k]] = look_at(missing[k]);
+        },
+        tbb::simple_partitioner());
     worked_out += missing.size();
     for (std::size_t t = 0; t < tiles.size(); ++t) kept.emplace(keys[t], tiles[t]);
     gather(tiles, out);
   }
 
  private:
+  // Cells whose middle lies on the board: what hangs over its edge is no wood.
+  [[nodiscard]] int cells_along(double mm) const {
+    return std::max(1, static_cast<int>(std::ceil(mm / cell_ - 0.5 - 1e-6)));
+  }
   struct Cells {
     int column, row, columns, rows;
   };
@@ -303,6 +310,22 @@ class SideJudge {
     }
   }
 
+  // Most rows hold no fault and nothing left: told at a glance.
+  static bool row_is_as_wanted(const float* z, const WantedBounds& bounds, std::size_t from, int columns,
+                               double& within) {
+    float under = 0, over = 0, left = 0;
+    const float *low = &bounds.low[from], *reach = &bounds.reach[from], *high = &bounds.high[from];
+    for (int c = 0; c < columns; ++c) {
+      under = std::max(under, low[c] - z[c]);
+      over = std::max(over, z[c] - reach[c]);
+      left = std::max(left, z[c] - high[c]);
+    }
+    constexpr auto kAt = static_cast<float>(kSlack / 2);  // nearer to the limit each cell is looked at
+    if (under > kGouge + kAt || over > kLeft + kAt || left > kLeft + kAt) return false;
+    within = std::max({within, std::min<double>(under, kGouge), std::min<double>(over, kLeft)});
+    return true;
+  }
+
   void compare(const HeightField& field, const CarveWatch& watch, Tile& tile) const {
     const CellGrid grid{
         {field.x_of(0), field.y_of(0)}, cell_, static_cast<int>(field.columns()), static_cast<int>(field.rows())};
@@ -311,6 +334,8 @@ class SideJudge {
     std::map<int, Tile::Found> gouges;
     Tile::Found missed{Kind::Missed, -1};
     for (int r = 0; r < grid.rows; ++r) {
+      if (row_is_as_wanted(field.row(static_cast<std::size_t>(r)), bounds, grid.at(0, r), grid.columns, tile.within))
+        continue;
       double run_from = 0;
       bool running = false;
       for (int c = 0; c < grid.columns; ++c) {

@@ -42,6 +42,19 @@ Rows rows_of(const CellGrid& grid, double bottom, double top) {
           std::min(grid.rows - 1, static_cast<int>(std::floor((top - grid.first.y) / grid.cell + 1e-9)))};
 }
 
+template <typename Corner>
+Rows rows_of_corner(const CellGrid& grid, const Corner& corner, double most) {
+  double bottom = -most, top = most;
+  // Between two segments that run on nearly straight it is a narrow wedge on the outer side of the turn.
+  if (dot(corner.in, corner.out) > 0.8) {
+    const double side = cross(corner.in, corner.out) > 0 ? -1 : 1, reach = side * most / 0.9;
+    const double a = corner.in.x * reach, b = corner.out.x * reach;
+    bottom = std::max(bottom, std::min({0.0, a, b}));
+    top = std::min(top, std::max({0.0, a, b}));
+  }
+  return rows_of(grid, corner.at.y + bottom, corner.at.y + top);
+}
+
 }  // namespace
 
 Box CellGrid::box() const { return {first.x, first.y, first.x + (columns - 1) * cell, first.y + (rows - 1) * cell}; }
@@ -99,6 +112,23 @@ void OutlineSegments::add(const std::vector<Point>& given, bool closed) {
   }
 }
 
+bool OutlineSegments::near(const Box& box) const {
+  return box_.meets(box) && std::any_of(runs_.begin(), runs_.end(), [&](const Run& run) { return run.box.meets(box); });
+}
+
+SeenFigure::SeenFigure(const Region& region, const OutlineSegments& outline, const CellGrid& grid, double most)
+    : most_(most) {
+  const Box all = grid.box();
+  near_ = outline.near(all.grown(most + grid.cell));
+  if (!near_) {
+    inside_ = outline.box().meets(all) && contains(region, grid.first);
+    return;
+  }
+  mark_inside(region, grid, in_);
+  away_.assign(grid.size(), static_cast<float>(most));
+  outline.lower_to_distance(grid, most, away_);
+}
+
 void OutlineSegments::lower_to_distance(const CellGrid& grid, double most, std::vector<float>& distances) const {
   const Box near = grid.box().grown(most);
   for (const Run& run : runs_) {
@@ -123,7 +153,7 @@ void OutlineSegments::lower_to_distance(const CellGrid& grid, double most, std::
     }
     for (std::size_t k = run.corners_begin; k < run.corners_end; ++k) {
       const Corner& corner = corners_[k];
-      const Rows rows = rows_of(grid, corner.at.y - most, corner.at.y + most);
+      const Rows rows = rows_of_corner(grid, corner, most);
       for (int r = rows.first; r <= rows.last; ++r) {
         const double y = grid.first.y + r * grid.cell - corner.at.y;
         const double half2 = most * most - y * y;
@@ -141,7 +171,13 @@ void OutlineSegments::lower_to_distance(const CellGrid& grid, double most, std::
 void mark_inside(const Region& region, const CellGrid& grid, std::vector<std::uint8_t>& inside) {
   inside.assign(grid.size(), 0);
   const Box box = grid.box();
-  std::vector<std::vector<double>> crossings(static_cast<std::size_t>(grid.rows));
+  struct Crossing {
+    int row;
+    double x;
+    bool operator<(const Crossing& o) const { return row != o.row ? row < o.row : x < o.x; }
+  };
+  thread_local std::vector<Crossing> crossings;  // grown once
+  crossings.clear();
   for (const Island& island : region.islands) {
     if (!bounds(island).meets(box)) continue;
     for (const Ring& ring : island.rings) {
@@ -152,22 +188,22 @@ void mark_inside(const Region& region, const CellGrid& grid, std::vector<std::ui
         const Rows rows = rows_of(grid, std::min(a.y, b.y) - grid.cell, std::max(a.y, b.y) + grid.cell);
         for (int r = rows.first; r <= rows.last; ++r) {
           const double y = grid.first.y + r * grid.cell;
-          if ((a.y <= y) != (b.y <= y))
-            crossings[static_cast<std::size_t>(r)].push_back(a.x + (y - a.y) / (b.y - a.y) * (b.x - a.x));
+          if ((a.y <= y) != (b.y <= y)) crossings.push_back({r, a.x + (y - a.y) / (b.y - a.y) * (b.x - a.x)});
         }
       }
     }
   }
-  for (int r = 0; r < grid.rows; ++r) {
-    std::vector<double>& at = crossings[static_cast<std::size_t>(r)];
-    std::sort(at.begin(), at.end());
-    at.push_back(1e300);  // an odd one lies right of the grid
-    for (std::size_t k = 0; k + 1 < at.size(); k += 2) {
-      const double from = (at[k] - grid.first.x) / grid.cell, to = (at[k + 1] - grid.first.x) / grid.cell;
-      const int first = from > grid.columns ? grid.columns : std::max(0, static_cast<int>(std::ceil(from)));
-      const int last = to > grid.columns ? grid.columns - 1 : static_cast<int>(std::floor(to));
-      for (int c = first; c <= last; ++c) inside[grid.at(c, r)] = 1;
-    }
+  std::sort(crossings.begin(), crossings.end());
+  for (std::size_t k = 0; k < crossings.size();) {
+    const int r = crossings[k].row;
+    // An odd one lies right of the grid.
+    const bool pair = k + 1 < crossings.size() && crossings[k + 1].row == r;
+    const double from = (crossings[k].x - grid.first.x) / grid.cell,
+                 to = pair ? (crossings[k + 1].x - grid.first.x) / grid.cell : 1e300;
+    const int first = from > grid.columns ? grid.columns : std::max(0, static_cast<int>(std::ceil(from)));
+    const int last = to > grid.columns ? grid.columns - 1 : static_cast<int>(std::floor(to));
+    for (int c = first; c <= last; ++c) inside[grid.at(c, r)] = 1;
+    k += pair ? 2 : 1;
   }
 }
 

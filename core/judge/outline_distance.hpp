@@ -35,6 +35,8 @@ class OutlineSegments {
   explicit OutlineSegments(const std::vector<Line2>& lines);  // open ends and single points count, too
   [[nodiscard]] bool empty() const { return segments_.empty() && corners_.empty(); }
   [[nodiscard]] const Box& box() const { return box_; }
+  // Some part of them may lie in this box; false is sure.
+  [[nodiscard]] bool near(const Box& box) const;
 
   // Lowers each cell to its distance from the nearest outline, mm, where that is less than it holds and than `most`.
   void lower_to_distance(const CellGrid& grid, double most, std::vector<float>& distances) const;
@@ -56,6 +58,23 @@ class OutlineSegments {
   std::vector<Corner> corners_;
   std::vector<Run> runs_;
   Box box_;
+};
+
+// A region as one grid sees it.
+class SeenFigure {
+ public:
+  // `most`: farther than so many mm from its outline every distance is `most`.
+  SeenFigure(const Region& region, const OutlineSegments& outline, const CellGrid& grid, double most);
+  // It asks nothing of any cell: all lie outside, farther than `most`.
+  [[nodiscard]] bool away() const { return !near_ && !inside_; }
+  [[nodiscard]] bool inside(std::size_t i) const { return near_ ? in_[i] != 0 : inside_; }
+  [[nodiscard]] double distance(std::size_t i) const { return near_ ? static_cast<double>(away_[i]) : most_; }
+
+ private:
+  double most_;
+  bool near_ = false, inside_ = false;  // where no outline is near, all cells lie inside or all outside
+  std::vector<std::uint8_t> in_;
+  std::vector<float> away_;
 };
 
 // 1 where the cell's middle lies inside, by crossings counted along each row; `inside` has the grid's size.

@@ -73,20 +73,17 @@ class GrooveWanted : public Feature {
     const int halo = tip_ > 0 ? static_cast<int>(std::ceil(tip_ / 2 / grid.cell)) + 1 : 0;
     const CellGrid wide = grid.grown(halo);
     const double most = std::max(limit_ * tan_ + tip_, sunk_ * tan_) + grid.cell;
-    std::vector<std::uint8_t> inside;
-    mark_inside(region_, wide, inside);
-    std::vector<float> away(wide.size(), static_cast<float>(most));
-    outline_.lower_to_distance(wide, most, away);
+    const SeenFigure seen(region_, outline_, wide, most);
+    if (seen.away()) return;
     for (int r = 0; r < grid.rows; ++r) {
       for (int c = 0; c < grid.columns; ++c) {
         const std::size_t w = wide.at(c + halo, r + halo);
-        const double d = away[w];
+        const double d = seen.distance(w);
         Request ask;
-        if (inside[w] != 0) {
+        if (seen.inside(w)) {
           ask.low = static_cast<float>(z_ - std::min(limit_, (d + kChord) / tan_));
           const double deep = std::min(
-              limit_,
-              std::max(0.0, (halo > 0 ? farthest(wide, inside, away, c + halo, r + halo) : d) - tip_ / 2) / tan_);
+              limit_, std::max(0.0, (halo > 0 ? farthest(wide, seen, c + halo, r + halo) : d) - tip_ / 2) / tan_);
           ask.reach = static_cast<float>(z_ - deep);
           // Corners and strokes that the flat does not enter are left; its flat bottom is what it makes.
           ask.high = deep > 0 ? ask.reach : static_cast<float>(z_ - std::min(limit_, d / tan_));
@@ -102,15 +99,14 @@ class GrooveWanted : public Feature {
   }
 
  private:
-  [[nodiscard]] double farthest(const CellGrid& wide, const std::vector<std::uint8_t>& inside,
-                                const std::vector<float>& away, int column, int row) const {
+  [[nodiscard]] double farthest(const CellGrid& wide, const SeenFigure& seen, int column, int row) const {
     const int n = static_cast<int>(tip_ / 2 / wide.cell);
-    double most = away[wide.at(column, row)];
+    double most = seen.distance(wide.at(column, row));
     for (int dr = -n; dr <= n; ++dr) {
       for (int dc = -n; dc <= n; ++dc) {
         if (std::hypot(dr, dc) * wide.cell > tip_ / 2) continue;
         const std::size_t i = wide.at(column + dc, row + dr);
-        if (inside[i] != 0) most = std::max<double>(most, away[i]);
+        if (seen.inside(i)) most = std::max(most, seen.distance(i));
       }
     }
     return most;
@@ -136,18 +132,15 @@ class FloorWanted : public Feature {
   }
 
   void apply(const CellGrid& grid, WantedBounds& out) const override {
-    std::vector<std::uint8_t> inside, reached;
-    mark_inside(region_, grid, inside);
-    mark_inside(reached_, grid, reached);
-    std::vector<float> away(grid.size(), 1), inner(grid.size(), 1);
-    outline_.lower_to_distance(grid, kReached + 0.01, away);
-    reach_outline_.lower_to_distance(grid, kReached + 0.01, inner);
+    const SeenFigure seen(region_, outline_, grid, kReached + 0.01);
+    if (seen.away()) return;
+    const SeenFigure reached(reached_, reach_outline_, grid, kReached + 0.01);
     const auto z = static_cast<float>(z_);
     for (std::size_t i = 0; i < grid.size(); ++i) {
-      if (inside[i] == 0 && away[i] > kWall) continue;
+      if (!seen.inside(i) && seen.distance(i) > kWall) continue;
       Request ask{z, kFace, kFace};
-      if (must_ && inside[i] != 0 && away[i] > kReached) ask.high = z;
-      if (inside[i] != 0 && reached[i] != 0 && inner[i] > kReached) ask.reach = z;
+      if (must_ && seen.inside(i) && seen.distance(i) > kReached) ask.high = z;
+      if (seen.inside(i) && reached.inside(i) && reached.distance(i) > kReached) ask.reach = z;
       take(out, i, ask);
     }
   }
@@ -170,6 +163,7 @@ class LineWanted : public Feature {
   }
 
   void apply(const CellGrid& grid, WantedBounds& out) const override {
+    if (!line_.near(grid.box().grown(most_ + 0.1))) return;
     std::vector<float> away(grid.size(), static_cast<float>(most_ + 1));
     line_.lower_to_distance(grid, most_ + 0.1, away);
     for (std::size_t i = 0; i < grid.size(); ++i) {
@@ -204,7 +198,7 @@ class LineWanted : public Feature {
 class HatchWanted : public Feature {
  public:
   HatchWanted(const Region& edge, double z, const Bit& bit, double above)
-      : edge_(edge), line_(OutlineSegments(edge), z, bit, above), z_(z) {
+      : edge_(edge), outline_(edge), line_(outline_, z, bit, above), z_(z) {
     box = ::doyen::bounds(edge_).grown(bit.true_diameter() / 2 + 0.1);
   }
   void apply(const CellGrid& grid, WantedBounds& out) const override {
@@ -212,15 +206,16 @@ class HatchWanted : public Feature {
     line_.ground = ground;
     line_.asked = asked;
     line_.apply(grid, out);
-    std::vector<std::uint8_t> inside;
-    mark_inside(edge_, grid, inside);
+    const SeenFigure seen(edge_, outline_, grid, 0);
+    if (seen.away()) return;
     for (std::size_t i = 0; i < grid.size(); ++i) {
-      if (inside[i] != 0) take(out, i, {static_cast<float>(z_), kFace, kFace});
+      if (seen.inside(i)) take(out, i, {static_cast<float>(z_), kFace, kFace});
     }
   }
 
  private:
   Region edge_;
+  OutlineSegments outline_;
   mutable LineWanted line_;
   double z_;
 };
@@ -236,13 +231,11 @@ class BevelWanted : public Feature {
     const double run = depth_ * tan_, whole = 2 * run + tip_;
     // Where two edges meet outwards the tip follows them to where they cross, up to four times as far (Corner::Sharp).
     const double most = whole + 4 * run;
-    std::vector<std::uint8_t> inside;
-    mark_inside(region_, grid, inside);
-    std::vector<float> away(grid.size(), static_cast<float>(most + 1));
-    outline_.lower_to_distance(grid, most, away);
+    if (!outline_.near(grid.box().grown(most))) return;
+    const SeenFigure seen(region_, outline_, grid, most);
     for (std::size_t i = 0; i < grid.size(); ++i) {
-      const double d = away[i];
-      if ((inside[i] != 0) != inwards_ || d >= most) continue;
+      const double d = seen.distance(i);
+      if (seen.inside(i) != inwards_ || d >= most) continue;
       const double deep = std::min(depth_, std::min(d, most - d) / tan_);
       Request ask{static_cast<float>(z_ - deep), kFace, kFace};
       // At corners the two chamfers meet in a mitre that is less deep than the distance says.
@@ -280,28 +273,34 @@ class KerfWanted : public Feature {
   }
   Region others;  // what other cut-outs keep, drawn in a little, which this slit must not enter
   void apply(const CellGrid& grid, WantedBounds& out) const override {
-    std::vector<std::uint8_t> in, theirs;
-    mark_inside(kept_, grid, in);
-    mark_inside(others, grid, theirs);
-    std::vector<float> away(grid.size(), static_cast<float>(width_ + 1));
-    outline_.lower_to_distance(grid, width_ + kReached, away);
+    if (!outline_.near(grid.box().grown(width_ + 2 * kReached))) return;
+    const SeenFigure seen(kept_, outline_, grid, width_ + kReached);
+    std::vector<std::uint8_t> theirs;
+    if (!others.empty()) mark_inside(others, grid, theirs);
+    std::vector<const Tab*> tabs;  // that may reach into the grid
+    for (const Tab& tab : tabs_) {
+      if (grid.box().grown(tab_half() + width_ + 1).contains(tab.at)) tabs.push_back(&tab);
+    }
     const auto bottom = static_cast<float>(bottom_);
     for (std::size_t i = 0; i < grid.size(); ++i) {
-      const double d = away[i];
-      const bool beside = (in[i] != 0) == inside_;
-      if ((beside ? d > width_ + kWall : d > kWall) || theirs[i] != 0) continue;
+      const double d = seen.distance(i);
+      const bool beside = seen.inside(i) == inside_;
+      if ((beside ? d > width_ + kWall : d > kWall) || (!theirs.empty() && theirs[i] != 0)) continue;
       const bool must = beside && d > kReached && d < width_ - kReached;
       Request ask{bottom, must ? bottom : kFace, must ? bottom : kFace};
-      if (beside) at_tab(grid.middle(i), d, ask, out.low[i]);
+      if (beside && !tabs.empty()) at_tab(tabs, grid.middle(i), d, ask, out.low[i]);
       take(out, i, ask);
     }
   }
 
  private:
-  void at_tab(Point p, double d, Request& ask, float& low) const {
-    for (const Tab& tab : tabs_) {
+  // How far along from a tab's middle the slit may rise to it: longer where outlines bend.
+  [[nodiscard]] double tab_half() const { return 0.7 * (shape_.length + width_) + 0.3; }
+  void at_tab(const std::vector<const Tab*>& tabs, Point p, double d, Request& ask, float& low) const {
+    for (const Tab* one : tabs) {
+      const Tab& tab = *one;
       const double u = std::abs(dot(p - tab.at, tab.along)), v = dot(p - tab.at, tab.out);
-      if (u > 0.7 * (shape_.length + width_) + 0.3 || v < -1 || v > width_ + 1) continue;  // longer where outlines bend
+      if (u > tab_half() || v < -1 || v > width_ + 1) continue;
       ask.high = ask.reach = kFace;  // between the tab and the slit rises its ramp
       // A little within its ends, since outlines bend.
       const bool stands = tab.straight && std::abs(v - d) < 0.3 && u < shape_.length / 2 - shape_.ramp - 0.3 &&
@@ -346,7 +345,8 @@ struct Wanted::Impl {
   OutlineSegments kept_edge;
   bool cut_out = false;
   double waste_floor = 0;
-  Region board;
+  Region board;  // where it is no rectangle
+  OutlineSegments board_edge;
   std::vector<Placed> placed;
   std::uint64_t board_key = 0;
 };
@@ -505,7 +505,7 @@ class Asker {
     std::vector<KerfWanted::Tab> tabs;
     const double thickness = cut_.skin > 0 ? blank_.thinnest() : blank_.thickest();
     if (cut_.tabs.wanted) {
-      for (const TabOn& tab : tabs_on(body, diameter)) {
+      for (const TabOn& tab : tabs_on(body, diameter, inside)) {
         const Point along = tab.along;
         const double out = inside ? -1 : 1;
         tabs.push_back({tab.at, along, Point{along.y, -along.x} * out, tab.straight});
@@ -525,10 +525,10 @@ class Asker {
     Point at, along;
     bool straight;
   };
-  [[nodiscard]] std::vector<TabOn> tabs_on(const Region& body, double diameter) const {
+  [[nodiscard]] std::vector<TabOn> tabs_on(const Region& body, double diameter, bool inside) const {
     std::vector<TabOn> out;
     const bool by_hand = !cut_.tabs.placed.empty();
-    for (const TabPlace& tab : by_hand ? cut_.tabs.placed : place_tabs(body, cut_.tabs, diameter)) {
+    for (const TabPlace& tab : by_hand ? cut_.tabs.placed : place_tabs(body, cut_.tabs, diameter, inside)) {
       const auto i = static_cast<std::size_t>(tab.island);
       const Region& front = piece_.outlines->region;
       if (tab.island < 0 || i >= body.islands.size() || i >= front.islands.size()) continue;
@@ -538,7 +538,8 @@ class Asker {
       const double along =
           turned ? share_nearest(ring, place(on_ring(front.islands[i].rings.front(), tab.along).at)) : tab.along;
       const OnRing on = on_ring(ring, along);
-      out.push_back({on.at, on.along, tab_objection(ring, along, cut_.tabs.length, diameter).empty()});
+      out.push_back(
+          {on.at, on.along, tab_objection(body, {tab.island, along}, cut_.tabs.length, diameter, inside).empty()});
     }
     return out;
   }
@@ -661,6 +662,7 @@ Wanted::Wanted(const std::vector<WantedPiece>& pieces, const Blank& blank, const
   if (blank.form != BlankForm::Rectangle) {
     all.board = region_of(blank);
     if (side == Side::Back) all.board = turned_over(all.board, blank, turn);
+    all.board_edge = OutlineSegments(all.board);
     // The board's own form is nobody's piece: another one is judged anew.
     for (const Island& island : all.board.islands) {
       for (const Ring& ring : island.rings) {
@@ -687,12 +689,9 @@ void Wanted::bounds(const CellGrid& grid, WantedBounds& out) const {
     if (touches(*feature)) feature->apply(grid, out);
   }
   if (all.cut_out) {
-    std::vector<std::uint8_t> kept;
-    mark_inside(all.kept, grid, kept);
-    std::vector<float> away(grid.size(), 1);
-    all.kept_edge.lower_to_distance(grid, kReached, away);
+    const SeenFigure kept(all.kept, all.kept_edge, grid, kReached);
     for (std::size_t i = 0; i < grid.size(); ++i) {
-      if (kept[i] != 0 && away[i] > kWall) continue;
+      if (kept.inside(i) && kept.distance(i) > kWall) continue;
       out.low[i] = std::min(out.low[i], static_cast<float>(all.waste_floor));
       out.high[i] = out.reach[i] = kFace;
     }
@@ -701,10 +700,9 @@ void Wanted::bounds(const CellGrid& grid, WantedBounds& out) const {
     if (touches(*kerf)) kerf->apply(grid, out);
   }
   if (!all.board.empty()) {
-    std::vector<std::uint8_t> wood;
-    mark_inside(all.board, grid, wood);
+    const SeenFigure wood(all.board, all.board_edge, grid, 0);
     for (std::size_t i = 0; i < grid.size(); ++i) {
-      if (wood[i] != 0) continue;
+      if (wood.inside(i)) continue;
       out.low[i] = kBottomless;
       out.high[i] = out.reach[i] = kFace;
     }

@@ -34,13 +34,6 @@ void HeightField::clear() {
   });
 }
 
-HeightField::Range HeightField::range(double from, double to, double origin, std::size_t count) const {
-  const double top = static_cast<double>(count);
-  const double first = std::clamp(std::ceil((from - origin) / cell_ - 0.5), 0.0, top);
-  const double last = std::clamp(std::floor((to - origin) / cell_ - 0.5) + 1, first, top);
-  return {static_cast<std::size_t>(first), static_cast<std::size_t>(last)};
-}
-
 std::vector<unsigned char> cells_inside(const Region& region, const HeightField& field) {
   std::vector<unsigned char> inside(field.columns() * field.rows(), 0);
   // Where each row's middle line crosses the outlines: between odd and even crossings it is inside.

@@ -1,6 +1,8 @@
 // The board's surface as a grid of heights.
 #pragma once
 
+#include <algorithm>
+#include <cmath>
 #include <memory>
 #include <string>
 #include <vector>
@@ -38,7 +40,12 @@ class HeightField {
   [[nodiscard]] Range rows_in(double from, double to) const { return range(from, to, bottom_, rows_); }
 
  private:
-  [[nodiscard]] Range range(double from, double to, double origin, std::size_t count) const;
+  [[nodiscard]] Range range(double from, double to, double origin, std::size_t count) const {
+    const double top = static_cast<double>(count);
+    const double first = std::clamp(std::ceil((from - origin) / cell_ - 0.5), 0.0, top);
+    const double last = std::clamp(std::floor((to - origin) / cell_ - 0.5) + 1, first, top);
+    return {static_cast<std::size_t>(first), static_cast<std::size_t>(last)};
+  }
 
   double left_ = 0, bottom_ = 0, cell_ = 1;
   std::size_t columns_ = 0, rows_ = 0;

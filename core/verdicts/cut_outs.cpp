@@ -74,11 +74,12 @@ void check_tabs(const Situation& s, std::vector<Verdict>& out) {
   for (std::size_t i = 0; i < s.job.items.size(); ++i) {
     const Item& item = s.job.items[i];
     const PieceCuts* cuts = s.pieces[i].cuts;
-    if (cuts == nullptr || !cuts->cut_out || item.cut.kind != Treatment::Kind::CutOut) continue;
+    if (cuts == nullptr || !cuts->cut_out) continue;
+    const bool inside = item.cut.kind == Treatment::Kind::Pierce;
     const Region& region = s.pieces[i].outlines->region;
     // Tabs count along what is really cut out, clear of a bevel.
     const double clear = s.pieces[i].around == nullptr ? 0 : s.pieces[i].around->grown;
-    const Region body = clear > 0 ? grow(region, clear, Corner::Sharp) : region;
+    const Region body = (inside ? clear < 0 : clear > 0) ? grow(region, clear, Corner::Sharp) : region;
     const Remedy place{"Place four tabs", [id = item.piece.id](Job& job) {
                          if (Item* it = job.find(id)) {
                            it->cut.tabs.wanted = true;
@@ -88,7 +89,7 @@ void check_tabs(const Situation& s, std::vector<Verdict>& out) {
                        }};
     std::vector<int> per_island(region.islands.size(), 0);
     for (const PlacedTab& tab : cuts->cut_out->tabs) ++per_island[static_cast<std::size_t>(tab.place.island)];
-    for (std::size_t k = 0; k < per_island.size(); ++k) {
+    for (std::size_t k = 0; k < per_island.size() && !inside; ++k) {
       if (per_island[k] >= 2 || item.cut.taped || item.cut.skin > 0) continue;
       const std::string what = per_island[k] == 0 ? "no tab" : "only one tab";
       out.push_back({Grade::Stop,
@@ -103,8 +104,7 @@ void check_tabs(const Situation& s, std::vector<Verdict>& out) {
     const Bit* bit = s.rack.find(item.cut.bit);
     for (const PlacedTab& tab : cuts->cut_out->tabs) {
       if (static_cast<std::size_t>(tab.place.island) >= body.islands.size()) continue;
-      const std::string why = tab_objection(body.islands[static_cast<std::size_t>(tab.place.island)].rings.front(),
-                                            tab.place.along, item.cut.tabs.length, bit->true_diameter());
+      const std::string why = tab_objection(body, tab.place, item.cut.tabs.length, bit->true_diameter(), inside);
       if (why.empty()) continue;
       out.push_back({Grade::Mind,
                      "tab-badly-placed",

@@ -78,14 +78,18 @@ void check_one(const Situation& s, std::size_t i, std::vector<Verdict>& out) {
   }
   for (const std::string& used : state.cuts->bits) {
     const Bit* flat = s.rack.find(used);
-    if (flat == nullptr || flat->flute_length >= floor_depth(item.cut) - 1e-6 || item.cut.kind == Kind::Incise)
+    const double deep = item.cut.kind == Kind::Incise ? item.cut.floor_limit.value_or(0) : floor_depth(item.cut);
+    if (flat == nullptr || flat->flute_length >= deep - 1e-6) continue;
+    const auto& operations = state.cuts->operations;
+    if (item.cut.kind == Kind::Incise &&
+        std::none_of(operations.begin(), operations.end(), [&](const Operation& op) { return op.bit == used; }))
       continue;
     out.push_back({Grade::Stop,
                    "flutes-too-short",
                    id,
                    at,
                    "The " + flat->name + " cuts " + s.show(flat->flute_length) + " deep; " + name + " needs " +
-                       s.show(floor_depth(item.cut)) + ".",
+                       s.show(deep) + ".",
                    "Deeper, the shank would rub and burn.",
                    {{"Let Doyen propose bits", [id](Job& job) {
                        if (Item* it = job.find(id)) it->cut.clearing.clear();

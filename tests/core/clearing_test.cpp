@@ -179,7 +179,7 @@ TEST_CASE(
   REQUIRE(cut.tabs.size() == 4);
   int left = 0, right = 0;
   for (const PlacedTab& tab : cut.tabs) {
-    CHECK(tab_objection(plaque.islands[0].rings[0], tab.place.along, 6, 6).empty());
+    CHECK(tab_objection(plaque, tab.place, 6, 6, false).empty());
     (tab.at.x < 150 ? left : right) += 1;
     // Off the rounded corners by half a tab at least: corners begin 20 mm from either side.
     const bool on_long = tab.at.x > 70 + 3 && tab.at.x < 230 - 3 && (tab.at.y < 36 || tab.at.y > 124);
@@ -215,10 +215,10 @@ TEST_CASE(
 
 TEST_CASE("a circle too small for straight stretches gets no tab forced on a bend") {
   const Region small = outlines_of({"c", "c", PlainShape{PlainShape::Kind::Ellipse, 14, 14, 0, 0}, {50, 50}, 0}).region;
-  CHECK(place_tabs(small, {true, 4, 6, 3, {}}, 6).empty());
+  CHECK(place_tabs(small, {true, 4, 6, 3, {}}, 6, false).empty());
   const Region large =
       outlines_of({"c", "c", PlainShape{PlainShape::Kind::Ellipse, 300, 300, 0, 0}, {200, 200}, 0}).region;
-  CHECK(place_tabs(large, {true, 4, 6, 3, {}}, 6).size() == 4);
+  CHECK(place_tabs(large, {true, 4, 6, 3, {}}, 6, false).size() == 4);
 }
 
 TEST_CASE("openings are cut before the outer line, and one too small for the bit is said") {

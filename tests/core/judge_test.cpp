@@ -325,6 +325,16 @@ TEST_CASE("an edit is judged again only where it touched, and to the same end") 
   CHECK(memory.worked_out == all);
 }
 
+TEST_CASE("what hangs over the edge of a board that is no whole number of cells is no wood") {
+  for (const double past : {0.05, 0.13, 0.2}) {
+    Job job = board(150 + past, 100 + past, 18);
+    add(job, "level", {PlainShape::Kind::Rectangle, 150 + past, 100 + past}, {75 + past / 2, 50 + past / 2},
+        cut(Kind::Plane, 2, {"flat-1/4in"}));
+    const Plan p = planned(job);
+    CHECK(judge_files(p, gcode_files(p), 0.25).cut_as_wanted());
+  }
+}
+
 TEST_CASE("the judge finds nothing on random boards that the plan did not forbid itself") {
   const Rack rack = load_rack();
   int looked_at = 0, forbidden = 0;

@@ -147,6 +147,43 @@ TEST_CASE("slits against neighbours, tabs that hold on nothing, overlapping cut-
   CHECK(mended(job, "tab-holds-nothing"));
 }
 
+TEST_CASE("a tab keeps away from the slit on the other side of a narrow place") {
+  // A notch 9 mm wide between two arms: a 6 mm bit runs down one side and up the other, and cuts what stands between.
+  Job job = board(240, 160, 12);
+  job.items.push_back({{"fork", "fork", oracle::drawing("M0 0 h120 v80 h-55 v-60 h-9 v60 h-56 z"), {110, 80}, 0},
+                       cut(Kind::CutOut, 1)});
+  job.items[0].cut.bit = "flat-6mm";
+  job.items[0].cut.tabs.count = 8;
+  const Plan p = planned(job);
+  const auto& tabs = p.pieces[0]->cuts.cut_out->tabs;
+  REQUIRE(tabs.size() >= 2);
+  const Region& fork = p.pieces[0]->outlines.region;
+  const Box notch{105, 65, 116, 125};
+  for (const PlacedTab& tab : tabs) CHECK_FALSE(notch.contains(tab.at));
+  CHECK(find(p, "tab-badly-placed") == nullptr);
+  CHECK(judged(p).cut_as_wanted());
+  // One that a hand put there is told, and the remedy takes it away.
+  const Ring& ring = fork.islands.front().rings.front();
+  const Box all = bounds(fork);
+  job.items[0].cut.tabs.placed = {{0, share_nearest(ring, {all.left + 56, all.top - 25})},
+                                  {0, share_nearest(ring, {all.left, all.centre().y})}};
+  const Plan by_hand = planned(job);
+  REQUIRE(find(by_hand, "tab-badly-placed") != nullptr);
+  CHECK(mended(job, "tab-badly-placed"));
+}
+
+TEST_CASE("a flat bit that clears a groove's floor deeper than its flutes is a stop") {
+  Job job = board(240, 160, 28);
+  add(job, "groove", {kBox, 120, 60}, {120, 80}, cut(Kind::Incise, 1, {"flat-1/8in"}));
+  job.items[0].cut.floor_limit = 15;
+  const double flutes = load_rack().find("flat-1/8in")->flute_length;
+  REQUIRE(flutes < 15);
+  const Plan p = planned(job);
+  REQUIRE(find(p, "flutes-too-short") != nullptr);
+  CHECK(find(p, "flutes-too-short")->grade == Grade::Stop);
+  CHECK(mended(job, "flutes-too-short"));
+}
+
 TEST_CASE("heaps, doubles and rims are said, and what lies on two grounds is cut part by part") {
   Job job = board(240, 160, 18);
   add(job, "one", {kBox, 60, 8}, {80, 80}, cut(Kind::Incise, 3));
