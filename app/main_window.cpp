@@ -116,6 +116,7 @@ MainWindow::MainWindow() : shop_{document_, rack_, nullptr, nullptr, {}, {}, {}}
   });
   connect(&planner_, &Planner::busy_changed, this, [this](bool busy) { beam_->show_busy(busy); });
   connect(&planner_, &Planner::progressed, this, [this](int done, int of) { beam_->show_busy(true, done, of); });
+  connect(&planner_, &Planner::easings_tried, beam_, &TimeBeam::show_easings);
   connect(beam_, &TimeBeam::cancel_wanted, &planner_, &Planner::cancel);
   connect(beam_, &TimeBeam::write_wanted, this, &MainWindow::choose_and_write);
   connect(rail_, &StageRail::chosen, this, &MainWindow::go_to_stage);

@@ -30,13 +30,15 @@ void Planner::cancel() {
   ++generation_;
   judging_ = false;
   set_busy(false);
+  Q_EMIT easings_tried(0);
 }
 
 namespace {
 
 // The plan with the judge's verdicts and tried remedies.
 std::pair<std::shared_ptr<Plan>, JudgementPtr> looked_at(const Plan& whole, const Rack& rack, PlanCache& cache,
-                                                         const Cancel& cancel, std::mutex& lock, JudgeMemory& memory) {
+                                                         const Cancel& cancel, std::mutex& lock, JudgeMemory& memory,
+                                                         const std::function<void(int)>& easings_tried) {
   // While edits follow each other, the next plan matters more than a look at this one.
   constexpr int kPause = 250, kStep = 10;  // ms
   for (int waited = 0; waited < kPause; waited += kStep) {
@@ -58,7 +60,7 @@ std::pair<std::shared_ptr<Plan>, JudgementPtr> looked_at(const Plan& whole, cons
   }
   plan->verdicts = with_tried_remedies(*plan, rack, &cache, cancel);
   // Its remedies come out of mating the halves, and need no other trial.
-  for (Verdict& v : riding_inlays(*plan, rack, cancel)) plan->verdicts.push_back(std::move(v));
+  for (Verdict& v : riding_inlays(*plan, rack, cancel, easings_tried)) plan->verdicts.push_back(std::move(v));
   sort_by_grade(plan->verdicts);
   return {plan, judgement};
 }
@@ -92,12 +94,20 @@ void Planner::request(const Job& job, const Rack& rack) {
             Q_EMIT planned(result);
           },
           Qt::QueuedConnection);
-      auto [seen, judgement] = looked_at(whole, rack, *cache, cancel, *lock, *memory);
+      auto [seen, judgement] = looked_at(whole, rack, *cache, cancel, *lock, *memory, [this, mine](int tried) {
+        QMetaObject::invokeMethod(
+            this,
+            [this, mine, tried] {
+              if (mine == generation_) Q_EMIT easings_tried(tried);
+            },
+            Qt::QueuedConnection);
+      });
       QMetaObject::invokeMethod(
           this,
           [this, mine, result = PlanPtr(std::move(seen)), judgement = std::move(judgement)] {
             if (mine != generation_) return;
             judging_ = false;
+            Q_EMIT easings_tried(0);
             Q_EMIT judged(result, judgement);
           },
           Qt::QueuedConnection);
@@ -147,10 +157,9 @@ void ReliefPainter::request(const PlanPtr& plan, const BoardView& view) {
   current_ = Cancel();
   const quint64 mine = ++generation_;
   pool_.start([this, plan, view, cancel = current_, mine] {
-    const auto make = [&](ReliefKeeper& keeper, double cell, std::size_t shrink, bool fine) {
-      keeper.bring_up(*plan, view.area, cell, view.side, cancel);
+    const auto make = [&](PictureKeeper& keeper, double cell, std::size_t shrink, bool fine) {
+      const QImage image = to_image(keeper.bring_up(*plan, view.area, cell, view.side, shrink, cancel));
       const HeightField& field = keeper.field();
-      const QImage image = to_image(lit_picture(field, look_of(plan->job.blank), shrink, cancel));
       QMetaObject::invokeMethod(
           this,
           [this, mine, image, area = field.box(), fine] {

@@ -37,6 +37,8 @@ class Planner : public QObject {
   // Planning ended with something nobody foresaw: said, not swallowed.
   void failed(const QString& what);
   void progressed(int done, int of);
+  // How many easings of a plug's corners have been tried so far; 0: no more are.
+  void easings_tried(int tried);
   void busy_changed(bool busy);
 
  private:
@@ -82,7 +84,7 @@ class ReliefPainter : public QObject {
   QThreadPool pool_, section_pool_;
   Cancel current_, section_current_;
   quint64 generation_ = 0, section_generation_ = 0;
-  ReliefKeeper coarse_, fine_;  // the one thread of pool_ alone works with these
+  PictureKeeper coarse_, fine_;  // the one thread of pool_ alone works with these
 };
 
 QImage to_image(const Picture& picture);

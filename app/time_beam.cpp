@@ -30,10 +30,17 @@ void TimeBeam::show_busy(bool busy, int done, int of) {
   busy_ = busy;
   done_ = done;
   of_ = of;
+  easings_ = 0;
   if (!busy)
     cancel_->hide();
   else if (of > 3 && done < of)
     cancel_->show();
+  update();
+}
+
+void TimeBeam::show_easings(int tried) {
+  easings_ = tried;
+  if (!busy_) cancel_->setVisible(tried > 0);
   update();
 }
 
@@ -57,11 +64,13 @@ void TimeBeam::paintEvent(QPaintEvent*) {
   p.setPen(theme::kInk);
   p.setFont(theme::font(9, true));
   p.drawText(QRect(20, 8, 220, 20), Qt::AlignVCenter, tr("Time at the machine"));
-  if (busy_) {
+  if (busy_ || easings_ > 0) {
     p.setFont(theme::font(8.5));
     p.setPen(theme::kPlum);
-    p.drawText(QRect(160, 8, 160, 20), Qt::AlignVCenter,
-               of_ > 0 ? tr("working it out, %1 of %2").arg(done_).arg(of_) : tr("working it out…"));
+    p.drawText(QRect(160, 8, 170, 20), Qt::AlignVCenter,
+               !busy_    ? tr("easing the plug's corners, try %1").arg(easings_)
+               : of_ > 0 ? tr("working it out, %1 of %2").arg(done_).arg(of_)
+                         : tr("working it out…"));
   }
   if (!trouble_.isEmpty()) {
     p.setPen(theme::kBrick);

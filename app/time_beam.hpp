@@ -15,6 +15,7 @@ class TimeBeam : public QWidget {
   void show_plan(const PlanPtr& plan);
   void show_trouble(const QString& what);  // why there is no plan of the job as it stands
   void show_busy(bool busy, int done = 0, int of = 0);
+  void show_easings(int tried);  // of a plug's corners, until one seats; 0: none are tried
 
  Q_SIGNALS:
   void write_wanted();
@@ -28,7 +29,7 @@ class TimeBeam : public QWidget {
   PlanPtr plan_;
   QString trouble_;
   bool busy_ = false;
-  int done_ = 0, of_ = 0;
+  int done_ = 0, of_ = 0, easings_ = 0;
   QPushButton *write_, *cancel_;
 };
 

@@ -377,6 +377,7 @@ class Reporter {
     std::string feeds = ", and the machine could keep its feed";
     if (feed_) {
       const ReachedFeed was = feed_(as_is), now = feed_(thin);
+      if (now.reached < 0.98 * was.reached) return;  // corners that were curves: what is needless helps, too
       const auto number = [](double v) { return std::to_string(std::lround(v)); };
       const std::string of = " of the " + number(now.asked) + " mm/min asked for";
       feeds = now.reached > 1.02 * was.reached ? ", and the feed along them would rise from " + number(was.reached) +

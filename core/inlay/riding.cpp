@@ -1,6 +1,7 @@
 #include "inlay/riding.hpp"
 
 #include <cmath>
+#include <functional>
 
 #include "inlay/fit.hpp"
 #include "inlay/plugs.hpp"
@@ -33,9 +34,46 @@ Ride rides_up(const Job& job, const Item& item, double ease, const Rack& rack, c
   return {};
 }
 
+struct Eased {
+  double ease, remains;  // mm
+};
+
+// The least easing that seats the plug; where none does, the one that leaves it lowest, the least of those alike.
+// `full`: what seats it by the figures alone; art with many corners may want more, and loses strokes to it.
+Eased nearest_easing(double up_now, double ease_now, double full, double seated,
+                     const std::function<double(double)>& rides) {
+  Eased best{ease_now, up_now};
+  double too_little = ease_now;
+  for (const double share : {0.5, 0.75, 1.0, 1.3}) {
+    const double ease = full * share;
+    if (ease <= ease_now + 0.01) continue;
+    const double up = rides(ease);
+    if (up < best.remains - 0.02) best = {ease, up};
+    if (up < seated) break;
+    too_little = ease;
+  }
+  if (best.remains >= seated) return best;
+  for (int k = 0; k < 3 && best.ease - too_little > 0.02; ++k) {
+    const double ease = (best.ease + too_little) / 2, up = rides(ease);
+    if (up < seated)
+      best = {ease, up};
+    else
+      too_little = ease;
+  }
+  return best;
+}
+
 }  // namespace
 
-std::vector<Verdict> riding_inlays(const Plan& pocket, const Rack& rack, const Cancel& cancel) {
+std::vector<Verdict> riding_inlays(const Plan& pocket, const Rack& rack, const Cancel& cancel,
+                                   const std::function<void(int)>& tried) {
+  struct {
+    const std::function<void(int)>& tell;
+    int done = 0;
+    void step() {
+      if (tell) tell(++done);
+    }
+  } progress{tried};
   constexpr double kWarns = 0.05, kStops = 0.3;  // mm
   std::vector<Verdict> out;
   for (std::size_t i = 0; i < pocket.job.items.size(); ++i) {
@@ -47,18 +85,11 @@ std::vector<Verdict> riding_inlays(const Plan& pocket, const Rack& rack, const C
     const auto show = [&](double mm) { return format_length(mm, pocket.job.lengths); };
     const Ride now = rides_up(pocket.job, item, item.cut.inlay.ease, rack, cancel);
     if (now.up < kWarns) continue;
-    // What seats it wholly, and half of that: the one that leaves least, the smaller where they are alike.
-    const double full = ease_that_seats(item.cut.inlay, *v);
-    double best = item.cut.inlay.ease, remains = now.up;
-    for (const double ease : {full / 2, full}) {
-      if (ease <= item.cut.inlay.ease + 0.01) continue;
-      const double up = rides_up(pocket.job, item, ease, rack, cancel).up;
-      if (up < remains - 0.02) {
-        best = ease;
-        remains = up;
-      }
-      if (remains < kWarns) break;
-    }
+    const auto [best, remains] =
+        nearest_easing(now.up, item.cut.inlay.ease, ease_that_seats(item.cut.inlay, *v), kWarns, [&](double ease) {
+          progress.step();
+          return rides_up(pocket.job, item, ease, rack, cancel).up;
+        });
     Verdict verdict{now.up > kStops ? Grade::Stop : Grade::Mind,
                     "plug-rides-high",
                     item.piece.id,

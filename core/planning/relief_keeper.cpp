@@ -79,4 +79,26 @@ Box ReliefKeeper::bring_up(const Plan& plan, const Box& area, double cell, Side 
   return changed;
 }
 
+const Picture& PictureKeeper::bring_up(const Plan& plan, const Box& area, double cell, Side side, std::size_t shrink,
+                                       const Cancel& cancel) {
+  const bool followed = sound_ && shrink == shrink_ && plan.job.blank == blank_;
+  sound_ = false;
+  const std::size_t columns = field().columns(), rows = field().rows();
+  const Box changed = relief_.bring_up(plan, area, cell, side, cancel);
+  const Box whole = field().box();
+  const bool all = !followed || field().columns() != columns || field().rows() != rows ||
+                   (changed.left <= whole.left && changed.right >= whole.right && changed.bottom <= whole.bottom &&
+                    changed.top >= whole.top);
+  const Look look = look_of(plan.job.blank);
+  if (all) {
+    picture_ = lit_picture(field(), look, shrink, cancel);
+  } else if (!changed.empty()) {
+    light_again(picture_, field(), look, shrink, changed, cancel);
+  }
+  blank_ = plan.job.blank;
+  shrink_ = shrink;
+  sound_ = true;
+  return picture_;
+}
+
 }  // namespace doyen

@@ -7,7 +7,7 @@
 #include <vector>
 
 #include "planning/plan.hpp"
-#include "relief/height_field.hpp"
+#include "relief/picture.hpp"
 
 namespace doyen {
 
@@ -34,6 +34,22 @@ class ReliefKeeper {
   Side side_ = Side::Front;
   bool sound_ = false;
   std::vector<Carved> carved_;
+};
+
+// The lit picture of a board's relief that follows its plans in the same way: only what an edit can show is lit again.
+class PictureKeeper {
+ public:
+  // `shrink` as lit_picture() has it. Throws Problem{Cancelled}; the next call then lights everything anew.
+  const Picture& bring_up(const Plan& plan, const Box& area, double cell, Side side, std::size_t shrink,
+                          const Cancel& cancel = {});
+  [[nodiscard]] const HeightField& field() const { return relief_.field(); }
+
+ private:
+  ReliefKeeper relief_;
+  Picture picture_;
+  Blank blank_;
+  std::size_t shrink_ = 0;
+  bool sound_ = false;
 };
 
 }  // namespace doyen

@@ -15,45 +15,74 @@ float lattice(int x, int y) {
   return static_cast<float>((h ^ (h >> 16)) & 0xFFFFFF) / 16777215.0F;
 }
 
-float noise(float x, float y) {
-  const float fx = std::floor(x), fy = std::floor(y);
-  const int ix = static_cast<int>(fx), iy = static_cast<int>(fy);
-  float tx = x - fx, ty = y - fy;
-  tx = tx * tx * (3 - 2 * tx);
-  ty = ty * ty * (3 - 2 * ty);
-  const float a = lattice(ix, iy), b = lattice(ix + 1, iy), c = lattice(ix, iy + 1), d = lattice(ix + 1, iy + 1);
-  return (a + (b - a) * tx) * (1 - ty) + (c + (d - c) * tx) * ty;
-}
+// Neighbours mostly lie in one square of the lattice, so its corners are kept.
+class Noise {
+ public:
+  float operator()(float x, float y) {
+    const float fx = std::floor(x), fy = std::floor(y);
+    const int ix = static_cast<int>(fx), iy = static_cast<int>(fy);
+    if (ix != ix_ || iy != iy_ || !known_) {
+      ix_ = ix;
+      iy_ = iy;
+      known_ = true;
+      a_ = lattice(ix, iy);
+      b_ = lattice(ix + 1, iy);
+      c_ = lattice(ix, iy + 1);
+      d_ = lattice(ix + 1, iy + 1);
+    }
+    float tx = x - fx, ty = y - fy;
+    tx = tx * tx * (3 - 2 * tx);
+    ty = ty * ty * (3 - 2 * ty);
+    return (a_ + (b_ - a_) * tx) * (1 - ty) + (c_ + (d_ - c_) * tx) * ty;
+  }
+
+ private:
+  int ix_ = 0, iy_ = 0;
+  bool known_ = false;
+  float a_ = 0, b_ = 0, c_ = 0, d_ = 0;
+};
 
 struct Rgb {
   float r, g, b;
 };
 
-// A board sawn off the pith: growth rings are shells round an axis below the board that wanders along the grain.
-Rgb wood(const Species& s, bool along_width, float x, float y, float z) {
-  const float u = along_width ? x : y;  // along the grain
-  const float v = along_width ? y : x;
-  const float wander = (noise(u * 0.0035F, v * 0.009F) - 0.5F) * 46 + (noise(u * 0.011F + 31, v * 0.03F) - 0.5F) * 9;
-  const float across = v + wander - 40;
-  const float below = z - 85;
-  const float shell = std::sqrt(across * across * 0.55F + below * below) / static_cast<float>(s.ring) +
-                      0.35F * (noise(u * 0.02F, v * 0.25F) - 0.5F);
-  const float phase = shell - std::floor(shell);
-  // Earlywood darkens slowly into latewood, then breaks off sharply.
-  const float late = phase * phase * (phase < 0.92F ? 1.0F : (1.0F - phase) / 0.08F);
-  const float fibre = noise(u * 0.16F, v * 3.1F) - 0.5F;
-  const float streak = noise(u * 0.012F + 7, v * 0.55F) - 0.5F;
-  const auto figure = static_cast<float>(s.figure);
-  const float mix = std::clamp(0.22F + figure * (0.75F * late + 0.35F * streak) + 0.22F * fibre, 0.0F, 1.0F);
-  const auto blend = [&](double light, double dark) { return static_cast<float>(light + (dark - light) * mix); };
-  return {blend(s.light.red, s.dark.red), blend(s.light.green, s.dark.green), blend(s.light.blue, s.dark.blue)};
-}
+// A board sawn off the pith: growth rings are shells round an axis below the board that wanders along the grain. One is
+// asked for neighbour after neighbour.
+class Wood {
+ public:
+  Wood(const Species& species, Grain grain) : s_(species), along_width_(grain == Grain::AlongWidth) {}
+
+  Rgb at(float x, float y, float z) {
+    const float u = along_width_ ? x : y;  // along the grain
+    const float v = along_width_ ? y : x;
+    const float wander = (far_(u * 0.0035F, v * 0.009F) - 0.5F) * 46 + (near_(u * 0.011F + 31, v * 0.03F) - 0.5F) * 9;
+    const float across = v + wander - 40;
+    const float below = z - 85;
+    const float shell = std::sqrt(across * across * 0.55F + below * below) / static_cast<float>(s_.ring) +
+                        0.35F * (wobble_(u * 0.02F, v * 0.25F) - 0.5F);
+    const float phase = shell - std::floor(shell);
+    // Earlywood darkens slowly into latewood, then breaks off sharply.
+    const float late = phase * phase * (phase < 0.92F ? 1.0F : (1.0F - phase) / 0.08F);
+    const float fibre = fibre_(u * 0.16F, v * 3.1F) - 0.5F;
+    const float streak = streak_(u * 0.012F + 7, v * 0.55F) - 0.5F;
+    const auto figure = static_cast<float>(s_.figure);
+    const float mix = std::clamp(0.22F + figure * (0.75F * late + 0.35F * streak) + 0.22F * fibre, 0.0F, 1.0F);
+    const auto blend = [&](double light, double dark) { return static_cast<float>(light + (dark - light) * mix); };
+    return {blend(s_.light.red, s_.dark.red), blend(s_.light.green, s_.dark.green), blend(s_.light.blue, s_.dark.blue)};
+  }
+
+ private:
+  const Species& s_;
+  bool along_width_;
+  Noise far_, near_, wobble_, fibre_, streak_;
+};
 
 class Lighter {
  public:
+  static constexpr std::size_t kBlock = 4;  // cells along a side, whose mean height stands for all of them
   Lighter(const HeightField& field, const Look& look) : f_(field), look_(look) { make_blur(); }
 
-  Rgb shade(std::size_t c, std::size_t r) const {
+  Rgb shade(Wood& wood, std::size_t c, std::size_t r) const {
     const auto cell = static_cast<float>(f_.cell());
     const float z = f_.at(c, r);
     const auto floor = static_cast<float>(-look_.thickness);
@@ -62,9 +91,8 @@ class Lighter {
     const float scale = 1 / std::sqrt(zx * zx + zy * zy + 1);
     const float nx = -zx * scale, ny = -zy * scale, nz = scale;
     const bool through = z <= floor + 1e-3F;
-    const Rgb base = through ? Rgb{0.62F, 0.56F, 0.47F}
-                             : wood(look_.species, look_.grain == Grain::AlongWidth, static_cast<float>(f_.x_of(c)),
-                                    static_cast<float>(f_.y_of(r)), z);
+    const Rgb base =
+        through ? Rgb{0.62F, 0.56F, 0.47F} : wood.at(static_cast<float>(f_.x_of(c)), static_cast<float>(f_.y_of(r)), z);
     const float straight = std::max(0.0F, nx * kLight.r + ny * kLight.g + nz * kLight.b) / kLight.b;
     const float lit = z < -0.02F ? 1 - 0.75F * shadow(c, r, z) : 1;
     const float open = z < -0.02F ? openness(c, r, z) : 1;
@@ -145,7 +173,6 @@ class Lighter {
     });
   }
 
-  static constexpr std::size_t kBlock = 4;
   const HeightField& f_;
   const Look& look_;
   std::vector<float> blur_;
@@ -160,8 +187,7 @@ std::uint32_t pack(const Rgb& c) {
 }  // namespace
 
 Colour wood_colour(const Species& species, Grain grain, double x, double y, double z) {
-  const Rgb c =
-      wood(species, grain == Grain::AlongWidth, static_cast<float>(x), static_cast<float>(y), static_cast<float>(z));
+  const Rgb c = Wood(species, grain).at(static_cast<float>(x), static_cast<float>(y), static_cast<float>(z));
   return {c.r, c.g, c.b};
 }
 
@@ -176,49 +202,34 @@ Look look_of(const Blank& blank) {
   return look;
 }
 
-namespace {
-
-// Which cells lie on the board: by the crossings of each row's middle line with the board's edge.
-std::vector<bool> cells_inside(const HeightField& field, const Region& edge) {
-  std::vector<bool> inside(field.columns() * field.rows(), false);
-  std::vector<std::vector<double>> crossings(field.rows());
-  for (const Island& island : edge.islands) {
-    for (const Ring& ring : island.rings) {
-      for (std::size_t i = 0, j = ring.size() - 1; i < ring.size(); j = i++) {
-        const Point &a = ring[j].y < ring[i].y ? ring[j] : ring[i], &b = ring[j].y < ring[i].y ? ring[i] : ring[j];
-        for (std::size_t r = 0; r < field.rows(); ++r) {
-          const double y = field.y_of(r);
-          if (y < a.y) continue;
-          if (y >= b.y) break;
-          crossings[r].push_back(a.x + (b.x - a.x) * (y - a.y) / (b.y - a.y));
-        }
-      }
-    }
-  }
-  for (std::size_t r = 0; r < field.rows(); ++r) {
-    std::sort(crossings[r].begin(), crossings[r].end());
-    std::size_t passed = 0;
-    for (std::size_t c = 0; c < field.columns(); ++c) {
-      while (passed < crossings[r].size() && crossings[r][passed] <= field.x_of(c)) ++passed;
-      inside[r * field.columns() + c] = passed % 2 == 1;
-    }
-  }
-  return inside;
-}
-
-}  // namespace
-
 Picture lit_picture(const HeightField& field, const Look& look, std::size_t shrink, const Cancel& cancel) {
-  const Lighter lighter(field, look);
-  const std::vector<bool> on_board = look.edge.empty() ? std::vector<bool>{} : cells_inside(field, look.edge);
   Picture picture;
   picture.width = std::max<std::size_t>(1, field.columns() / shrink);
   picture.height = std::max<std::size_t>(1, field.rows() / shrink);
   picture.pixels.resize(picture.width * picture.height);
-  tbb::parallel_for(tbb::blocked_range<std::size_t>(0, picture.height, 8), [&](const auto& range) {
+  light_again(picture, field, look, shrink, field.box(), cancel);
+  return picture;
+}
+
+void light_again(Picture& picture, const HeightField& field, const Look& look, std::size_t shrink, const Box& changed,
+                 const Cancel& cancel) {
+  // The light falls steeply enough that no shadow is longer than the board is thick by so much; and a cell's sky is
+  // judged from 3 mm, or eight blocks, round it.
+  const Box seen = changed.grown(1.2 * look.thickness + 3 + 12 * Lighter::kBlock * field.cell());
+  const auto columns = field.columns_in(seen.left, seen.right), rows = field.rows_in(seen.bottom, seen.top);
+  if (columns.begin == columns.end || rows.begin == rows.end) return;
+  const std::size_t from_x = std::min(columns.begin / shrink, picture.width - 1),
+                    to_x = std::min(picture.width, columns.end / shrink + 1);
+  const std::size_t from_y = std::min((field.rows() - rows.end) / shrink, picture.height - 1),
+                    to_y = std::min(picture.height, (field.rows() - rows.begin) / shrink + 1);
+  const Lighter lighter(field, look);
+  const std::vector<unsigned char> on_board =
+      look.edge.empty() ? std::vector<unsigned char>{} : cells_inside(look.edge, field);
+  tbb::parallel_for(tbb::blocked_range<std::size_t>(from_y, to_y, 8), [&](const auto& range) {
     cancel.check();
+    std::vector<Wood> woods(shrink, Wood(look.species, look.grain));  // one for each row of samples
     for (std::size_t py = range.begin(); py < range.end(); ++py) {
-      for (std::size_t px = 0; px < picture.width; ++px) {
+      for (std::size_t px = from_x; px < to_x; ++px) {
         Rgb sum{0, 0, 0};
         std::size_t inside = 0;
         for (std::size_t k = 0; k < shrink * shrink; ++k) {
@@ -226,8 +237,8 @@ Picture lit_picture(const HeightField& field, const Look& look, std::size_t shri
           const std::size_t up = std::min(py * shrink + k / shrink, field.rows() - 1);
           const std::size_t r = field.rows() - 1 - up;
           if (!look.board.contains({field.x_of(c), field.y_of(r)})) continue;
-          if (!on_board.empty() && !on_board[r * field.columns() + c]) continue;
-          const Rgb one = lighter.shade(c, r);
+          if (!on_board.empty() && on_board[r * field.columns() + c] == 0) continue;
+          const Rgb one = lighter.shade(woods[k / shrink], c, r);
           sum = {sum.r + one.r, sum.g + one.g, sum.b + one.b};
           ++inside;
         }
@@ -236,7 +247,6 @@ Picture lit_picture(const HeightField& field, const Look& look, std::size_t shri
       }
     }
   });
-  return picture;
 }
 
 }  // namespace doyen

@@ -15,11 +15,8 @@ using namespace workbench;
 
 namespace {
 
-#if defined(__SANITIZE_ADDRESS__)
-constexpr unsigned kShare = 6;  // under the sanitizers so many times fewer boards are looked at
-#else
-constexpr unsigned kShare = 1;
-#endif
+// Under the sanitizers so many times fewer boards are looked at.
+const unsigned kShare = under_sanitizers() ? 6 : 1;
 
 constexpr auto kGouge = Fault::Kind::Gouge;
 constexpr auto kMissed = Fault::Kind::Missed;

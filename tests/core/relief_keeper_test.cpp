@@ -54,6 +54,60 @@ TEST_CASE("after any edit the kept relief is what carving everything anew gives"
   follow(near);
 }
 
+TEST_CASE("after any edit the kept picture is what lighting everything anew gives") {
+  Job job = load_job(data_file("demo/gate-sign.doyen"));
+  const Rack rack = load_rack();
+  PlanCache cache;
+  PictureKeeper keeper;
+  const auto follow = [&](const Box& area, double cell, std::size_t shrink) {
+    const Plan p = plan(job, rack, machine_for(job), &cache);
+    const Picture& kept = keeper.bring_up(p, area, cell, Side::Front, shrink);
+    const Picture anew = lit_picture(keeper.field(), look_of(job.blank), shrink);
+    REQUIRE(kept.width == anew.width);
+    REQUIRE(kept.height == anew.height);
+    std::size_t other = 0;
+    for (std::size_t i = 0; i < anew.pixels.size(); ++i) other += kept.pixels[i] != anew.pixels[i];
+    CHECK(other == 0);
+  };
+  const Box board = job.blank.box();
+  follow(board, 0.4, 2);
+  job.find("sprig")->piece.at.x += 7.3;
+  follow(board, 0.4, 2);
+  job.find("sprig")->cut.floor_limit = 1;
+  follow(board, 0.4, 2);
+  job.find("name")->cut.bit = "v90";
+  follow(board, 0.4, 2);
+  follow({100.3, 50.2, 300.1, 150.7}, 0.4, 2);
+  follow({110.3, 50.2, 310.1, 150.7}, 0.4, 2);  // panned
+  job.find("sprig")->piece.at.y -= 3;
+  follow({110.3, 50.2, 310.1, 150.7}, 0.4, 2);
+  follow({110.3, 50.2, 310.1, 150.7}, 0.4, 1);
+  job.blank.species = "white-oak";
+  follow({110.3, 50.2, 310.1, 150.7}, 0.4, 1);
+  job.blank.form = BlankForm::Oval;
+  follow(board, 0.4, 1);
+  Cancel cancel;
+  cancel.request();
+  job.find("sprig")->piece.at.x -= 5;
+  CHECK_THROWS_AS(keeper.bring_up(plan(job, rack, machine_for(job)), board, 0.4, Side::Front, 1, cancel), Problem);
+  follow(board, 0.4, 1);
+}
+
+TEST_CASE("a wall that comes to stand throws its shadow beyond what changed") {
+  Look look = look_of(Blank{});
+  look.board = {0, 0, 100, 80};
+  look.thickness = 12;
+  HeightField field(look.board, 0.5);
+  for (std::size_t r = 0; r < field.rows(); ++r) std::fill_n(field.row(r), field.columns(), -10.0F);
+  Picture picture = lit_picture(field, look, 2);
+  const Box wall{40, 30, 44, 50};
+  const auto columns = field.columns_in(wall.left, wall.right), rows = field.rows_in(wall.bottom, wall.top);
+  for (std::size_t r = rows.begin; r < rows.end; ++r)
+    std::fill(field.row(r) + columns.begin, field.row(r) + columns.end, 0.0F);
+  light_again(picture, field, look, 2, wall);
+  CHECK(picture.pixels == lit_picture(field, look, 2).pixels);
+}
+
 TEST_CASE("a cancelled follow-up is made good by the next one") {
   Job job = load_job(data_file("demo/gate-sign.doyen"));
   const Rack rack = load_rack();

@@ -7,9 +7,14 @@
 
 #include "planning/outputs.hpp"
 
+// Defined by the sanitizers' runtime, where there is one.
+extern "C" __attribute__((weak)) void __asan_init();
+
 namespace workbench {
 
 using namespace doyen;
+
+inline bool under_sanitizers() { return &__asan_init != nullptr; }
 
 using Kind = Treatment::Kind;
 inline constexpr auto kBox = PlainShape::Kind::Rectangle;

@@ -175,8 +175,8 @@ TEST_CASE("whatever stood in the folder is untouched when the disk is full") {
   const Folder out;
   REQUIRE(doyen_cli("plan " + demo() + " --out " + (out / "o")).code == 0);
   const std::string before = read_file(out / "o/plan.json"), sheet = read_file(out / "o/runsheet.pdf");
-  const Ended e = run("bash -c 'trap \"\" XFSZ; ulimit -f 2; exec " + std::string(DOYEN_CLI) + " plan " + demo() +
-                      " --out " + (out / "o") + "'");
+  const Ended e =
+      run("bash -c 'trap \"\" XFSZ; ulimit -f 2; exec " + cli() + " plan " + demo() + " --out " + (out / "o") + "'");
   INFO(e.said);
   CHECK(e.code == 4);
   CHECK(read_file(out / "o/plan.json") == before);
@@ -184,7 +184,7 @@ TEST_CASE("whatever stood in the folder is untouched when the disk is full") {
   for (const auto& entry : fs::directory_iterator(out / "o")) CHECK(fs::file_size(entry) > 0);
 }
 
-TEST_CASE("a drawing of a million points is planned or refused with a sentence") {
+TEST_CASE("a drawing of a million points is planned or refused with a sentence", "[heavy]") {
   const Folder out;
   std::string d = "M";
   for (int i = 0; i < 1'000'000; ++i) {
@@ -201,7 +201,7 @@ TEST_CASE("a drawing of a million points is planned or refused with a sentence")
       doyen_cli("import " + (out / "dense.svg") + " --blank 220x220x40mm --limit 3 --out " + (out / "dense.doyen"));
   INFO(e.said);
   REQUIRE(e.code == 0);
-  const Ended checked = run("timeout 60 " + std::string(DOYEN_CLI) + " check " + (out / "dense.doyen"));
+  const Ended checked = run("timeout 60 " + cli() + " check " + (out / "dense.doyen"));
   INFO(checked.said);
   CHECK((checked.code == 0 || checked.code == 1 || checked.code == 3));
 }

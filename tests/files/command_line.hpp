@@ -5,6 +5,7 @@
 #include <unistd.h>
 
 #include <cstdio>
+#include <cstdlib>
 #include <filesystem>
 #include <string>
 
@@ -27,7 +28,13 @@ inline Ended run(const std::string& command) {
   return ended;
 }
 
-inline Ended doyen_cli(const std::string& words) { return run(std::string(DOYEN_CLI) + " " + words); }
+// The program that is tested; ctest says which.
+inline std::string cli() {
+  const char* path = std::getenv("DOYEN_CLI");
+  return path != nullptr ? path : "build/cli/doyen-cli";
+}
+
+inline Ended doyen_cli(const std::string& words) { return run(cli() + " " + words); }
 
 // A folder of the test's own, gone afterwards.
 struct Folder {

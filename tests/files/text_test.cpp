@@ -7,6 +7,7 @@
 #include <filesystem>
 
 #include "artwork/piece.hpp"
+#include "command_line.hpp"
 #include "coverage.hpp"
 
 using namespace doyen;
@@ -95,7 +96,7 @@ TEST_CASE("damaged font files are refused or read, never worse") {
     fs::remove_all(home / "cache");
     write_file_atomically((home / "data/fonts/zz-broken.otf").string(), broken);
     const std::string command = "XDG_DATA_HOME=" + (home / "data").string() +
-                                " XDG_CACHE_HOME=" + (home / "cache").string() + " " + DOYEN_CLI +
+                                " XDG_CACHE_HOME=" + (home / "cache").string() + " " + command_line::cli() +
                                 " text 'Rue & Sage' --font Cabin:Bold --cap 20 --blank 200x90x19mm --out " +
                                 (home / "a.doyen").string() + " >/dev/null 2>&1";
     const int status = std::system(command.c_str());
