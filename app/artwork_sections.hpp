@@ -139,7 +139,7 @@ class MadeSection : public ArtworkSection {
   QComboBox *corner_, *other_;
   LengthField *distance_, *band_, *step_x_, *step_y_, *round_radius_, *bridge_;
   QSpinBox *steps_, *columns_, *rows_, *count_, *split_at_;
-  QLineEdit* angle_;
+  TextField* angle_;
   QCheckBox *turned_, *side_;
   QPushButton* bridges_anew_;
 };
@@ -160,7 +160,7 @@ class PlaceSection : public ArtworkSection {
   void build_measure();
   LengthField *left_, *front_, *wide_, *high_, *real_, *gap_, *round_margin_, *all_wide_, *all_high_;
   QWidget *single_, *several_, *measured_row_;
-  QLineEdit *turn_, *name_;
+  TextField *turn_, *name_;
   QLabel *measured_, *several_say_;
   QPushButton* measure_;
   Point from_, to_;

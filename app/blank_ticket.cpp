@@ -147,7 +147,7 @@ void BlankTicket::take_edge() {
 
 BlankTicket::BlankTicket(Workshop& shop) : Ticket(shop) {
   add_title(tr("The blank"));
-  name_ = new QLineEdit;
+  name_ = new TextField(check_name);
   add_row(tr("Name of the job"), name_);
   unit_ = new QComboBox;
   unit_->addItems({tr("millimetres"), tr("inches, decimal"), tr("inches, fractions")});
@@ -169,7 +169,14 @@ BlankTicket::BlankTicket(Workshop& shop) : Ticket(shop) {
   });
   add_row(tr("Left to right"), width_);
   add_row(tr("Front to back"), height_);
-  readings_ = new QLineEdit;
+  readings_ = new TextField([this](const QString& words) {
+    try {
+      (void)readings_in(words);
+    } catch (const Problem& problem) {
+      readings_say_->setText(QString::fromUtf8(problem.what()));
+      throw;
+    }
+  });
   readings_->setObjectName(QStringLiteral("readings"));
   readings_->setToolTip(tr("Measure in several places and write every reading, with ; between them"));
   add_row(tr("Thickness readings"), readings_);
@@ -212,8 +219,8 @@ BlankTicket::BlankTicket(Workshop& shop) : Ticket(shop) {
   length(margin_, tr("change the margin"), &Blank::margin);
   length(film_, tr("change the masking film"), &Blank::film);
   length(bed_, tr("change the bed's unevenness"), &Blank::bed_unevenness);
-  connect(name_, &QLineEdit::editingFinished, this, [this] {
-    shop_.document.edit(tr("name the job"), [&](Job& job) { job.name = name_->text().toStdString(); });
+  connect(name_, &TextField::entered, this, [this](const QString& words) {
+    shop_.document.edit(tr("name the job"), [&](Job& job) { job.name = words.toStdString(); });
   });
   connect(unit_, &QComboBox::activated, this, [this](int i) {
     shop_.document.edit(tr("change the unit"), [&](Job& job) {
@@ -229,20 +236,8 @@ BlankTicket::BlankTicket(Workshop& shop) : Ticket(shop) {
     shop_.document.edit(tr("turn the grain"),
                         [&](Job& job) { job.blank.grain = i == 0 ? Grain::AlongWidth : Grain::AlongHeight; });
   });
-  connect(readings_, &QLineEdit::editingFinished, this, [this] {
-    std::vector<double> values;
-    try {
-      const QChar between = readings_->text().contains(QLatin1Char(';')) ? QLatin1Char(';') : QLatin1Char(',');
-      for (const QString& one : readings_->text().split(between, Qt::SkipEmptyParts)) {
-        const double mm = parse_length(one.trimmed().toStdString(), shop_.document.job().lengths.unit);
-        if (mm < 0.2 || mm > 1000) throw bad_input(tr("Thicknesses from 0.2 mm to 1 m were expected.").toStdString());
-        values.push_back(mm);
-      }
-      if (values.empty()) throw bad_input(tr("At least one reading is needed.").toStdString());
-    } catch (const Problem& problem) {
-      readings_say_->setText(QString::fromUtf8(problem.what()));
-      return;
-    }
+  connect(readings_, &TextField::entered, this, [this](const QString& words) {
+    const std::vector<double> values = readings_in(words);
     shop_.document.edit(tr("enter thickness readings"), [&](Job& job) {
       const bool usual = job.run.least_wood == usual_least_wood(job.blank);
       job.blank.readings = values;
@@ -252,11 +247,24 @@ BlankTicket::BlankTicket(Workshop& shop) : Ticket(shop) {
   });
 }
 
+// In mm. Throws Problem with what is wrong.
+std::vector<double> BlankTicket::readings_in(const QString& words) const {
+  std::vector<double> values;
+  const QChar between = words.contains(QLatin1Char(';')) ? QLatin1Char(';') : QLatin1Char(',');
+  for (const QString& one : words.split(between, Qt::SkipEmptyParts)) {
+    const double mm = parse_length(one.trimmed().toStdString(), shop_.document.job().lengths.unit);
+    if (mm < 0.2 || mm > 1000) throw bad_input(tr("Thicknesses from 0.2 mm to 1 m were expected.").toStdString());
+    values.push_back(mm);
+  }
+  if (values.empty()) throw bad_input(tr("At least one reading is needed.").toStdString());
+  return values;
+}
+
 void BlankTicket::refresh() {
   refresh_keep_outs();
   const Job& job = shop_.document.job();
   const Blank& b = job.blank;
-  if (!name_->hasFocus()) name_->setText(QString::fromStdString(job.name));
+  name_->show_text(QString::fromStdString(job.name));
   unit_->setCurrentIndex(job.lengths.unit == Unit::Millimetre ? 0 : job.lengths.fractions ? 2 : 1);
   form_->setCurrentIndex(static_cast<int>(b.form));
   width_->show_length(b.width, job.lengths);
@@ -266,7 +274,7 @@ void BlankTicket::refresh() {
   bed_->show_length(b.bed_unevenness, job.lengths);
   QStringList readings;
   for (const double r : b.readings) readings << QString::fromStdString(format_length(r, job.lengths, false));
-  if (!readings_->hasFocus()) readings_->setText(readings.join(QStringLiteral("; ")));
+  readings_->show_text(readings.join(QStringLiteral("; ")));
   readings_say_->setText(tr("thickest %1, thinnest %2; through cuts are set from the thickest")
                              .arg(shop_.show(b.thickest()), shop_.show(b.thinnest())));
   species_->setCurrentIndex(species_->findData(QString::fromStdString(b.species)));

@@ -3,7 +3,7 @@
 #include <QPushButton>
 
 #include "cards.hpp"
-#include "files/run_sheet.hpp"
+#include "files/output_set.hpp"
 #include "planner.hpp"
 #include "problem.hpp"
 #include "stock/species.hpp"

@@ -257,6 +257,7 @@ CutsTicket::CutsTicket(Workshop& shop) : Ticket(shop) {
   tabs_ = new QCheckBox(tr("Held by tabs"));
   tab_count_ = new QSpinBox;
   tab_count_->setRange(2, 60);
+  tab_count_->setObjectName(QStringLiteral("tabCount"));
   tab_length_ = new LengthField(0.5, 200);
   tab_height_ = new LengthField(0.1, 100);
   cut->addWidget(tabs_);

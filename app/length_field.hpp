@@ -2,14 +2,14 @@
 // sentence.
 #pragma once
 
-#include <QLineEdit>
 #include <optional>
 
+#include "entry_field.hpp"
 #include "measure/length.hpp"
 
 namespace doyen {
 
-class LengthField : public QLineEdit {
+class LengthField : public EntryField {
   Q_OBJECT
  public:
   // `least` and `most` in mm. With `optional`, an empty field is allowed and means “none”.
@@ -21,11 +21,9 @@ class LengthField : public QLineEdit {
   void entered(std::optional<double> mm);  // a new, sound value was typed and confirmed
 
  protected:
-  void keyPressEvent(QKeyEvent* event) override;
+  void take(const QString& typed) override;
 
  private:
-  void confirm();
-  void refuse(const QString& why);
   double least_, most_;
   bool optional_;
   LengthStyle style_;

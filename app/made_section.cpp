@@ -40,7 +40,7 @@ MadeSection::MadeSection(Workshop& shop) : ArtworkSection(shop) {
   column_->addWidget(make_row(tr("How many"), count_));
   round_radius_ = new LengthField(-20'000, 20'000);
   column_->addWidget(make_row(tr("Radius"), round_radius_));
-  angle_ = new QLineEdit;
+  angle_ = new TextField([](const QString& words) { parse_angle(words); });
   column_->addWidget(make_row(tr("Line at"), angle_));
   split_at_ = spin(1, 99, tr(" % across"));
   column_->addWidget(make_row(tr("Split at"), split_at_));
@@ -100,11 +100,8 @@ MadeSection::MadeSection(Workshop& shop) : ArtworkSection(shop) {
           [this, change](bool on) { edit_kind<Derived>(change, [&](Derived& d) { d.turned = on; }); });
   connect(side_, &QCheckBox::clicked, this,
           [this, change](bool on) { edit_kind<Derived>(change, [&](Derived& d) { d.first_side = !on; }); });
-  connect(angle_, &QLineEdit::editingFinished, this, [this, change] {
-    bool fine = false;
-    const double degrees = angle_->text().remove(QStringLiteral("°")).trimmed().toDouble(&fine);
-    if (!fine || std::abs(degrees) > 3600) return refresh_again();
-    edit_kind<Derived>(change, [&](Derived& d) { d.angle = degrees; });
+  connect(angle_, &TextField::entered, this, [this, change](const QString& words) {
+    edit_kind<Derived>(change, [&](Derived& d) { d.angle = parse_angle(words); });
   });
 }
 
@@ -136,7 +133,7 @@ void MadeSection::refresh(const Item& item) {
   step_y_->show_length(d.step_y, job.lengths);
   count_->setValue(d.count);
   round_radius_->show_length(d.radius, job.lengths);
-  if (!angle_->hasFocus()) angle_->setText(QString::fromStdString(format_number(d.angle, 2)) + QStringLiteral("°"));
+  angle_->show_text(QString::fromStdString(format_number(d.angle, 2)) + QStringLiteral("°"));
   split_at_->setValue(static_cast<int>(std::lround(d.share * 100)));
   turned_->setChecked(d.turned);
   side_->setChecked(!d.first_side);

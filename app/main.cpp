@@ -1,10 +1,13 @@
 // doyen [JOB] | doyen --demo | doyen --shot STAGE FILE.png | doyen --demo-out FOLDER
 #include <QApplication>
 #include <QCommandLineParser>
+#include <QMessageBox>
 #include <QTimer>
 #include <cstdio>
 
+#include "application.hpp"
 #include "main_window.hpp"
+#include "problem.hpp"
 #include "shots.hpp"
 #include "theme.hpp"
 
@@ -33,7 +36,7 @@ bool prepare_platform(int argc, char** argv) {
 
 int main(int argc, char** argv) {
   if (!prepare_platform(argc, argv)) return 2;
-  QApplication app(argc, argv);
+  doyen::Application app(argc, argv);
   QApplication::setApplicationName(QStringLiteral("doyen"));
   QApplication::setApplicationDisplayName(QStringLiteral("Doyen"));
   QApplication::setDesktopFileName(QStringLiteral("org.doyen.Doyen"));
@@ -66,6 +69,18 @@ int main(int argc, char** argv) {
     return 0;
   }
 
+  // Without its tables of facts nothing can be planned: that is said, and where they should be.
+  try {
+    (void)doyen::machine_table();
+    (void)doyen::species_table();
+    (void)doyen::load_shipped_rack();
+  } catch (const doyen::Problem& trouble) {
+    std::fprintf(stderr, "%s\n", trouble.what());
+    if (QGuiApplication::platformName() != QStringLiteral("offscreen"))
+      QMessageBox::critical(nullptr, QStringLiteral("Doyen"),
+                            QObject::tr("Doyen cannot start: %1").arg(QString::fromUtf8(trouble.what())));
+    return 3;
+  }
   doyen::MainWindow window;
   QString problem;
   if (parser.isSet(shot) || parser.isSet(demo_out)) {

@@ -12,18 +12,19 @@
 #include <QStandardPaths>
 #include <utility>
 
-#include "atomic_file.hpp"
+#include "application.hpp"
 #include "bench_hand.hpp"
 #include "boards_view.hpp"
-#include "data_folder.hpp"
 #include "files/imported.hpp"
 #include "files/outlines_out.hpp"
-#include "files/run_sheet.hpp"
+#include "files/output_set.hpp"
 #include "geometry/polyline.hpp"
 #include "inlay/ladder.hpp"
 #include "job/layout.hpp"
 #include "letter_bench.hpp"
 #include "rack_dialog.hpp"
+#include "storage/atomic_file.hpp"
+#include "storage/data_folder.hpp"
 #include "theme.hpp"
 #include "trace_dialog.hpp"
 
@@ -35,8 +36,7 @@ Rack rack_or_shipped(QString* problem) {
     return load_rack();
   } catch (const Problem& p) {
     *problem = QString::fromUtf8(p.what());
-    const std::string path = data_file("rack.json");
-    return read_rack(read_file(path), path);
+    return load_shipped_rack();
   }
 }
 
@@ -106,8 +106,23 @@ MainWindow::MainWindow() : shop_{document_, rack_, nullptr, nullptr, {}, {}, {}}
   whole->addWidget(pages_, 1);
   whole->addWidget(beam_);
   setCentralWidget(centre);
+  notice_ = new QLabel(this);
+  notice_->setObjectName(QStringLiteral("notice"));
+  notice_->setProperty("role", QStringLiteral("notice"));
+  notice_->setWordWrap(true);
+  notice_->hide();
 
   connect(&document_, &JobDocument::changed, this, &MainWindow::job_changed);
+  if (const auto* app = qobject_cast<Application*>(QCoreApplication::instance())) {
+    connect(app, &Application::troubled, this, [this](const QString& what) {
+      document_.write_recovery();
+      note(tr("Something went wrong that nobody foresaw: %1. What was done last may be missing; save the job under "
+              "another name.")
+               .arg(what));
+    });
+  }
+  connect(&document_, &JobDocument::refused, this,
+          [this](const QString& name, const QString& why) { note(tr("Not done: %1. %2").arg(name, why)); });
   connect(&planner_, &Planner::planned, this, &MainWindow::take_plan);
   connect(&planner_, &Planner::judged, this, &MainWindow::take_judgement);
   connect(&planner_, &Planner::failed, this, [this](const QString& what) {
@@ -123,6 +138,7 @@ MainWindow::MainWindow() : shop_{document_, rack_, nullptr, nullptr, {}, {}, {}}
   connect(rail_, &StageRail::call_box_wanted, this, &MainWindow::show_call_box);
   connect(rail_, &StageRail::menu_wanted, this, &MainWindow::show_job_menu);
   connect(bench_, &Bench::selection_changed, this, [this](const QString& id) {
+    finish_typing();  // it was meant for what was chosen till now
     shop_.selected = id;
     refresh_tickets();
   });
@@ -364,6 +380,22 @@ void MainWindow::say(const QString& title, const QString& words) {
   box.exec();
 }
 
+void MainWindow::finish_typing() {
+  QWidget* field = QApplication::focusWidget();
+  if (qobject_cast<QLineEdit*>(field) == nullptr || !isAncestorOf(field)) return;
+  field->clearFocus();
+  field->setFocus();
+}
+
+void MainWindow::note(const QString& words) {
+  notice_->setText(words);
+  notice_->setFixedWidth(std::min(560, bench_->width() - 40));
+  notice_->adjustSize();
+  notice_->move(bench_->mapTo(this, QPoint((bench_->width() - notice_->width()) / 2, 34)));
+  notice_->raise();
+  notice_->show();
+}
+
 void MainWindow::show_call_box() {
   QList<Call> calls = calls_;
   for (const Item& item : document_.job().items) {
@@ -400,6 +432,7 @@ void MainWindow::show_job_menu(const QPoint& at) {
 
 void MainWindow::job_changed() {
   remedy_wanted_ = false;  // it was asked for of the job as it stood
+  notice_->hide();
   bench_->show_job(document_.job());
   planner_.request(document_.job(), rack_);
   const Item* item = shop_.item();
@@ -528,7 +561,7 @@ void MainWindow::open_sums() { cuts_->open_sums(true); }
 void MainWindow::open_demo(const QString& name) {
   try {
     const std::string path = data_file("demo/" + name.toStdString() + ".doyen");
-    document_.replace(load_job(path), {});
+    document_.replace(load_job(path), {}, QStringLiteral("demo-") + name);
     section_ = {true, document_.job().blank.height * 0.615};
     bench_->set_section(section_);
     strip_->set_line(section_);
@@ -620,111 +653,6 @@ void MainWindow::greet() {
   } else {
     open_demo();
   }
-}
-
-void MainWindow::offer_recovery() {
-  for (const JobDocument::Recovered& found : JobDocument::recoverable()) {
-    QMessageBox box(
-        QMessageBox::NoIcon, tr("Unsaved work was found"),
-        tr("Doyen did not end as it should. “%1” has work that was not saved. Take it up again?").arg(found.job_name),
-        QMessageBox::NoButton, this);
-    QPushButton* take = box.addButton(tr("Take it up"), QMessageBox::AcceptRole);
-    QPushButton* drop = box.addButton(tr("Throw it away"), QMessageBox::DestructiveRole);
-    box.addButton(tr("Ask me later"), QMessageBox::RejectRole);
-    box.exec();
-    if (box.clickedButton() == drop) JobDocument::forget(found);
-    if (box.clickedButton() != take) continue;
-    try {
-      document_.recover(found);
-    } catch (const Problem& problem) {
-      say(tr("Unsaved work"), QString::fromUtf8(problem.what()));
-    }
-    return;
-  }
-}
-
-bool MainWindow::save(bool as) {
-  QString path = document_.path();
-  if (as || path.isEmpty()) {
-    path = QFileDialog::getSaveFileName(
-        this, tr("Save the job"),
-        path.isEmpty() ? QString::fromStdString(document_.job().name) + QStringLiteral(".doyen") : path,
-        tr("Doyen jobs (*.doyen)"));
-    if (path.isEmpty()) return false;
-    if (!path.endsWith(QStringLiteral(".doyen"))) path += QStringLiteral(".doyen");
-  }
-  try {
-    document_.save(path);
-    remember(path);
-    return true;
-  } catch (const Problem& problem) {
-    say(tr("Nothing was saved"), QString::fromUtf8(problem.what()));
-    return false;
-  }
-}
-
-bool MainWindow::may_leave() {
-  if (!document_.unsaved()) return true;
-  QMessageBox box(QMessageBox::NoIcon, tr("Unsaved work"),
-                  tr("“%1” has work that is not saved.").arg(QString::fromStdString(document_.job().name)),
-                  QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, this);
-  const int answer = box.exec();
-  if (answer == QMessageBox::Save) return save(false);
-  return answer == QMessageBox::Discard;
-}
-
-void MainWindow::closeEvent(QCloseEvent* event) { may_leave() ? event->accept() : event->ignore(); }
-
-QString MainWindow::write_files(const QString& folder, bool anyway) {
-  if (!shop_.plan || !(shop_.plan->job == document_.job()))
-    return trouble_.isEmpty()
-               ? tr("The plan is still being worked out; try again in a moment.")
-               : tr("The plan could not be worked out: %1 Save the job, and change what was edited last.")
-                     .arg(trouble_);
-  const Plan& seen = *shop_.seen();
-  if (seen.has_stop() && !anyway) {
-    const QString words = (seen.count(Grade::Stop) == 1
-                               ? tr("Nothing was written: one thing would spoil wood, break a bit or be unsafe. ")
-                               : tr("Nothing was written: %1 things would spoil wood, break a bit or be unsafe. ")
-                                     .arg(seen.count(Grade::Stop))) +
-                          tr("Proof lists what, with its remedies.");
-    run_->show_written(words, false);
-    return words;
-  }
-  QString words;
-  bool fine = false;
-  QApplication::setOverrideCursor(Qt::WaitCursor);
-  try {
-    const std::vector<FurtherPlan> further = plan_further(document_.job(), rack_, anyway);
-    const Written written = write_outputs(*shop_.plan, folder.toStdString(), anyway);
-    QStringList names;
-    for (const std::string& name : written.names) names << QString::fromStdString(name);
-    for (const std::string& name : write_further(further, folder.toStdString(), anyway))
-      names << QString::fromStdString(name);
-    fine = !spoils(written.judgement, shop_.plan->job);
-    words = tr("Written into %1: %2.").arg(folder, names.join(QStringLiteral(", "))) + QLatin1Char('\n') +
-            tr("The files were read back and carved in the computer: %1.")
-                .arg(QString::fromStdString(judged_in_words(written.judgement, shop_.plan->job.lengths)));
-  } catch (const Problem& problem) {
-    words = QString::fromUtf8(problem.what());
-  }
-  QApplication::restoreOverrideCursor();
-  run_->show_written(words, fine);
-  return words;
-}
-
-void MainWindow::choose_and_write() {
-  go_to_stage(Stage::Run);
-  if (shop_.plan && shop_.seen()->has_stop()) {
-    write_files({});
-    go_to_stage(Stage::Run);
-    return;
-  }
-  const QString folder = QFileDialog::getExistingDirectory(this, tr("Folder for the files"),
-                                                           QSettings().value(QStringLiteral("folder")).toString());
-  if (folder.isEmpty()) return;
-  QSettings().setValue(QStringLiteral("folder"), folder);
-  write_files(folder);
 }
 
 void MainWindow::add_piece(const QString& name, Piece piece, Treatment::Kind kind, const std::string& instead_of) {
@@ -1038,16 +966,33 @@ void MainWindow::keep_rung(const Treatment& rung) {
 }
 
 void MainWindow::keep_rack(const Rack& rack) {
+  Rack kept = rack;
+  QString aside;
   try {
     const std::string path = own_rack_path();
     make_folder(path.substr(0, path.rfind('/')));
-    write_file_atomically(path, write_rack(rack));
+    const QString file = QString::fromStdString(path);
+    if (QFileInfo::exists(file)) {
+      try {
+        kept = with_changes(load_rack(), rack_, rack);
+      } catch (const Problem&) {
+        // It cannot be read, but somebody wrote it: it is never overwritten.
+        for (int n = 1; aside.isEmpty() || QFileInfo::exists(aside); ++n)
+          aside = file + QStringLiteral(".damaged-%1").arg(n);
+        if (!QFile::rename(file, aside))
+          throw cannot_write(tr("The damaged rack %1 could not be put aside.").arg(file).toStdString());
+      }
+    }
+    const std::string text = write_rack(kept);
+    (void)read_rack(text, tr("The rack").toStdString());
+    write_file_atomically(path, text);
   } catch (const Problem& problem) {
     return say(tr("The rack was not saved"), QString::fromUtf8(problem.what()));
   }
-  rack_ = rack;
+  rack_ = kept;
   planner_.request(document_.job(), rack_);
   refresh_tickets();
+  if (!aside.isEmpty()) note(tr("The rack's file could not be read; it is kept as %1.").arg(aside));
 }
 
 void MainWindow::dragEnterEvent(QDragEnterEvent* event) {

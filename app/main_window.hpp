@@ -1,6 +1,8 @@
 // The window: rail, bench, section strip, ticket and time beam round one job.
 #pragma once
 
+#include <QDateTime>
+#include <QLabel>
 #include <QMainWindow>
 #include <QStackedWidget>
 #include <optional>
@@ -39,7 +41,9 @@ class MainWindow : public QMainWindow {
   void open_boards();  // the further boards that inlays and inserts ask for
   void trace_file(const QString& path) { add_drawing(path); }
   // Plans anew if need be and writes everything; returns what was said about it.
-  QString write_files(const QString& folder, bool anyway = false);
+  QString write_files(const QString& folder, bool anyway = false, bool replace = false);
+  // Looks whether someone else saved the job's file meanwhile, and asks what shall be done.
+  void look_at_disk();
 
  Q_SIGNALS:
   void looked_at();  // the judge has spoken, the remedies have been tried
@@ -47,6 +51,7 @@ class MainWindow : public QMainWindow {
 
  protected:
   void closeEvent(QCloseEvent* event) override;
+  void changeEvent(QEvent* event) override;
   void dragEnterEvent(QDragEnterEvent* event) override;
   void dropEvent(QDropEvent* event) override;
 
@@ -61,6 +66,10 @@ class MainWindow : public QMainWindow {
   void show_call_box();
   void show_job_menu(const QPoint& at);
   bool save(bool as);
+  bool save_to(const QString& path);
+  bool save_as();
+  void finish_typing();             // what is typed and not confirmed is taken over, or refused with its sentence
+  void note(const QString& words);  // over the bench, until the next edit
   bool may_leave();
   void choose_and_write();
   // `instead_of`: the id of a piece that is left uncut in the same step.
@@ -105,8 +114,12 @@ class MainWindow : public QMainWindow {
   RunTicket* run_;
   SectionLine section_;
   bool remedy_wanted_ = false;
-  QString trouble_;       // why the newest job could not be planned; empty when it could
-  std::string fit_seen_;  // the inlay whose fit the section was brought to
+  QLabel* notice_;
+  bool asking_ = false;      // about the job's file, which was changed
+  QDateTime asked_of_;       // the change that was asked about last
+  bool in_the_way_ = false;  // the last writing touched nothing, since something else stands there
+  QString trouble_;          // why the newest job could not be planned; empty when it could
+  std::string fit_seen_;     // the inlay whose fit the section was brought to
   QList<Call> calls_;
 };
 

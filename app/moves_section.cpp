@@ -112,8 +112,8 @@ void MovesSection::build_feeds() {
   which_ = new QComboBox;
   which_->setObjectName(QStringLiteral("feedsOf"));
   rows->addWidget(make_row(tr("Of the"), which_));
-  feed_ = number(1, 60000, QStringLiteral("feed"));
-  plunge_ = number(1, 60000, QStringLiteral("plunge"));
+  feed_ = number(1, kMostFeed, QStringLiteral("feed"));
+  plunge_ = number(1, kMostFeed, QStringLiteral("plunge"));
   rpm_ = number(100, 100000, QStringLiteral("rpm"));
   rpm_->setSuffix(tr(" turns/min"));
   rpm_->setSingleStep(500);
@@ -233,6 +233,7 @@ void MovesSection::refresh_feeds(const Item& item, const PiecePlan* piece) {
   for (QDoubleSpinBox* box : {feed_, plunge_}) {
     box->setSuffix(inch ? tr(" in/min") : tr(" mm/min"));
     box->setSingleStep(inch ? 5 : 100);
+    box->setMaximum(std::floor(kMostFeed / k));
   }
   feed_->setValue(feeds.feed / k);
   plunge_->setValue(feeds.plunge / k);

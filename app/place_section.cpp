@@ -15,13 +15,13 @@ PlaceSection::PlaceSection(Workshop& shop) : ArtworkSection(shop) {
   rows->setContentsMargins(0, 0, 0, 0);
   rows->setSpacing(7);
   column_->addWidget(single_);
-  name_ = new QLineEdit;
+  name_ = new TextField(check_name);
   rows->addWidget(make_row(tr("Called"), name_));
   left_ = new LengthField(-20'000, 20'000);
   front_ = new LengthField(-20'000, 20'000);
   wide_ = new LengthField(0.5, 20'000);
   high_ = new LengthField(0.5, 20'000);
-  turn_ = new QLineEdit;
+  turn_ = new TextField([](const QString& words) { parse_angle(words); });
   left_->setObjectName(QStringLiteral("fromLeft"));
   rows->addWidget(make_row(tr("From left"), left_));
   rows->addWidget(make_row(tr("From front"), front_));
@@ -94,9 +94,8 @@ PlaceSection::PlaceSection(Workshop& shop) : ArtworkSection(shop) {
   connect(round_margin_, &LengthField::entered, this, [this](std::optional<double> mm) {
     shop_.document.edit(tr("equal margins"), [&](Job& job) { fill_board(job, shop_.selected.toStdString(), *mm); });
   });
-  connect(name_, &QLineEdit::editingFinished, this, [this] {
-    if (!filling_)
-      shop_.edit_item(tr("name a piece"), [&](Item& item) { item.piece.name = name_->text().toStdString(); });
+  connect(name_, &TextField::entered, this, [this](const QString& words) {
+    if (!filling_) shop_.edit_item(tr("name a piece"), [&](Item& item) { item.piece.name = words.toStdString(); });
   });
   connect(left_, &LengthField::entered, this, [this](std::optional<double> mm) {
     const double by = *mm - box().left;
@@ -114,12 +113,8 @@ PlaceSection::PlaceSection(Workshop& shop) : ArtworkSection(shop) {
   connect(wide_, &LengthField::entered, this, [this, resize](std::optional<double> mm) { resize(*mm, box().width()); });
   connect(high_, &LengthField::entered, this,
           [this, resize](std::optional<double> mm) { resize(*mm, box().height()); });
-  connect(turn_, &QLineEdit::editingFinished, this, [this] {
-    bool fine = false;
-    const double degrees =
-        turn_->text().remove(QStringLiteral("°")).trimmed().replace(QLatin1Char(','), QLatin1Char('.')).toDouble(&fine);
-    if (!fine || std::abs(degrees) > 3600) return refresh_again();
-    shop_.edit_item(tr("turn by number"), [&](Item& item) { item.piece.turn = degrees; });
+  connect(turn_, &TextField::entered, this, [this](const QString& words) {
+    shop_.edit_item(tr("turn by number"), [&](Item& item) { item.piece.turn = parse_angle(words); });
   });
 }
 
@@ -244,7 +239,7 @@ void PlaceSection::refresh(const Item& item) {
     all_wide_->show_length(all.width(), job.lengths);
     all_high_->show_length(all.height(), job.lengths);
   }
-  if (!name_->hasFocus()) name_->setText(QString::fromStdString(item.piece.name));
+  name_->show_text(QString::fromStdString(item.piece.name));
   const doyen::Box b = box();
   left_->show_length(b.empty() ? 0 : b.left, job.lengths);
   front_->show_length(b.empty() ? 0 : b.bottom, job.lengths);
@@ -261,8 +256,7 @@ void PlaceSection::refresh(const Item& item) {
   round_margin_->show_length(
       b.empty() ? 0 : std::max(0.0, std::min({b.left, b.bottom, board.width - b.right, board.height - b.top})),
       job.lengths);
-  if (!turn_->hasFocus())
-    turn_->setText(QString::fromStdString(format_number(item.piece.turn, 2)) + QStringLiteral("°"));
+  turn_->show_text(QString::fromStdString(format_number(item.piece.turn, 2)) + QStringLiteral("°"));
 }
 
 }  // namespace doyen

@@ -191,10 +191,10 @@ void RackDialog::take(int row, int column) {
         bit.flute_length = len(0.1, 300);
         break;
       case Feed:
-        f.feed = words.empty() ? 0 : number(0, 60000 / k) * k;
+        f.feed = words.empty() ? 0 : number(0, kMostFeed / k) * k;
         break;
       case Plunge:
-        f.plunge = words.empty() ? 0 : number(0, 60000 / k) * k;
+        f.plunge = words.empty() ? 0 : number(0, kMostFeed / k) * k;
         break;
       case Turns:
         f.rpm = words.empty() ? 0 : number(0, 100000);
@@ -219,6 +219,8 @@ void RackDialog::take(int row, int column) {
       default:
         break;
     }
+    // What could not be read again is not taken, whatever the cells allow one by one.
+    (void)read_rack(write_rack(rack_), tr("The rack").toStdString());
     say_->clear();
   } catch (const Problem& problem) {
     bit = before;

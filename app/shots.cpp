@@ -10,12 +10,12 @@
 #include <QScrollArea>
 #include <QToolButton>
 
-#include "atomic_file.hpp"
 #include "bench_hand.hpp"
-#include "data_folder.hpp"
 #include "letter_bench.hpp"
 #include "main_window.hpp"
 #include "rack_dialog.hpp"
+#include "storage/atomic_file.hpp"
+#include "storage/data_folder.hpp"
 #include "trace_dialog.hpp"
 
 namespace doyen {

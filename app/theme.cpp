@@ -46,6 +46,7 @@ void apply(QApplication& app) {
     QFrame[role="line"] { background: #D8CFBF; max-height: 1px; min-height: 1px; border: none; }
     QScrollArea { background: transparent; border: none; }
     QScrollArea > QWidget > QWidget { background: transparent; }
+    QLabel[role="notice"] { background: #FBF3E6; border: 1px solid #B4552D; border-radius: 6px; padding: 8px 12px; color: #3B2F2A; }
     QLineEdit, QPlainTextEdit, QComboBox, QAbstractSpinBox { background: white; border: 1px solid #D8CFBF; border-radius: 5px; padding: 4px 7px; min-height: 20px; selection-background-color: #5B4A6F; }
     QLineEdit:focus, QPlainTextEdit:focus, QComboBox:focus, QAbstractSpinBox:focus { border: 1px solid #5B4A6F; }
     QLineEdit[wrong="true"] { border: 1px solid #9C3B2E; background: #FBF0EC; }

@@ -23,7 +23,8 @@ class BlankTicket : public Ticket {
 
  private:
   LengthField *width_, *height_, *margin_, *film_, *bed_;
-  QLineEdit *name_, *readings_;
+  TextField *name_, *readings_;
+  [[nodiscard]] std::vector<double> readings_in(const QString& words) const;
   void take_edge();
   QComboBox *species_, *grain_, *unit_, *form_;
   QLabel *about_, *readings_say_;

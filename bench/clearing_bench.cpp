@@ -5,12 +5,12 @@
 #include <chrono>
 #include <polyclipping/clipper.hpp>
 
-#include "atomic_file.hpp"
 #include "cuts/clearing.hpp"
-#include "data_folder.hpp"
 #include "lettering.hpp"
 #include "planning/outputs.hpp"
 #include "planning/relief_keeper.hpp"
+#include "storage/atomic_file.hpp"
+#include "storage/data_folder.hpp"
 
 namespace {
 

@@ -8,12 +8,12 @@
 #include <boost/polygon/voronoi.hpp>
 #include <chrono>
 
-#include "atomic_file.hpp"
 #include "cuts/groove.hpp"
-#include "data_folder.hpp"
 #include "lettering.hpp"
 #include "planning/outputs.hpp"
 #include "planning/plan.hpp"
+#include "storage/atomic_file.hpp"
+#include "storage/data_folder.hpp"
 
 namespace {
 

@@ -7,9 +7,9 @@
 #include <chrono>
 #include <filesystem>
 
-#include "atomic_file.hpp"
 #include "files/svg_read.hpp"
 #include "problem.hpp"
+#include "storage/atomic_file.hpp"
 
 namespace {
 

@@ -3,9 +3,9 @@
 
 #include <chrono>
 
-#include "data_folder.hpp"
 #include "inlay/fit.hpp"
 #include "relief/carve.hpp"
+#include "storage/data_folder.hpp"
 
 namespace {
 

@@ -3,8 +3,8 @@
 
 #include <chrono>
 
-#include "data_folder.hpp"
 #include "planning/judged.hpp"
+#include "storage/data_folder.hpp"
 
 namespace {
 

@@ -6,17 +6,17 @@
 #include <sstream>
 
 #include "artwork/single_line_faces.hpp"
-#include "atomic_file.hpp"
 #include "files/imported.hpp"
 #include "files/outlines_out.hpp"
+#include "files/output_set.hpp"
 #include "files/png_write.hpp"
-#include "files/run_sheet.hpp"
 #include "files/svg_read.hpp"
 #include "inlay/fit.hpp"
 #include "inlay/ladder.hpp"
 #include "inlay/riding.hpp"
 #include "inlay/schools.hpp"
 #include "planning/outputs.hpp"
+#include "storage/atomic_file.hpp"
 
 namespace {
 
@@ -45,7 +45,8 @@ void say_verdicts(const Plan& p) {
   }
 }
 
-int run_plan(const std::string& job_path, const std::string& out, const std::string& unit, bool one_file, bool anyway) {
+int run_plan(const std::string& job_path, const std::string& out, const std::string& unit, bool one_file, bool anyway,
+             bool replace) {
   Job job = load_job(job_path);
   job.run.one_file = job.run.one_file || one_file;
   Plan p = plan_of(job, unit);
@@ -60,10 +61,14 @@ int run_plan(const std::string& job_path, const std::string& out, const std::str
     return kStop;
   }
   const std::vector<FurtherPlan> further = plan_further(job, load_rack(), anyway);
-  const Written written = write_outputs(p, out, anyway);
+  Written written;
+  try {
+    written = write_outputs(p, further, out, {anyway, replace, {key_of_job_file(job_path)}});
+  } catch (const Problem& problem) {
+    if (problem.kind() != Problem::Kind::InTheWay) throw;
+    throw in_the_way(std::string(problem.what()) + " Name another folder, or add --replace.");
+  }
   for (const std::string& name : written.names) std::printf("wrote %s/%s\n", out.c_str(), name.c_str());
-  for (const std::string& name : write_further(further, out, anyway))
-    std::printf("wrote %s/%s\n", out.c_str(), name.c_str());
   for (const BitRun& run : p.runs) {
     std::printf("%s: %s, deepest %s, feed reached %s of %s mm/min\n", run.file.c_str(),
                 format_duration(run.time.seconds).c_str(), format_length(run.deepest, job.lengths).c_str(),
@@ -453,7 +458,7 @@ int main(int argc, char** argv) {
   app.require_subcommand(1);
   int code = kFine;
   std::string job, out, unit, png, height, svg, dxf, file, width, words, font, cap, plan_path, cell = "0.2mm";
-  bool one_file = false, anyway = false, as_json = false, as_drawn = false, back = false;
+  bool one_file = false, anyway = false, replace = false, as_json = false, as_drawn = false, back = false;
   std::vector<std::string> files;
   std::string piece, step;
   CutOptions cut;
@@ -466,7 +471,8 @@ int main(int argc, char** argv) {
   c->add_option("--unit", unit, "mm or in, for the G-code")->check(CLI::IsMember({"mm", "in"}));
   c->add_flag("--one-file", one_file, "One file with pauses instead of one per bit");
   c->add_flag("--anyway", anyway, "Write although a stop verdict stands");
-  c->callback([&] { code = run_plan(job, out, unit, one_file, anyway); });
+  c->add_flag("--replace", replace, "Replace files of another job, or that were changed, in that folder");
+  c->callback([&] { code = run_plan(job, out, unit, one_file, anyway, replace); });
 
   c = app.add_subcommand("check", "Say what would go wrong");
   c->add_option("JOB", job)->required();

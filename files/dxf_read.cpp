@@ -11,6 +11,7 @@
 #include <set>
 #include <sstream>
 
+#include "files/dxf_records.hpp"
 #include "measure/length.hpp"
 #include "problem.hpp"
 
@@ -20,7 +21,8 @@ namespace {
 constexpr std::size_t kMostEntities = 2'000'000;
 constexpr std::size_t kMostPoints = 4'000'000;
 constexpr int kDeepestBlock = 16;
-constexpr double kJoin = 0.01;  // mm: ends nearer than this are one
+constexpr int kSplineParts = 64;  // straight pieces between two knots
+constexpr double kJoin = 0.01;    // mm: ends nearer than this are one
 
 // One line or curve chain of an entity, in drawing units, y up.
 struct Chain {
@@ -59,6 +61,14 @@ void append_arc(Path& path, Point middle, Point u, Point v, double from, double 
   }
 }
 
+// Where an arc that begins at `from` ends, anticlockwise: more than nothing and at most once round after it.
+double turned_from(double from, double to) {
+  constexpr double kRound = 2 * std::numbers::pi;
+  double turn = std::fmod(to - from, kRound);
+  if (turn <= 1e-12) turn += kRound;
+  return from + turn;
+}
+
 // From a to b with bulge = tan(included angle / 4), positive anticlockwise (published DXF reference).
 void append_bulge(Path& path, Point a, Point b, double bulge) {
   if (std::abs(bulge) < 1e-9 || distance(a, b) < 1e-12) return path.line(b);
@@ -94,9 +104,8 @@ class Spline {
     bool begun = false;
     for (std::size_t k = degree; k < last; ++k) {
       if (!(knots[k + 1] > knots[k])) continue;
-      constexpr int kParts = 64;
-      for (int i = begun ? 1 : 0; i <= kParts; ++i) {
-        const Point p = at(k, knots[k] + (knots[k + 1] - knots[k]) * i / kParts);
+      for (int i = begun ? 1 : 0; i <= kSplineParts; ++i) {
+        const Point p = at(k, knots[k] + (knots[k + 1] - knots[k]) * i / kSplineParts);
         begun ? out.line(p) : out.move(p);
         begun = true;
       }
@@ -166,7 +175,7 @@ class Collector : public DL_CreationAdapter {
     double from = d.angle1 * std::numbers::pi / 180, to = d.angle2 * std::numbers::pi / 180;
     if (!std::isfinite(from + to) || std::abs(from) > 1e6 || std::abs(to) > 1e6)
       return note("an arc without sound angles");
-    while (to <= from + 1e-12) to += 2 * std::numbers::pi;
+    to = turned_from(from, to);
     Path p;
     append_arc(p, {d.cx, d.cy}, {d.radius, 0}, {0, d.radius}, from, to, true);
     add(std::move(p), false);
@@ -180,7 +189,7 @@ class Collector : public DL_CreationAdapter {
     double from = d.angle1, to = d.angle2;
     if (!std::isfinite(from + to) || std::abs(from) > 1e6 || std::abs(to) > 1e6)
       return note("an ellipse without sound angles");
-    while (to <= from + 1e-12) to += 2 * std::numbers::pi;
+    to = turned_from(from, to);
     Path p;
     append_arc(p, {d.cx, d.cy}, {d.mx, d.my}, Point{-d.my, d.mx} * d.ratio, from, to, true);
     add(std::move(p), to - from > 2 * std::numbers::pi - 1e-9);
@@ -235,20 +244,6 @@ class Collector : public DL_CreationAdapter {
   }
   void addSolid(const DL_SolidData& d) override { corners(d); }
   void addTrace(const DL_TraceData& d) override { corners(d); }
-  void addText(const DL_TextData&) override { note("text"); }
-  void addMText(const DL_MTextData&) override { note("text"); }
-  void addHatch(const DL_HatchData&) override { note("a hatching"); }
-  void addImage(const DL_ImageData&) override { note("a picture"); }
-  void addPoint(const DL_PointData&) override { note("a point"); }
-  void addXLine(const DL_XLineData&) override { note("an endless line"); }
-  void addRay(const DL_RayData&) override { note("an endless line"); }
-  void add3dFace(const DL_3dFaceData&) override { note("a 3D face"); }
-  void addDimAlign(const DL_DimensionData&, const DL_DimAlignedData&) override { note("a dimension"); }
-  void addDimLinear(const DL_DimensionData&, const DL_DimLinearData&) override { note("a dimension"); }
-  void addDimRadial(const DL_DimensionData&, const DL_DimRadialData&) override { note("a dimension"); }
-  void addDimDiametric(const DL_DimensionData&, const DL_DimDiametricData&) override { note("a dimension"); }
-  void addDimAngular(const DL_DimensionData&, const DL_DimAngular2LData&) override { note("a dimension"); }
-  void addLeader(const DL_LeaderData&) override { note("a leader"); }
 
  private:
   struct Vertex {
@@ -305,6 +300,8 @@ class Collector : public DL_CreationAdapter {
     if (!in_spline_) return;
     in_spline_ = false;
     if (!spline_.sound() && spline_.fit.size() < 2) return note("a spline without sound knots");
+    if (spline_.control.size() * kSplineParts > kMostPoints - std::min(points_, kMostPoints))
+      throw bad_input("the drawing has more than four million points.");
     if (!spline_.sound()) ++unknown["the fit of a spline (joined by straight lines)"];
     add_to(spline_layer_, spline_.path(), spline_.closed, false);
   }
@@ -316,43 +313,6 @@ class Collector : public DL_CreationAdapter {
   Spline spline_;
   std::size_t points_ = 0;
 };
-
-// dxflib believes every count it reads: a polyline or spline that declares more than the file can hold is refused
-// first.
-void scan(const std::string& text) {
-  if (text.find('\0') != std::string::npos) throw bad_input("this is a binary DXF; save it as an ASCII one.");
-  if (text.find('\n') == std::string::npos)
-    throw bad_input("the lines end in a way that no DXF reader expects, or it is no DXF at all.");
-  std::size_t at = 0, line = 0;
-  std::string code, value, entity;
-  const auto next = [&](std::string& into) {
-    const std::size_t end = std::min(text.find('\n', at), text.size());
-    into.assign(text, at, end - at);
-    while (!into.empty() && (into.back() == '\r' || into.back() == ' ')) into.pop_back();
-    into.erase(0, std::min(into.find_first_not_of(" \t"), into.size()));
-    at = end + 1;
-    ++line;
-    if (into.size() > 100'000) throw bad_input("line " + std::to_string(line) + " is longer than any DXF's.");
-  };
-  const auto most = static_cast<double>(text.size()) / 4;
-  while (at < text.size()) {
-    next(code);
-    if (at >= text.size()) break;
-    next(value);
-    if (code == "0") entity = value;
-    const bool counts =
-        ((code == "90" || code == "91" || code == "92" || code == "93") &&
-         (entity == "LWPOLYLINE" || entity == "HATCH" || entity == "LEADER")) ||
-        ((code == "72" || code == "73" || code == "74" || code == "76") && (entity == "SPLINE" || entity == "LEADER"));
-    if (!counts) continue;
-    double n = 0;
-    const auto [end, error] = std::from_chars(value.data(), value.data() + value.size(), n);
-    (void)end;
-    if (error != std::errc() || n < 0 || n > most)
-      throw bad_input("line " + std::to_string(line) + ": a " + entity + " declares “" + value.substr(0, 30) +
-                      "” points, more than the file holds.");
-  }
-}
 
 double mm_per_unit(int units) {  // $INSUNITS (published DXF reference)
   switch (units) {
@@ -392,11 +352,14 @@ class Expander {
  private:
   void expand(const Block& block, const Transform& place, const std::string& layer, int depth) {
     for (const Chain& c : block.chains) {
-      if (chains_.size() > kMostEntities) throw bad_input("its blocks repeat into more than two million lines.");
+      points_ += c.path.steps.size();
+      if (chains_.size() > kMostEntities || points_ > kMostPoints)
+        throw bad_input("its blocks repeat into more than two million lines, or four million points.");
       // What lies on layer 0 of a block takes the layer of its insert.
       chains_.push_back({c.layer == "0" && !layer.empty() ? layer : c.layer, transformed(c.path, place), c.closed});
     }
     for (const Insert& i : block.inserts) {
+      if (++inserts_ > kMostEntities) throw bad_input("its blocks stand in each other more than two million times.");
       const auto it = from_.blocks.find(i.block);
       if (it == from_.blocks.end()) {
         ++missing_[i.block];
@@ -417,6 +380,7 @@ class Expander {
   const Collector& from_;
   Imported& out_;
   std::vector<Chain> chains_;
+  std::size_t points_ = 0, inserts_ = 0;
   std::set<std::string> following_;
   std::map<std::string, int> missing_;
 };
@@ -548,9 +512,12 @@ Imported read_dxf(const std::string& text, const std::string& where) {
   out.drawing.name = slash == std::string::npos ? where : where.substr(slash + 1);
   Collector collector;
   std::vector<Chain> chains;
+  bool ended = false;
   try {
-    scan(text);
-    std::istringstream stream(text);
+    DxfRecords records = sound_records(text);
+    std::istringstream stream(records.text);
+    ended = records.ended;
+    collector.unknown = std::move(records.left_out);
     DL_Dxf reader;
     reader.in(stream, &collector);
     collector.finish();
@@ -560,6 +527,7 @@ Imported read_dxf(const std::string& text, const std::string& where) {
   } catch (const std::exception&) {
     throw bad_input(where + ": this is not DXF as it should be; it could not be read to its end.");
   }
+  if (!ended) out.left_out.push_back("The file is cut off: its end mark is missing, and lines may be, too.");
   for (const auto& [what, n] : collector.unknown)
     out.left_out.push_back((n == 1 ? "Left out: " : std::to_string(n) + " times left out: ") + what + ".");
   if (chains.empty()) {

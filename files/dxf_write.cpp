@@ -8,8 +8,8 @@
 #include <memory>
 #include <set>
 
-#include "atomic_file.hpp"
 #include "problem.hpp"
+#include "storage/atomic_file.hpp"
 
 namespace doyen {
 namespace {

@@ -1,10 +1,10 @@
 #include "files/imported.hpp"
 
-#include "atomic_file.hpp"
 #include "files/dxf_read.hpp"
 #include "files/svg_read.hpp"
 #include "measure/length.hpp"
 #include "problem.hpp"
+#include "storage/atomic_file.hpp"
 
 namespace doyen {
 namespace {

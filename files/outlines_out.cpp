@@ -1,9 +1,9 @@
 #include "files/outlines_out.hpp"
 
-#include "atomic_file.hpp"
 #include "files/dxf_write.hpp"
 #include "files/svg_read.hpp"
 #include "problem.hpp"
+#include "storage/atomic_file.hpp"
 
 namespace doyen {
 

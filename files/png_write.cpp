@@ -2,8 +2,8 @@
 
 #include <cairo.h>
 
-#include "atomic_file.hpp"
 #include "problem.hpp"
+#include "storage/atomic_file.hpp"
 
 namespace doyen {
 

@@ -10,13 +10,13 @@
 #include <optional>
 #include <set>
 
-#include "atomic_file.hpp"
 #include "files/png_write.hpp"
 #include "inlay/plugs.hpp"
 #include "inlay/steps.hpp"
 #include "job/job.hpp"
 #include "planning/sums.hpp"
 #include "stock/species.hpp"
+#include "storage/atomic_file.hpp"
 
 namespace doyen {
 namespace {
@@ -314,22 +314,6 @@ void what_it_is_part_of(Sheet& sheet, const Plan& plan, const Show& show) {
   }
 }
 
-// The G-code files that the plan standing in the folder names: with another order of bits they would be picked by
-// mistake.
-std::vector<std::string> files_of_earlier_plan(const std::string& path) {
-  std::vector<std::string> names;
-  try {
-    const Json plan = parse_json(read_file(path), path);
-    for (const Json& file : JsonView(plan, path).array("files", 1000)) {
-      const std::string name = JsonView(file, path).text("path");
-      if (name.find('/') == std::string::npos && name.ends_with(".nc")) names.push_back(name);
-    }
-  } catch (const Problem&) {
-    // No plan, or not one of Doyen's: nothing there is ours to remove.
-  }
-  return names;
-}
-
 }  // namespace
 
 std::string run_sheet_pdf(const Plan& plan, const Picture& board, const Judgement& judgement) {
@@ -411,73 +395,6 @@ std::string run_sheet_pdf(const Plan& plan, const Picture& board, const Judgemen
     sheet.rule();
   }
   return sheet.finish();
-}
-
-Picture board_picture(const Plan& plan, double pixels_wide, Side side, const Cancel& cancel) {
-  const Box box = plan.job.blank.box();
-  const double cell = std::max(box.width(), box.height()) / pixels_wide / 2;
-  return lit_picture(relief_of(plan, box, cell, cancel, side), look_of(plan.job.blank), 2, cancel);
-}
-
-std::vector<FurtherPlan> plan_further(const Job& job, const Rack& rack, bool anyway, const Cancel& cancel) {
-  std::vector<FurtherPlan> plans;
-  for (const PlugBoard& board : further_boards(job, rack)) {
-    plans.push_back({plan(board.job, rack, machine_for(board.job), nullptr, cancel), board.folder});
-    const Plan& planned = plans.back().plan;
-    if (planned.has_stop() && !anyway)
-      throw bad_input("Nothing was written: the board for “" + board.folder + "” cannot be cut so. " +
-                      planned.verdicts.front().text);
-  }
-  return plans;
-}
-
-std::vector<std::string> write_further(const std::vector<FurtherPlan>& boards, const std::string& folder, bool anyway,
-                                       const Cancel& cancel) {
-  std::vector<std::string> names;
-  for (const FurtherPlan& board : boards) {
-    const std::string to = folder + "/" + board.folder;
-    const Written written = write_outputs(board.plan, to, anyway, cancel);
-    save_job(board.plan.job, to + "/board.doyen");
-    for (const std::string& name : written.names) names.push_back(board.folder + "/" + name);
-    names.push_back(board.folder + "/board.doyen");
-  }
-  return names;
-}
-
-Written write_outputs(const Plan& given, const std::string& folder, bool anyway, const Cancel& cancel) {
-  const std::string base = folder + "/";
-  Written written;
-  const std::vector<OutputFile> files = gcode_files(given);
-  const std::vector<std::string> earlier = files_of_earlier_plan(base + "plan.json");
-  written.judgement = judge_files(given, files, writing_cell(given.job.blank), cancel);
-  Plan plan = given;
-  add_judgement(plan, written.judgement);
-  if (spoils(written.judgement, plan.job) && !anyway) {
-    const auto first = std::find_if(plan.verdicts.begin(), plan.verdicts.end(),
-                                    [](const Verdict& v) { return v.grade == Grade::Stop; });
-    throw bad_input("Nothing was written. " + first->text + " " + first->why);
-  }
-  make_folder(folder);
-  const Picture picture = board_picture(plan, 1400, Side::Front, cancel);
-  const std::string back = plan.has_back() ? png_bytes(board_picture(plan, 1400, Side::Back, cancel)) : std::string();
-  // Everything is worked out before the first file is touched.
-  const std::string png = png_bytes(picture), sheet = run_sheet_pdf(plan, picture, written.judgement),
-                    data = plan_json(plan, judgement_json(written.judgement)).dump(1) + "\n";
-  const auto put = [&](const std::string& name, const std::string& bytes) {
-    write_file_atomically(base + name, bytes);
-    written.names.push_back(name);
-  };
-  for (const OutputFile& file : files) put(file.name, file.text);
-  put("plan.json", data);
-  put("proof.png", png);
-  if (!back.empty()) put("proof-back.png", back);
-  put("runsheet.pdf", sheet);
-  for (const std::string& name : earlier) {
-    std::error_code error;
-    if (std::find(written.names.begin(), written.names.end(), name) == written.names.end())
-      std::filesystem::remove(base + name, error);
-  }
-  return written;
 }
 
 }  // namespace doyen

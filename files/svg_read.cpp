@@ -746,8 +746,17 @@ class SvgWalker {
       lines.push_back(std::move(ring));
     }
     if (broken) {
-      for (double& d : dashes) d = std::max(1e-3, d * scale);
-      lines = dashed(lines, dashes);
+      double way = 0, pattern = 0;
+      for (const Line2& line : lines) {
+        for (std::size_t i = 1; i < line.size(); ++i) way += distance(line[i - 1], line[i]);
+      }
+      for (double& d : dashes) pattern += d = std::max(1e-3, d * scale);
+      // A line of so many dashes is seen as a whole one.
+      constexpr double kMostDashes = 5000;
+      if (way / pattern * static_cast<double>(dashes.size()) > kMostDashes)
+        note_left_out("A line of more than 5,000 dashes was taken as a whole one.");
+      else
+        lines = dashed(lines, dashes);
     }
     const Region covered = stroked(lines, style.stroke_width * scale, part.end, part.joint);
     add_fill(part.id, group, transformed(path_of_region(covered), Transform::scale(1 / scale, 1 / scale).then(place)),

@@ -15,10 +15,10 @@
 #include <mutex>
 #include <set>
 
-#include "atomic_file.hpp"
-#include "data_folder.hpp"
 #include "json_reading.hpp"
 #include "problem.hpp"
+#include "storage/atomic_file.hpp"
+#include "storage/data_folder.hpp"
 
 namespace doyen {
 namespace {
@@ -46,11 +46,14 @@ const std::map<std::pair<std::string, std::string>, FaceFile>& face_files() {
   static const auto files = [] {
     std::map<std::pair<std::string, std::string>, FaceFile> found;
     FcPattern* all = FcPatternBuild(nullptr, FC_SCALABLE, FcTypeBool, FcTrue, nullptr);
-    FcObjectSet* keys = FcObjectSetBuild(FC_FAMILY, FC_STYLE, FC_FILE, FC_INDEX, FC_VARIABLE, nullptr);
+    FcObjectSet* keys = FcObjectSetBuild(FC_FAMILY, FC_STYLE, FC_FILE, FC_INDEX, FC_VARIABLE, FC_FONTFORMAT, nullptr);
     FcFontSet* set = FcFontList(fontconfig(), all, keys);
     for (int i = 0; set != nullptr && i < set->nfont; ++i) {
       FcBool variable = FcFalse;
       if (FcPatternGetBool(set->fonts[i], FC_VARIABLE, 0, &variable) == FcResultMatch && variable) continue;
+      // Others, such as Type 1, have no tables to be set from.
+      const std::string format = text_of(set->fonts[i], FC_FONTFORMAT);
+      if (format != "TrueType" && format != "CFF") continue;
       FaceFile file{text_of(set->fonts[i], FC_FILE), 0};
       FcPatternGetInteger(set->fonts[i], FC_INDEX, 0, &file.index);
       // A face may bear several style names, and a family several optical sizes: the last file by name, the largest,

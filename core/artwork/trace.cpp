@@ -8,6 +8,7 @@
 #include <cmath>
 #include <cstring>
 
+#include "artwork/exif.hpp"
 #include "measure/length.hpp"
 #include "problem.hpp"
 
@@ -33,6 +34,16 @@ void be_quiet() {
 PixPtr need(PIX* pix, const char* what) {
   if (pix == nullptr) throw bad_input(std::string("The picture could not be ") + what + ".");
   return PixPtr(pix);
+}
+
+// As a camera that states how it was held meant it.
+PixPtr upright(PixPtr pix, int orientation) {
+  // EXIF counts 5 to 8 as turned by quarters, the odd ones mirrored before.
+  static constexpr int kQuarters[] = {0, 0, 0, 2, 2, 3, 1, 1, 3};
+  static constexpr bool kMirrored[] = {false, false, true, false, true, true, false, true, false};
+  if (kMirrored[orientation]) pix = need(pixFlipLR(nullptr, pix.get()), "turned upright");
+  if (kQuarters[orientation] > 0) pix = need(pixRotateOrth(pix.get(), kQuarters[orientation]), "turned upright");
+  return pix;
 }
 
 std::uint32_t to_argb(l_uint32 rgba) { return 0xFF000000U | (rgba >> 8); }
@@ -268,6 +279,7 @@ TracePicture TracePicture::read(const std::string& bytes, const std::string& whe
   if (pixGetDepth(pix.get()) == 32 && pixGetSpp(pix.get()) == 4)
     pix = need(pixAlphaBlendUniform(pix.get(), 0xFFFFFF00), "laid on white");
   if (pixGetDepth(pix.get()) < 8) pix = need(pixConvertTo8(pix.get(), 0), "read");
+  pix = upright(std::move(pix), exif_orientation(bytes));
   auto held = std::make_unique<Held>();
   const double pixels = static_cast<double>(pixGetWidth(pix.get())) * pixGetHeight(pix.get());
   if (pixels > kMostTracedPixels) {

@@ -4,6 +4,9 @@
 #include <clipper.hpp>
 #include <numbers>
 
+#include "geometry/tangle.hpp"
+#include "problem.hpp"
+
 namespace doyen {
 namespace {
 
@@ -50,6 +53,8 @@ Region stroked(const std::vector<Line2>& lines, double width, StrokeEnd end, Str
   // One line at a time: Clipper would let opposite windings of two lines cancel.
   std::vector<Ring> rings;
   for (const Line2& line : lines) {
+    if (line.size() > 100 && is_tangle({line}))
+      throw bad_input("A line crosses itself more than 30,000 times; it is a tangle, not a stroke to carve.");
     cl::ClipperOffset offset(miter, 0.002 / kGrid);
     cl::Path path = to_clipper(line);
     const bool closed = path.size() > 3 && path.front() == path.back();

@@ -2,9 +2,11 @@
 
 #include <algorithm>
 #include <clipper.hpp>
+#include <map>
 #include <numbers>
 
 #include "geometry/polyline.hpp"
+#include "geometry/tangle.hpp"
 #include "problem.hpp"
 
 namespace doyen {
@@ -99,6 +101,7 @@ bool ring_contains(const Ring& ring, Point p) {
 
 // Outlines that cross themselves without end would keep the sweep busy for hours; no artwork does that.
 constexpr std::size_t kMostCrossings = 30'000;
+constexpr std::size_t kMostTouches = 3'000'000;  // lying on each other
 constexpr std::size_t kMostPoints = 600'000;
 constexpr std::size_t kMostPointsOfOne = 50'000;
 
@@ -124,7 +127,7 @@ class Meetings {
   }
 
   [[nodiscard]] bool none() const { return complete_ && touches_ == 0 && crossings_ == 0; }
-  [[nodiscard]] bool too_many() const { return crossings_ > kMostCrossings; }
+  [[nodiscard]] bool too_many() const { return crossings_ > kMostCrossings || touches_ > kMostTouches; }
 
  private:
   struct Segment {
@@ -217,6 +220,35 @@ cl::Paths without_repeats(const cl::Paths& paths) {
     }
     while (thin.size() > 1 && thin.back() == thin.front()) thin.pop_back();
     if (thin.size() >= 3) out.push_back(std::move(thin));
+  }
+  return out;
+}
+
+// The same ring again changes nothing where every ring fills, and takes itself away where every second one does.
+cl::Paths without_doubles(cl::Paths paths, Fill fill) {
+  constexpr std::size_t kFew = 8;
+  if (paths.size() < kFew) return paths;
+  const auto less = [](const GridPoint& a, const GridPoint& b) { return a.X != b.X ? a.X < b.X : a.Y < b.Y; };
+  std::map<std::vector<std::pair<cl::cInt, cl::cInt>>, std::size_t>
+      seen;  // how often, by the ring from its least point on
+  std::vector<std::size_t*> count;
+  for (const cl::Path& path : paths) {
+    const auto first = static_cast<std::size_t>(std::min_element(path.begin(), path.end(), less) - path.begin());
+    std::vector<std::pair<cl::cInt, cl::cInt>> key;
+    key.reserve(path.size());
+    for (std::size_t i = 0; i < path.size(); ++i) {
+      const GridPoint& p = path[(first + i) % path.size()];
+      key.emplace_back(p.X, p.Y);
+    }
+    count.push_back(&seen[std::move(key)]);
+    ++*count.back();
+  }
+  if (seen.size() == paths.size()) return paths;
+  cl::Paths out;
+  for (std::size_t i = 0; i < paths.size(); ++i) {
+    const bool wanted = fill == Fill::NonZero ? *count[i] > 0 : *count[i] % 2 == 1;
+    *count[i] = 0;  // the first one stands for all
+    if (wanted) out.push_back(std::move(paths[i]));
   }
   return out;
 }
@@ -357,7 +389,7 @@ std::size_t point_count(const Region& region) {
 
 Region clean(const std::vector<Ring>& rings, Fill fill) {
   const auto type = fill == Fill::NonZero ? cl::pftNonZero : cl::pftEvenOdd;
-  const cl::Paths paths = without_repeats(to_clipper(rings));
+  const cl::Paths paths = without_doubles(without_repeats(to_clipper(rings)), fill);
   std::size_t before = 0;
   for (const cl::Path& path : paths) before += path.size();
   if (before == 0) return {};
@@ -379,6 +411,8 @@ Region clean(const std::vector<Ring>& rings, Fill fill) {
   if (point_count(once) == before) return once;
   return combine(to_clipper(once), {}, cl::ctUnion, cl::pftNonZero);
 }
+
+bool is_tangle(const std::vector<Ring>& rings) { return Meetings(without_repeats(to_clipper(rings))).too_many(); }
 
 Region unite(const Region& a, const Region& b) {
   return combine(to_clipper(a), to_clipper(b), cl::ctUnion, cl::pftNonZero);

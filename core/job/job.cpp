@@ -3,13 +3,14 @@
 #include <algorithm>
 #include <set>
 
-#include "atomic_file.hpp"
+#include "storage/atomic_file.hpp"
 
 namespace doyen {
 namespace {
 
 constexpr double kFar = 50'000;  // mm, the farthest any length in a job may be
 constexpr std::size_t kMostPieces = 5000;
+constexpr std::size_t kLongestName = 500;
 
 template <typename Enum>
 Enum choice(const JsonView& v, const char* key, Enum otherwise,
@@ -99,7 +100,7 @@ Lettering read_lettering(const JsonView& v) {
   l.face = {v.text("family"), v.text_or("style", "Regular")};
   l.cap_height = v.number_or("capHeight", l.cap_height, 0.1, 20'000);
   l.fit_width = v.has("fitWidth");
-  if (l.fit_width) l.width = v.number("fitWidth", 0.1, 20'000);
+  l.width = l.fit_width ? v.number("fitWidth", 0.1, 20'000) : v.number_or("width", l.width, 0.1, 20'000);
   l.align =
       choice(v, "align", Align::Centre, {{"left", Align::Left}, {"centre", Align::Centre}, {"right", Align::Right}});
   l.letter_spacing = v.number_or("letterSpacing", 0, -90, 1000);
@@ -129,21 +130,22 @@ Lettering read_lettering(const JsonView& v) {
 Json write_lettering(const Lettering& l) {
   static constexpr const char* kAligns[] = {"left", "centre", "right"};
   Json j{{"words", l.words}, {"family", l.face.family}, {"style", l.face.style}, {"capHeight", l.cap_height}};
-  if (l.fit_width) j["fitWidth"] = l.width;
+  const Lettering usual;
+  if (l.fit_width)
+    j["fitWidth"] = l.width;
+  else if (l.width != usual.width)
+    j["width"] = l.width;
   j["align"] = kAligns[static_cast<int>(l.align)];
   j["letterSpacing"] = l.letter_spacing;
   j["lineSpacing"] = l.line_spacing;
   if (!l.pairs.empty()) j["pairs"] = l.pairs;
-  if (l.arc_radius > 0) {
-    j["arcRadius"] = l.arc_radius;
-    j["arcBelow"] = l.arc_below;
-  }
-  if (!l.along.empty()) {
-    j["along"] = l.along;
-    j["alongStart"] = l.along_start;
-  }
-  if (!l.inside.empty()) {
-    j["inside"] = l.inside;
+  // What does not show at the moment is kept, too: it was said once and may be wanted again.
+  if (l.arc_radius > 0) j["arcRadius"] = l.arc_radius;
+  if (l.arc_radius > 0 || l.arc_below) j["arcBelow"] = l.arc_below;
+  if (!l.along.empty()) j["along"] = l.along;
+  if (!l.along.empty() || l.along_start != usual.along_start) j["alongStart"] = l.along_start;
+  if (!l.inside.empty()) j["inside"] = l.inside;
+  if (!l.inside.empty() || l.inside_margin != usual.inside_margin || l.inside_margin_share) {
     j["insideMargin"] = l.inside_margin;
     j["insideMarginIsShare"] = l.inside_margin_share;
   }
@@ -209,9 +211,10 @@ Json write_shape(const PlainShape& s) {
          {"cornerRadius", s.corner_radius},
          {"band", s.band}};
   if (s.corner_form != CornerForm::Round) j["cornerForm"] = word_of(s.corner_form, kCornerForms);
-  if (s.kind == ShapeKind::Polygon || s.kind == ShapeKind::Star) j["points"] = s.points;
-  if (s.kind == ShapeKind::Star) j["inner"] = s.inner;
-  if (s.kind == ShapeKind::ArchTop) j["rise"] = s.rise;
+  const PlainShape usual;
+  if (s.kind == ShapeKind::Polygon || s.kind == ShapeKind::Star || s.points != usual.points) j["points"] = s.points;
+  if (s.kind == ShapeKind::Star || s.inner != usual.inner) j["inner"] = s.inner;
+  if (s.kind == ShapeKind::ArchTop || s.rise != usual.rise) j["rise"] = s.rise;
   if (!s.shares_of.empty()) j["sharesOf"] = s.shares_of;
   return j;
 }
@@ -263,7 +266,7 @@ Json write_derived(const Derived& d) {
          {"angle", d.angle},
          {"share", d.share},
          {"firstSide", d.first_side}};
-  if (d.how == How::Link) {
+  if (d.how == How::Link || d.bridge != Derived{}.bridge || !d.bridges.empty()) {
     j["bridge"] = d.bridge;
     j["bridges"] = Json::array();
     for (const Derived::Bridge& b : d.bridges)
@@ -383,7 +386,9 @@ Json write_drawing(const Drawing& d) {
          {"pageHeight", d.page_height},
          {"scale", d.scale},
          {"mirrored", d.mirrored}};
-  if (std::any_of(d.parts.begin(), d.parts.end(), [](const Drawing::Part& p) { return p.line; })) {
+  const Drawing usual;
+  if (std::any_of(d.parts.begin(), d.parts.end(), [](const Drawing::Part& p) { return p.line; }) ||
+      d.follow_lines != usual.follow_lines || d.hairline != usual.hairline) {
     j["followLines"] = d.follow_lines;
     j["hairline"] = d.hairline;
   }
@@ -418,6 +423,13 @@ Json write_moves(const Moves& m) {
           {"leaveOn", m.leave_on}};
 }
 
+// Looks that are asked how deep they go.
+bool has_depth(Treatment::Kind kind) {
+  using Kind = Treatment::Kind;
+  return makes_ground(kind) || kind == Kind::Line || kind == Kind::Bevel || kind == Kind::Drill ||
+         kind == Kind::HangerSlot || kind == Kind::Inlay || kind == Kind::Plug;
+}
+
 Treatment read_treatment(const JsonView& v) {
   Treatment t;
   using Kind = Treatment::Kind;
@@ -435,7 +447,7 @@ Treatment read_treatment(const JsonView& v) {
                    {"hangerSlot", Kind::HangerSlot},
                    {"inlay", Kind::Inlay},
                    {"plug", Kind::Plug}});
-  if (v.has("depth")) t.depth = v.number("depth", 0.01, 1000);
+  if (v.has("depth")) t.depth = v.number("depth", has_depth(t.kind) ? 0.01 : 0, 1000);
   t.bit = v.text_or("bit", t.bit);
   if (v.has("floorLimit")) t.floor_limit = v.number("floorLimit", 0.01, 1000);
   for (const Json& bit : v.array("clearing", 20)) {
@@ -452,7 +464,7 @@ Treatment read_treatment(const JsonView& v) {
   t.spacing = v.number_or("spacing", 0, 0, 5000);
   if (v.has("insert")) {
     const JsonView i = v.object("insert");
-    t.insert.thickness = i.number("thickness", 0.01, 500);
+    t.insert.thickness = i.number("thickness", 0, 500);
     t.insert.clearance = i.number_or("clearance", t.insert.clearance, 0, 50);
     t.insert.cover = i.number_or("cover", 0, 0, 500);
     t.insert.notch = i.number_or("notch", 0, 0, 500);
@@ -504,26 +516,23 @@ Treatment read_treatment(const JsonView& v) {
 Json write_treatment(const Treatment& t) {
   Json j{{"look", to_word(t.kind)}, {"bit", t.bit}};
   using Kind = Treatment::Kind;
-  const bool deep = makes_ground(t.kind) || t.kind == Kind::Line || t.kind == Kind::Bevel || t.kind == Kind::Drill ||
-                    t.kind == Kind::HangerSlot || t.kind == Kind::Inlay || t.kind == Kind::Plug;
-  if (deep) j["depth"] = t.depth;
+  // What another look needs is kept, too, where somebody chose it: whoever changes his mind finds it again.
+  const Treatment usual;
+  if (has_depth(t.kind) || t.depth != usual.depth) j["depth"] = t.depth;
   if (t.ground) j["ground"] = *t.ground;
-  if (t.kind == Kind::Raise) {
-    if (!t.panel.empty()) j["panel"] = t.panel;
-    j["panelMargin"] = t.margin;
-    j["sloped"] = t.sloped;
-    if (t.steps > 1) {
-      j["steps"] = t.steps;
-      j["terrace"] = t.terrace;
-    }
+  if (!t.panel.empty()) j["panel"] = t.panel;
+  if (t.kind == Kind::Raise || t.kind == Kind::Plug || t.margin != usual.margin) j["panelMargin"] = t.margin;
+  if (t.kind == Kind::Raise || t.sloped != usual.sloped) j["sloped"] = t.sloped;
+  if (t.steps != usual.steps || t.terrace != usual.terrace) {
+    j["steps"] = t.steps;
+    j["terrace"] = t.terrace;
   }
-  if (t.kind == Kind::Line && t.hatch > 0) {
+  if (t.hatch != usual.hatch || t.hatch_angle != usual.hatch_angle) {
     j["hatch"] = t.hatch;
     j["hatchAngle"] = t.hatch_angle;
   }
-  if (t.kind == Kind::HangerSlot) j["slotLength"] = t.slot_length;
-  if (t.kind == Kind::Plug) j["panelMargin"] = t.margin;
-  if (t.kind == Kind::Inlay || t.kind == Kind::Plug) {
+  if (t.kind == Kind::HangerSlot || t.slot_length != usual.slot_length) j["slotLength"] = t.slot_length;
+  if (t.kind == Kind::Inlay || t.kind == Kind::Plug || !(t.inlay == usual.inlay)) {
     j["inlay"] = {{"sloped", t.inlay.sloped},       {"contact", t.inlay.contact}, {"sawGap", t.inlay.saw_gap},
                   {"allowance", t.inlay.allowance}, {"ease", t.inlay.ease},       {"wood", t.inlay.wood},
                   {"thickness", t.inlay.thickness}, {"crossed", t.inlay.crossed}, {"moisture", t.inlay.moisture}};
@@ -535,26 +544,24 @@ Json write_treatment(const Treatment& t) {
   if (t.taped) j["taped"] = true;
   if (t.back) j["back"] = true;
   if (!(t.moves == Moves{})) j["moves"] = write_moves(t.moves);
-  if (t.kind == Kind::Pierce) j["slug"] = t.slug;
-  if (t.kind == Kind::Bevel) j["inside"] = t.inside;
+  if (t.kind == Kind::Pierce || t.slug) j["slug"] = t.slug;
+  if (t.kind == Kind::Bevel || t.inside) j["inside"] = t.inside;
   if (t.peck > 0) j["peck"] = t.peck;
   if (t.spacing > 0) j["spacing"] = t.spacing;
-  if (t.insert.thickness > 0) {
+  if (!(t.insert == usual.insert)) {
     static constexpr const char* kCornerWords[] = {"plain", "round", "slot"};
     j["insert"] = {{"thickness", t.insert.thickness},
                    {"clearance", t.insert.clearance},
                    {"cover", t.insert.cover},
                    {"notch", t.insert.notch},
                    {"corners", kCornerWords[static_cast<int>(t.insert.corners)]}};
-    if (t.insert.cut) {
-      j["insert"]["cut"] = true;
-      j["insert"]["material"] = t.insert.material;
-    }
+    if (t.insert.cut) j["insert"]["cut"] = true;
+    if (t.insert.cut || t.insert.material != usual.insert.material) j["insert"]["material"] = t.insert.material;
   }
   if (t.floor_limit) j["floorLimit"] = *t.floor_limit;
   if (!t.clearing.empty()) j["clearing"] = t.clearing;
   if (t.over_cut) j["overCut"] = *t.over_cut;
-  if (goes_through(t.kind)) {
+  if (goes_through(t.kind) || !(t.tabs == usual.tabs)) {
     Json placed = Json::array();
     for (const TabPlace& p : t.tabs.placed) placed.push_back({{"island", p.island}, {"along", p.along}});
     j["tabs"] = {{"wanted", t.tabs.wanted},
@@ -621,7 +628,7 @@ RunSettings read_run(const JsonView& v) {
     if (feeds.json().size() > 500) throw v.wrong("feeds", "at most 500 bits were expected");
     for (const auto& [bit, entry] : feeds.json().items()) {
       const JsonView f(entry, feeds.where() + "." + bit);
-      r.feeds[bit] = {f.number("feed", 1, 60000), f.number("plunge", 1, 60000), f.number("rpm", 100, 100000),
+      r.feeds[bit] = {f.number("feed", 1, kMostFeed), f.number("plunge", 1, kMostFeed), f.number("rpm", 100, 100000),
                       f.number_or("depthPerPass", 0, 0, 100)};
     }
   }
@@ -650,7 +657,7 @@ const std::set<std::string>& optional_keys() {
       "skin",        "taped",      "back",     "moves",        "turnOver",
       "lowTravel",   "feeds",      "order",    "inlay",        "resin",
       "rung",        "cut",        "material", "cutOutLast",   "keepZero",
-      "millLevel",   "zeroBelow",  "vAlone"};
+      "millLevel",   "zeroBelow",  "vAlone",   "width",        "accepted"};
   return kKeys;
 }
 
@@ -695,10 +702,29 @@ void restore_unknown(Json& target, const Json& left) {
 }  // namespace
 
 namespace {
+Json job_json_of_run(const RunSettings& r) {
+  Json j{{"machine", r.machine},
+         {"oneFile", r.one_file},
+         {"zeroSurface", r.zero_surface == ZeroSurface::Face ? "face" : "bed"},
+         {"zeroPlace", r.zero_place == ZeroPlace::LeftFront ? "leftFront" : "centre"},
+         {"leastWood", r.least_wood},
+         {"holding", r.holding}};
+  if (r.turn == TurnOver::FrontEdge) j["turnOver"] = "frontEdge";
+  if (!r.low_travel) j["lowTravel"] = false;
+  if (!r.accepted.empty()) j["accepted"] = r.accepted;
+  if (!r.cut_out_last) j["cutOutLast"] = false;
+  if (r.keep_zero != KeepZero::Corner) j["keepZero"] = r.keep_zero == KeepZero::Marks ? "marks" : "pins";
+  if (r.mill_level) j["millLevel"] = *r.mill_level;
+  if (r.zero_below > 0) j["zeroBelow"] = r.zero_below;
+  for (const auto& [bit, f] : r.feeds)
+    j["feeds"][bit] = {{"feed", f.feed}, {"plunge", f.plunge}, {"rpm", f.rpm}, {"depthPerPass", f.depth_per_pass}};
+  if (!r.order.empty()) j["order"] = r.order;
+  return j;
+}
+
 Json job_json(const Job& job) {
   Json pieces = Json::array();
   for (const Item& item : job.items) pieces.push_back(write_item(item));
-  const RunSettings& r = job.run;
   Json j{{"format", kFormat},
          {"name", job.name},
          {"lengths",
@@ -707,24 +733,7 @@ Json job_json(const Job& job) {
            {"denominator", job.lengths.denominator}}},
          {"blank", write_blank(job.blank)},
          {"pieces", std::move(pieces)},
-         {"run",
-          {{"machine", r.machine},
-           {"oneFile", r.one_file},
-           {"zeroSurface", r.zero_surface == ZeroSurface::Face ? "face" : "bed"},
-           {"zeroPlace", r.zero_place == ZeroPlace::LeftFront ? "leftFront" : "centre"},
-           {"leastWood", r.least_wood},
-           {"holding", r.holding}}}};
-  if (r.turn == TurnOver::FrontEdge) j["run"]["turnOver"] = "frontEdge";
-  if (!r.low_travel) j["run"]["lowTravel"] = false;
-  if (!r.accepted.empty()) j["run"]["accepted"] = r.accepted;
-  if (!r.cut_out_last) j["run"]["cutOutLast"] = false;
-  if (r.keep_zero != KeepZero::Corner) j["run"]["keepZero"] = r.keep_zero == KeepZero::Marks ? "marks" : "pins";
-  if (r.mill_level) j["run"]["millLevel"] = *r.mill_level;
-  if (r.zero_below > 0) j["run"]["zeroBelow"] = r.zero_below;
-  for (const auto& [bit, f] : r.feeds)
-    j["run"]["feeds"][bit] = {
-        {"feed", f.feed}, {"plunge", f.plunge}, {"rpm", f.rpm}, {"depthPerPass", f.depth_per_pass}};
-  if (!r.order.empty()) j["run"]["order"] = r.order;
+         {"run", job_json_of_run(job.run)}};
   return j;
 }
 }  // namespace
@@ -840,7 +849,46 @@ std::string write_job(const Job& job) {
 
 Job load_job(const std::string& path) { return read_job(read_file(path), path); }
 
-void save_job(const Job& job, const std::string& path) {
+namespace {
+constexpr const char* kThisJob = "This job";
+
+// A limit that is passed somewhere: by what and where, without the file's own way of naming places.
+[[noreturn]] void refuse_to_keep(const Problem& problem) {
+  throw bad_input("That would be more than a job can hold. " + std::string(problem.what()));
+}
+}  // namespace
+
+void check_job(const Job& job, const Job& before) {
+  try {
+    if (job.items.size() > kMostPieces)
+      throw bad_input("At most " + std::to_string(kMostPieces) + " pieces were expected.");
+    if (job.name.size() > kLongestName) throw bad_input("A name of at most 500 characters was expected.");
+    if (!(job.blank == before.blank)) {
+      const Json blank = write_blank(job.blank);
+      (void)read_blank({blank, "blank"});
+    }
+    if (!(job.run == before.run)) {
+      const Json run = job_json_of_run(job.run);
+      (void)read_run({run, "run"});
+    }
+    for (std::size_t i = 0; i < job.items.size(); ++i) {
+      const Item& item = job.items[i];
+      const Item* was = i < before.items.size() && before.items[i].piece.id == item.piece.id
+                            ? &before.items[i]
+                            : before.find(item.piece.id);
+      if (was != nullptr && *was == item) continue;
+      // Large art that only moved is not gone through again.
+      Item looked_at = item;
+      if (was != nullptr && was->piece.what == item.piece.what) looked_at.piece.what = PlainShape{};
+      const Json json = write_item(looked_at);
+      (void)read_item({json, item.piece.name.empty() ? item.piece.id : item.piece.name});
+    }
+  } catch (const Problem& problem) {
+    refuse_to_keep(problem);
+  }
+}
+
+std::string job_text(const Job& job) {
   Job kept = job;
   for (Item& item : kept.items) {
     try {
@@ -849,7 +897,16 @@ void save_job(const Job& job, const std::string& path) {
       // A piece that cannot be set right now is still saved as it stands.
     }
   }
-  write_file_atomically(path, write_job(kept));
+  std::string text = write_job(kept);
+  // What could not be read again is not kept: the file that stands, and the job in hand, are worth more.
+  try {
+    (void)read_job(text, kThisJob);
+  } catch (const Problem& problem) {
+    refuse_to_keep(problem);
+  }
+  return text;
 }
+
+void save_job(const Job& job, const std::string& path) { write_file_atomically(path, job_text(job)); }
 
 }  // namespace doyen

@@ -80,7 +80,14 @@ Job read_job(const std::string& json, const std::string& where);
 std::string write_job(const Job& job);
 
 Job load_job(const std::string& path);
-// Keeps lettering's outlines in the file; atomic. Throws Problem{CannotWrite}.
+// Refuses what could be made but not be kept: throws Problem{BadInput} when a part of the job that is not as it was
+// `before` could not be read again from its file. What reading allows is the one list of limits for all making.
+void check_job(const Job& job, const Job& before);
+
+// The file's text, with lettering's outlines, after it was read again. Throws Problem{BadInput}.
+std::string job_text(const Job& job);
+
+// Throws as job_text(), and Problem{CannotWrite}; whatever stood there before is then untouched.
 void save_job(const Job& job, const std::string& path);
 
 }  // namespace doyen

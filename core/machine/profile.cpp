@@ -1,8 +1,8 @@
 #include "machine/profile.hpp"
 
-#include "atomic_file.hpp"
-#include "data_folder.hpp"
 #include "json_reading.hpp"
+#include "storage/atomic_file.hpp"
+#include "storage/data_folder.hpp"
 
 namespace doyen {
 namespace {

@@ -10,6 +10,7 @@
 namespace doyen {
 namespace {
 
+constexpr double kMmPerFoot = 304.8;
 constexpr double kLargest = 1e6;  // mm: a kilometre of board is a slip of the finger
 
 // Recursive descent over: sum := product (('+'|'-') product)*, product := term ('*' number | '/' number)*,
@@ -97,6 +98,13 @@ class Reader {
       throw complain(at_end() ? "a number is missing at the end" : "a number was expected at “" + rest() + "”");
     }
     if (n > 40) throw complain("the number is too long");
+    // 1,250 is one and a quarter to one half of the world and twelve hundred and fifty to the other.
+    const std::string_view whole(begin, n);
+    const std::size_t comma = whole.find(',');
+    if (comma != std::string_view::npos && comma > 0 && comma <= 3 && whole[0] != '0' && n - comma == 4)
+      throw complain("“" + std::string(whole) + "” could be " + std::string(whole.substr(0, comma)) + "." +
+                     std::string(whole.substr(comma + 1)) + " or " + std::string(whole.substr(0, comma)) +
+                     std::string(whole.substr(comma + 1)) + "; leave the comma out, or write a point");
     at_ += n;
     double value = 0;
     std::from_chars(digits.data(), digits.data() + digits.size(), value);
@@ -105,6 +113,8 @@ class Reader {
 
   // A number with its fraction: `3`, `3/8`, `1 1/2`, `1-1/2`, `0.125`.
   double mixed_number() {
+    skip_space();
+    if (const double part = fraction_sign(); part > 0) return part;
     double value = plain_number();
     const std::size_t after = at_;
     skip_space();
@@ -115,8 +125,24 @@ class Reader {
       return value / below;
     }
     if (const auto fraction = following_fraction()) return value + *fraction;
+    if (const double part = fraction_sign(); part > 0) return value + part;
     at_ = after;
     return value;
+  }
+
+  // ½ and its like, one character (Unicode, Number Forms and Latin-1). 0 when there is none.
+  double fraction_sign() {
+    static constexpr struct {
+      std::string_view sign;
+      double share;
+    } kSigns[] = {{"½", 1.0 / 2}, {"¼", 1.0 / 4}, {"¾", 3.0 / 4}, {"⅛", 1.0 / 8}, {"⅜", 3.0 / 8},
+                  {"⅝", 5.0 / 8}, {"⅞", 7.0 / 8}, {"⅓", 1.0 / 3}, {"⅔", 2.0 / 3}};
+    for (const auto& each : kSigns) {
+      if (text_.substr(at_, each.sign.size()) != each.sign) continue;
+      at_ += each.sign.size();
+      return each.share;
+    }
+    return 0;
   }
 
   // The `1/2` of `1 1/2` or `1-1/2`; leaves the place alone when there is none.
@@ -143,21 +169,37 @@ class Reader {
     skip_space();
     const double value = mixed_number();
     skip_space();
-    return value * unit_factor();
+    const double factor = unit_factor();
+    if (factor != kMmPerFoot) return value * factor;
+    // 1' 6": what follows the feet are inches.
+    const std::size_t after = at_;
+    skip_space();
+    if (peek() == '-' && at_ + 1 < text_.size() && text_[at_ + 1] >= '0' && text_[at_ + 1] <= '9') ++at_;
+    if (peek() >= '0' && peek() <= '9') {
+      const double inches = mixed_number();
+      skip_space();
+      const std::size_t unit_at = at_;
+      if (unit_factor() == kMmPerInch && at_ > unit_at) return value * factor + inches * kMmPerInch;
+    }
+    at_ = after;
+    return value * factor;
   }
 
   double unit_factor() {
     static constexpr struct {
       std::string_view word;
       double mm;
-    } kUnits[] = {{"inches", kMmPerInch}, {"inch", kMmPerInch}, {"in", kMmPerInch}, {"\"", kMmPerInch},
-                  {"″", kMmPerInch},      {"”", kMmPerInch},    {"mm", 1.0},        {"cm", 10.0},
-                  {"feet", 304.8},        {"ft", 304.8},        {"m", 1000.0}};
+    } kUnits[] = {{"inches", kMmPerInch}, {"inch", kMmPerInch}, {"in.", kMmPerInch}, {"in", kMmPerInch},
+                  {"\"", kMmPerInch},     {"″", kMmPerInch},    {"”", kMmPerInch},   {"''", kMmPerInch},
+                  {"mm.", 1.0},           {"mm", 1.0},          {"cm", 10.0},        {"feet", kMmPerFoot},
+                  {"foot", kMmPerFoot},   {"ft.", kMmPerFoot},  {"ft", kMmPerFoot},  {"'", kMmPerFoot},
+                  {"′", kMmPerFoot},      {"’", kMmPerFoot},    {"m", 1000.0}};
     for (const auto& unit : kUnits) {
-      if (text_.substr(at_, unit.word.size()) == unit.word) {
-        at_ += unit.word.size();
-        return unit.mm;
-      }
+      std::string here(text_.substr(at_, unit.word.size()));
+      for (char& c : here) c = c >= 'A' && c <= 'Z' ? static_cast<char>(c - 'A' + 'a') : c;
+      if (here != unit.word) continue;
+      at_ += unit.word.size();
+      return unit.mm;
     }
     return unit_ == Unit::Inch ? kMmPerInch : 1.0;
   }

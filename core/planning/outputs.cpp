@@ -261,7 +261,13 @@ HeightField backplot(const Json& plan, const std::string& where, const std::map<
     bit.neck = b.number_or("neck", 0, 0, bit.diameter);
     if (bit.kind == BitKind::V && bit.angle <= 0) throw b.wrong("angle", "an included angle above zero was expected");
     auto program = programs.find(path);
-    if (program == programs.end()) program = programs.emplace(path, read_gcode(text->second, path, shift.z)).first;
+    if (program == programs.end()) {
+      program = programs.emplace(path, read_gcode(text->second, path, shift.z)).first;
+      if (!program->second.ended) throw bad_input(path + ": the file has no end (M2 or M30); it may be cut off.");
+      for (const GcodeSection& section : program->second.sections) {
+        if (section.rapid_in_wood > 0) throw bad_input(path + ": a rapid move goes through the wood.");
+      }
+    }
     const std::size_t section = seen[path]++;
     if (section >= program->second.sections.size()) throw bad_input(path + ": it holds fewer bits than the plan says.");
     carve_section(field, program->second.sections[section], bit, shift, {});

@@ -5,10 +5,11 @@
 #include <filesystem>
 #include <set>
 
-#include "atomic_file.hpp"
-#include "data_folder.hpp"
 #include "geometry/polyline.hpp"
 #include "run/order.hpp"
+#include "run/plain_words.hpp"
+#include "storage/atomic_file.hpp"
+#include "storage/data_folder.hpp"
 
 namespace doyen {
 namespace {
@@ -184,8 +185,7 @@ std::string file_name(int number, const BitRun& run, bool all_bits) {
   if (run.later) name += "glued-";
   if (run.side == Side::Back) name += "back-";
   if (all_bits) return name + "all-bits.nc";
-  for (const char c : run.bit.id) name += c == '/' ? '-' : c;  // flat-1/8in becomes flat-1-8in
-  return name + ".nc";
+  return name + plain_for_file(run.bit.id) + ".nc";  // flat-1/8in becomes flat-1-8in
 }
 
 struct Ordered {
@@ -486,11 +486,15 @@ std::string own_rack_path() {
   return base + "/doyen/rack.json";
 }
 
+Rack load_shipped_rack() {
+  const std::string path = data_file("rack.json");
+  return read_rack(read_file(path), path);
+}
+
 Rack load_rack() {
   const std::string own = own_rack_path();
   std::error_code error;
-  const std::string path = std::filesystem::exists(own, error) ? own : data_file("rack.json");
-  return read_rack(read_file(path), path);
+  return std::filesystem::exists(own, error) ? read_rack(read_file(own), own) : load_shipped_rack();
 }
 
 }  // namespace doyen

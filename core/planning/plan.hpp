@@ -93,6 +93,7 @@ const MachineProfile& machine_for(const Job& job);
 
 // The user's own rack if there is one, else the one that comes with Doyen. Throws Problem{BadInput}.
 Rack load_rack();
+Rack load_shipped_rack();
 std::string own_rack_path();  // under the XDG data folder
 
 }  // namespace doyen

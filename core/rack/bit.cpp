@@ -51,7 +51,7 @@ Bit read_bit(const JsonView& view) {
     const JsonView feeds = view.object("feeds");
     for (const auto& [wood_class, entry] : feeds.json().items()) {
       const JsonView f(entry, feeds.where() + "." + wood_class);
-      bit.feeds[wood_class] = {f.number_or("feed", 0, 0, 60000), f.number_or("plunge", 0, 0, 60000),
+      bit.feeds[wood_class] = {f.number_or("feed", 0, 0, kMostFeed), f.number_or("plunge", 0, 0, kMostFeed),
                                f.number_or("rpm", 0, 0, 100000), f.number_or("depthPerPass", 0, 0, 100)};
     }
   }
@@ -186,6 +186,24 @@ std::string write_rack(const Rack& rack) {
     bits.push_back(std::move(j));
   }
   return Json{{"format", "doyen-rack/1"}, {"bits", std::move(bits)}}.dump(2) + "\n";
+}
+
+Rack with_changes(const Rack& base, const Rack& before, const Rack& after) {
+  Rack merged = base;
+  for (const Bit& was : before.bits) {
+    if (after.find(was.id) == nullptr) std::erase_if(merged.bits, [&](const Bit& b) { return b.id == was.id; });
+  }
+  for (std::size_t i = 0; i < after.bits.size(); ++i) {
+    const Bit& bit = after.bits[i];
+    const Bit* was = before.find(bit.id);
+    if (was != nullptr && *was == bit) continue;
+    const auto at = std::find_if(merged.bits.begin(), merged.bits.end(), [&](const Bit& b) { return b.id == bit.id; });
+    if (at != merged.bits.end())
+      *at = bit;
+    else
+      merged.bits.insert(merged.bits.begin() + static_cast<std::ptrdiff_t>(std::min(i, merged.bits.size())), bit);
+  }
+  return merged;
 }
 
 }  // namespace doyen

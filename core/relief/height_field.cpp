@@ -6,8 +6,8 @@
 #include <cmath>
 #include <cstring>
 
-#include "atomic_file.hpp"
 #include "problem.hpp"
+#include "storage/atomic_file.hpp"
 
 namespace doyen {
 

@@ -75,7 +75,16 @@ class Reader {
     double x = NAN, y = NAN, z = NAN, i = 0, j = 0, r = NAN;
     bool moves = false, has_centre = false, dwell = false, change = false;
     int stop = 0;
+    std::string seen;  // letters; NISTIR 6556, 3.3.1.2: a word but G and M comes once a line, one motion at a time
+    int motions = 0;
     for (const Word& w : words) {
+      if (w.letter != 'G' && w.letter != 'M') {
+        if (seen.find(w.letter) != std::string::npos)
+          throw complain(std::string("the word ") + w.letter + " comes twice in one line");
+        seen += w.letter;
+      }
+      if (w.letter == 'G' && w.value >= 0 && w.value < 3.5 && ++motions > 1)
+        throw complain("two motions are asked for in one line");
       switch (w.letter) {
         case 'N':
         case 'O':
@@ -230,6 +239,9 @@ class Reader {
     if (!clockwise && turn <= 1e-9) turn += 2 * std::numbers::pi;
     const double step = 2 * std::acos(std::max(0.5, 1 - 0.001 / r0));
     const int n = std::max(2, static_cast<int>(std::ceil(std::abs(turn) / step)));
+    constexpr std::size_t kMostPoints = 50'000'000;
+    points_ += static_cast<std::size_t>(n);
+    if (points_ > kMostPoints) throw complain("the arcs up to here are larger and more than any sign's");
     for (int k = 1; k <= n; ++k) {
       const double t = static_cast<double>(k) / n, angle = from + turn * t, radius = r0 + (r1 - r0) * t;
       pass_.points.push_back(k == n ? to
@@ -257,7 +269,7 @@ class Reader {
   int pass_work_ = 0;
   int work_ = 0;  // what the last comment of that kind said
   Point3 at_{0, 0, 1e6};
-  std::size_t line_ = 0;
+  std::size_t line_ = 0, points_ = 0;
   int motion_ = 0;
   double unit_ = 1, feed_ = 0;
   bool absolute_ = true;

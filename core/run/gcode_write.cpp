@@ -4,28 +4,10 @@
 
 #include "machine/motion.hpp"
 #include "run/gcode.hpp"
+#include "run/plain_words.hpp"
 
 namespace doyen {
 namespace {
-
-// A comment must not hold brackets, nor anything a simple controller cannot show.
-std::string plain(const std::string& text) {
-  std::string out;
-  for (std::size_t i = 0; i < text.size() && out.size() < 120; ++i) {
-    const auto c = static_cast<unsigned char>(text[i]);
-    if (text.compare(i, 2, "°") == 0) {
-      out += " deg";
-      ++i;
-    } else if (c == '(' || c == ')' || c == '%' || c == ';') {
-      out += ' ';
-    } else if (c >= 32 && c < 127) {
-      out += static_cast<char>(c);
-    } else if (c >= 0xC0) {
-      out += '?';
-    }
-  }
-  return out;
-}
 
 struct Arc {
   std::size_t last = 0;  // index of the end point; 0 when no arc fits
@@ -41,13 +23,13 @@ class Writer {
     // Without rounding away more than half a unit of the last place; z is rounded up, so that rounding never cuts
     // deeper.
     unit_ = machine_.unit == Unit::Inch ? kMmPerInch : 1;
-    comment(job_.title);
-    comment("zero: " + job_.zero);
+    comment("job " + job_.title);
+    comment("zero " + job_.zero);
     bool first = true;
     for (const GcodeJob::Part& part : job_.parts) {
       if (!part.feeds.known())
         throw bad_input("The " + part.bit->name + " has no feeds for this wood; no file is written with a guess.");
-      comment("bit " + std::to_string(part.number) + ": " + part.bit->name);
+      comment("bit " + std::to_string(part.number) + " " + part.bit->name);
       if (first)
         line(std::string(machine_.unit == Unit::Inch ? "G20" : "G21") + " G90 G17 G94");
       else
@@ -79,7 +61,8 @@ class Writer {
     text_ += words;
     text_ += '\n';
   }
-  void comment(const std::string& text) { text_ += "(" + plain(text) + ")\n"; }
+  // It always begins with a word of ours: some controllers take a comment's first word for an order.
+  void comment(const std::string& text) { text_ += "(" + plain_for_machine(text) + ")\n"; }
 
   void start(const GcodeJob::Part& part) {
     const double rpm = std::clamp(part.feeds.rpm, machine_.spindle_least, machine_.spindle_most);
@@ -109,7 +92,7 @@ class Writer {
     if (machine_.bit_change == BitChange::ToolNumber) {
       line("T" + std::to_string(part.number) + " M6");
     } else {
-      comment("change to bit " + std::to_string(part.number) + ": " + part.bit->name);
+      comment("change to bit " + std::to_string(part.number) + " " + part.bit->name);
       line(machine_.pause_word);
     }
   }

@@ -2,9 +2,9 @@
 
 #include <charconv>
 
-#include "atomic_file.hpp"
-#include "data_folder.hpp"
 #include "json_reading.hpp"
+#include "storage/atomic_file.hpp"
+#include "storage/data_folder.hpp"
 
 namespace doyen {
 namespace {

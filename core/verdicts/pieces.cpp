@@ -58,7 +58,8 @@ void check_pieces(const Situation& s, std::vector<Verdict>& out) {
                      "It would be left out of the wood. Choose a face that has it, or change the words.",
                      {}});
     }
-    if (outlines.region.empty() && outlines.lines.empty() && outlines.missing.empty()) {
+    if (outlines.region.empty() && outlines.lines.empty()) {
+      if (!outlines.missing.empty()) continue;  // that says it all
       out.push_back({Grade::Mind,
                      "empty-piece",
                      piece.id,

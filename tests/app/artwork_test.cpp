@@ -6,11 +6,11 @@
 #include <QMenu>
 #include <QMimeData>
 
-#include "atomic_file.hpp"
 #include "bench_hand.hpp"
-#include "data_folder.hpp"
 #include "files/outlines_out.hpp"
 #include "letter_bench.hpp"
+#include "storage/atomic_file.hpp"
+#include "storage/data_folder.hpp"
 #include "trace_dialog.hpp"
 #include "window_probe.hpp"
 

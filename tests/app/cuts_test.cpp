@@ -3,8 +3,8 @@
 #include <QComboBox>
 #include <QToolButton>
 
-#include "data_folder.hpp"
 #include "planning/outputs.hpp"
+#include "storage/data_folder.hpp"
 #include "window_probe.hpp"
 
 using namespace probe;

@@ -6,6 +6,7 @@
 #include <catch2/catch.hpp>
 #include <cstdio>
 
+#include "application.hpp"
 #include "job_document.hpp"
 #include "main_window.hpp"
 #include "theme.hpp"
@@ -34,7 +35,7 @@ int main(int argc, char** argv) {
       qputenv(key, home.path().toUtf8() + "/" + key);
   }
   if (qEnvironmentVariableIsEmpty("QT_QPA_PLATFORM")) qputenv("QT_QPA_PLATFORM", "offscreen");
-  QApplication app(argc, argv);
+  doyen::Application app(argc, argv);
   QApplication::setApplicationName(QStringLiteral("doyen-test"));
   std::setlocale(LC_NUMERIC, "C");
   doyen::theme::apply(app);

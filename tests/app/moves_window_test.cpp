@@ -7,9 +7,9 @@
 #include <QTemporaryDir>
 #include <QToolButton>
 
-#include "atomic_file.hpp"
-#include "data_folder.hpp"
 #include "planning/outputs.hpp"
+#include "storage/atomic_file.hpp"
+#include "storage/data_folder.hpp"
 #include "window_probe.hpp"
 
 using namespace probe;

@@ -12,10 +12,10 @@
 #include <QTableWidget>
 #include <QTemporaryDir>
 
-#include "atomic_file.hpp"
-#include "data_folder.hpp"
 #include "letter_bench.hpp"
 #include "rack_dialog.hpp"
+#include "storage/atomic_file.hpp"
+#include "storage/data_folder.hpp"
 #include "theme.hpp"
 #include "trace_dialog.hpp"
 #include "window_probe.hpp"

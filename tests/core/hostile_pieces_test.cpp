@@ -4,13 +4,13 @@
 #include <random>
 #include <thread>
 
-#include "atomic_file.hpp"
-#include "data_folder.hpp"
 #include "job/job.hpp"
 #include "oracle.hpp"
 #include "planning/outputs.hpp"
 #include "planning/plan.hpp"
 #include "problem.hpp"
+#include "storage/atomic_file.hpp"
+#include "storage/data_folder.hpp"
 
 using namespace doyen;
 

@@ -3,10 +3,10 @@
 #include <numbers>
 #include <opencv2/imgproc.hpp>
 
-#include "data_folder.hpp"
 #include "inlaid.hpp"
 #include "oracle.hpp"
 #include "planning/outputs.hpp"
+#include "storage/data_folder.hpp"
 
 using namespace doyen;
 using namespace inlaid;

@@ -9,10 +9,10 @@
 #include <filesystem>
 #include <random>
 
-#include "atomic_file.hpp"
-#include "data_folder.hpp"
 #include "oracle.hpp"
 #include "problem.hpp"
+#include "storage/atomic_file.hpp"
+#include "storage/data_folder.hpp"
 
 using namespace doyen;
 

@@ -34,6 +34,19 @@ TEST_CASE("lengths are read as sign makers write them") {
       {"-3", Unit::Millimetre, -3},
       {"3/4 inch", Unit::Millimetre, 19.05},
       {"1″", Unit::Millimetre, 25.4},
+      {"1'", Unit::Millimetre, 304.8},
+      {"1' 6\"", Unit::Millimetre, 457.2},
+      {"2 ft 3 1/2 in", Unit::Millimetre, 698.5},
+      {"1½", Unit::Inch, 38.1},
+      {"1 ½ in.", Unit::Millimetre, 38.1},
+      {"¾\"", Unit::Millimetre, 19.05},
+      {"½", Unit::Millimetre, 0.5},
+      {"12 MM", Unit::Inch, 12},
+      {"2 in.", Unit::Millimetre, 50.8},
+      {"2 Inches", Unit::Millimetre, 50.8},
+      {"1,25", Unit::Millimetre, 1.25},
+      {"1250,5", Unit::Millimetre, 1250.5},
+      {"0,250", Unit::Millimetre, 0.25},
   };
   for (const auto& c : cases) {
     INFO(c.text);
@@ -43,8 +56,8 @@ TEST_CASE("lengths are read as sign makers write them") {
 
 TEST_CASE("nonsense is refused with a sentence that says what was expected") {
   for (const char* text :
-       {"",    "   ", "abc", "3/",   "/8",   "1//2",        "3/0",  "1 2",   "12 mm mm", "1 +", "nan",
-        "inf", "1e5", "--3", "0x10", "1..2", "99999999999", "3 8/", "1 1/0", "mm",       "½"}) {
+       {"",    "   ", "abc", "3/",   "/8",   "1//2",        "3/0",  "1 2",   "12 mm mm", "1 +",  "nan",
+        "inf", "1e5", "--3", "0x10", "1..2", "99999999999", "3 8/", "1 1/0", "mm",       "1,250"}) {
     INFO(text);
     try {
       parse_length(text, Unit::Millimetre);
@@ -55,6 +68,17 @@ TEST_CASE("nonsense is refused with a sentence that says what was expected") {
     }
   }
   CHECK_THROWS_AS(parse_length(std::string(5000, '9'), Unit::Inch), Problem);
+}
+
+TEST_CASE("what is 1.25 to one half of the world and 1250 to the other is asked about, with both") {
+  try {
+    parse_length("1,250mm", Unit::Millimetre);
+    FAIL("was taken");
+  } catch (const Problem& problem) {
+    const std::string words = problem.what();
+    CHECK(words.find("1.250") != std::string::npos);
+    CHECK(words.find("1250") != std::string::npos);
+  }
 }
 
 TEST_CASE("lengths are printed in the unit that is asked for") {

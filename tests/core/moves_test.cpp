@@ -4,12 +4,12 @@
 
 #include "cuts/clearing.hpp"
 #include "cuts/proposals.hpp"
-#include "data_folder.hpp"
 #include "geometry/polyline.hpp"
 #include "oracle.hpp"
 #include "planning/outputs.hpp"
 #include "run/gcode.hpp"
 #include "run/order.hpp"
+#include "storage/data_folder.hpp"
 #include "workbench.hpp"
 
 using namespace doyen;

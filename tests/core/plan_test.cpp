@@ -6,13 +6,13 @@
 #include <set>
 #include <thread>
 
-#include "atomic_file.hpp"
-#include "data_folder.hpp"
 #include "oracle.hpp"
 #include "planning/outputs.hpp"
 #include "planning/sums.hpp"
 #include "run/gcode.hpp"
 #include "stock/species.hpp"
+#include "storage/atomic_file.hpp"
+#include "storage/data_folder.hpp"
 
 using namespace doyen;
 

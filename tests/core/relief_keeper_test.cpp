@@ -2,10 +2,10 @@
 #include <catch2/catch.hpp>
 #include <cmath>
 
-#include "data_folder.hpp"
 #include "planning/outputs.hpp"
 #include "planning/relief_keeper.hpp"
 #include "problem.hpp"
+#include "storage/data_folder.hpp"
 
 using namespace doyen;
 

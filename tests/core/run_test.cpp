@@ -4,12 +4,12 @@
 #include <set>
 #include <sstream>
 
-#include "data_folder.hpp"
 #include "machine/motion.hpp"
 #include "oracle.hpp"
 #include "problem.hpp"
 #include "run/gcode.hpp"
 #include "run/order.hpp"
+#include "storage/data_folder.hpp"
 
 using namespace doyen;
 
@@ -209,6 +209,9 @@ TEST_CASE("files that no machine should be given are refused with line and word"
              {"M77", "M77"},
              {"G1 X1e99999 F1", "word E"},
              {"\x01", "word"},
+             {"G1 X1 F100 X2", "twice"},
+             {"G1 F100 G0 X5", "two motions"},
+             {"G1 X1 F10 Y", "number"},
              {"G1 F9 X99999999", "far too large"}};
   for (const auto& b : bad)
     CHECK_THROWS_WITH(read_gcode(b.text, "bad.nc"), Catch::Contains("bad.nc") && Catch::Contains(b.says));

@@ -3,13 +3,13 @@
 #include <catch2/catch.hpp>
 #include <cmath>
 
-#include "data_folder.hpp"
 #include "inlay/plugs.hpp"
 #include "inlay/riding.hpp"
 #include "planning/judged.hpp"
 #include "random_jobs.hpp"
 #include "relief/carve.hpp"
 #include "run/gcode.hpp"
+#include "storage/data_folder.hpp"
 #include "workbench.hpp"
 
 using namespace workbench;

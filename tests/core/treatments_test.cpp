@@ -4,12 +4,12 @@
 #include <opencv2/imgproc.hpp>
 
 #include "cuts/proposals.hpp"
-#include "data_folder.hpp"
 #include "measure/length.hpp"
 #include "oracle.hpp"
 #include "planning/outputs.hpp"
 #include "planning/sums.hpp"
 #include "problem.hpp"
+#include "storage/data_folder.hpp"
 #include "workbench.hpp"
 
 using namespace doyen;

@@ -1,12 +1,12 @@
 // Artwork by the command line: DXF drawings, pictures, single-line words, lines followed; and back out as outlines.
 #include <catch2/catch.hpp>
 
-#include "atomic_file.hpp"
 #include "command_line.hpp"
-#include "data_folder.hpp"
 #include "files/imported.hpp"
 #include "files/svg_read.hpp"
 #include "job/job.hpp"
+#include "storage/atomic_file.hpp"
+#include "storage/data_folder.hpp"
 
 using namespace doyen;
 using namespace command_line;

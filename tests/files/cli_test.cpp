@@ -3,10 +3,10 @@
 #include <cstring>
 #include <fstream>
 
-#include "atomic_file.hpp"
 #include "command_line.hpp"
-#include "data_folder.hpp"
 #include "json_reading.hpp"
+#include "storage/atomic_file.hpp"
+#include "storage/data_folder.hpp"
 
 using namespace doyen;
 using namespace command_line;

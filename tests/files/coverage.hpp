@@ -5,8 +5,8 @@
 
 #include <string>
 
-#include "atomic_file.hpp"
 #include "files/svg_read.hpp"
+#include "storage/atomic_file.hpp"
 
 namespace coverage {
 

@@ -6,9 +6,9 @@
 #include <filesystem>
 #include <fstream>
 
-#include "atomic_file.hpp"
 #include "files/outlines_out.hpp"
 #include "problem.hpp"
+#include "storage/atomic_file.hpp"
 
 using namespace doyen;
 namespace fs = std::filesystem;
@@ -174,4 +174,85 @@ TEST_CASE("hostile DXF files are refused with a sentence") {
       continue;
     }
   }
+}
+
+TEST_CASE("what is frozen, switched off, invisible or on paper is no art") {  // ezdxf writes it
+  const Imported all = read_dxf(ezdxf(R"(
+doc = ezdxf.new('R2010'); doc.units = 4
+m = doc.modelspace()
+doc.layers.add('frozen').freeze()
+doc.layers.add('off').off()
+doc.layers.add('locked').lock()
+m.add_circle((0,0), 10)
+m.add_circle((100,0), 10, dxfattribs={'layer':'frozen'})
+m.add_lwpolyline([(0,50),(9,50),(9,59)], close=True, dxfattribs={'layer':'off'})
+m.add_polyline2d([(0,70),(9,70),(9,79)], close=True, dxfattribs={'layer':'off'})
+m.add_circle((200,0), 10, dxfattribs={'layer':'locked'})
+m.add_circle((300,0), 10, dxfattribs={'layer':'seen'})
+doc.layout('Layout1').add_circle((500,0), 10)
+doc.saveas(out)
+t = open(out).read()
+open(out, 'w').write(t.replace('  8\nseen\n', '  8\nseen\n 60\n     1\n'))  # ezdxf writes none itself
+)"),
+                                "a.dxf");
+  CHECK(all.drawing.parts.size() == 2);
+  CHECK(all.drawing.page_width == Approx(220).margin(0.01));
+  std::string said;
+  for (const std::string& line : all.left_out) said += line + "\n";
+  INFO(said);
+  CHECK(said.find("frozen") != std::string::npos);
+  CHECK(said.find("“off”") != std::string::npos);
+  CHECK(said.find("invisible") != std::string::npos);
+  CHECK(said.find("paper") != std::string::npos);
+}
+
+TEST_CASE("a drawing that is cut off says so, wherever it ends") {
+  const std::string whole = model("for k in range(40): m.add_line((k, 0), (k, 10 + k))");
+  const Imported all = read_dxf(whole, "a.dxf");
+  CHECK(all.left_out.empty());
+  const std::size_t from = whole.find("ENTITIES");
+  int cut_off = 0;
+  for (std::size_t end = from + 600; end + 200 < whole.size(); end += 997) {
+    try {
+      const Imported part = read_dxf(whole.substr(0, end), "a.dxf");
+      REQUIRE_FALSE(part.left_out.empty());
+      CHECK(part.left_out.front().find("cut off") != std::string::npos);
+      CHECK(part.drawing.parts.size() <= all.drawing.parts.size());
+      ++cut_off;
+    } catch (const Problem&) {
+      // Too little was left to be a drawing.
+    }
+  }
+  CHECK(cut_off > 3);
+}
+
+TEST_CASE("lines and counts that no reader should believe neither hang nor fill the memory") {
+  const std::string head = "0\nSECTION\n2\nENTITIES\n", tail = "0\nENDSEC\n0\nEOF\n";
+  const std::string line = "0\nLINE\n8\n0\n10\n0\n20\n0\n11\n50\n21\n5\n";
+  // A name of thousands of characters; a remark as long; an entity nobody knows.
+  for (const std::size_t n : {1022U, 1023U, 1024U, 1025U, 5000U, 200'000U}) {
+    const Imported one = read_dxf(
+        head + "999\n" + std::string(n, 'r') + "\n0\nTEXT\n1\n" + std::string(n, 'x') + "\n" + line + tail, "a.dxf");
+    CHECK(one.drawing.parts.size() == 1);
+  }
+  // Group codes are numbers however they are written.
+  for (const char* code : {"72", "072", " 72", "+72"}) {
+    INFO(code);
+    CHECK_THROWS_AS(read_dxf(head + "0\nSPLINE\n8\n0\n71\n3\n" + code + "\n900000000\n73\n4\n" + line + tail, "a.dxf"),
+                    Problem);
+  }
+  CHECK_THROWS_AS(read_dxf(head + "0\nLWPOLYLINE\n90\n1e300\n10\n1\n20\n1\n" + tail, "a.dxf"), Problem);
+  // Arcs over many turns are one turn.
+  const Imported round =
+      read_dxf(head + "0\nELLIPSE\n10\n0\n20\n0\n11\n20\n21\n0\n40\n0.5\n41\n0\n42\n999999\n" + tail, "a.dxf");
+  CHECK(round.drawing.parts.front().data.size() < 20'000);
+  // Blocks that hold nothing, in blocks, ten thousand times each.
+  std::string blocks = "0\nSECTION\n2\nBLOCKS\n";
+  for (int k = 0; k < 8; ++k) {
+    blocks += "0\nBLOCK\n2\nB" + std::to_string(k) + "\n10\n0\n20\n0\n";
+    if (k > 0) blocks += "0\nINSERT\n2\nB" + std::to_string(k - 1) + "\n10\n0\n20\n0\n70\n100\n71\n100\n44\n1\n45\n1\n";
+    blocks += "0\nENDBLK\n";
+  }
+  CHECK_THROWS_AS(read_dxf(blocks + "0\nENDSEC\n" + head + "0\nINSERT\n2\nB7\n10\n0\n20\n0\n" + line + tail, "a.dxf"),
+                  Problem);
 }

@@ -2,11 +2,12 @@
 // job's own unit.
 #include <catch2/catch.hpp>
 
-#include "atomic_file.hpp"
 #include "command_line.hpp"
-#include "data_folder.hpp"
+#include "files/output_set.hpp"
 #include "files/run_sheet.hpp"
 #include "inlay/steps.hpp"
+#include "storage/atomic_file.hpp"
+#include "storage/data_folder.hpp"
 
 using namespace doyen;
 using namespace command_line;

@@ -5,10 +5,10 @@
 
 #include <catch2/catch.hpp>
 
-#include "atomic_file.hpp"
 #include "coverage.hpp"
-#include "data_folder.hpp"
 #include "problem.hpp"
+#include "storage/atomic_file.hpp"
+#include "storage/data_folder.hpp"
 
 using namespace doyen;
 

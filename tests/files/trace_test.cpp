@@ -4,10 +4,10 @@
 #include <catch2/catch.hpp>
 
 #include "coverage.hpp"
-#include "data_folder.hpp"
 #include "files/imported.hpp"
 #include "geometry/polyline.hpp"
 #include "problem.hpp"
+#include "storage/data_folder.hpp"
 
 using namespace doyen;
 

@@ -1,4 +1,4 @@
-#include "data_folder.hpp"
+#include "storage/data_folder.hpp"
 
 #include <cstdlib>
 #include <filesystem>

@@ -1,4 +1,4 @@
-#include "atomic_file.hpp"
+#include "storage/atomic_file.hpp"
 
 #include <fcntl.h>
 #include <sys/stat.h>
@@ -11,6 +11,7 @@
 #include <system_error>
 
 #include "problem.hpp"
+#include "storage/system_calls.hpp"
 
 namespace doyen {
 namespace {
@@ -21,7 +22,7 @@ class Descriptor {
  public:
   explicit Descriptor(int fd) : fd_(fd) {}
   ~Descriptor() {
-    if (fd_ >= 0) ::close(fd_);
+    if (fd_ >= 0) (void)SystemCalls::now().close(fd_);
   }
   Descriptor(const Descriptor&) = delete;
   Descriptor& operator=(const Descriptor&) = delete;
@@ -29,7 +30,7 @@ class Descriptor {
   bool close() {
     const int fd = fd_;
     fd_ = -1;
-    return ::close(fd) == 0;
+    return SystemCalls::now().close(fd) == 0;
   }
 
  private:
@@ -38,7 +39,7 @@ class Descriptor {
 
 bool write_all(int fd, std::string_view bytes) {
   while (!bytes.empty()) {
-    const ssize_t n = ::write(fd, bytes.data(), bytes.size());
+    const ssize_t n = SystemCalls::now().write(fd, bytes.data(), bytes.size());
     if (n < 0 && errno == EINTR) continue;
     if (n < 0) return false;
     bytes.remove_prefix(static_cast<std::size_t>(n));
@@ -49,6 +50,7 @@ bool write_all(int fd, std::string_view bytes) {
 }  // namespace
 
 void write_file_atomically(const std::string& path, std::string_view bytes) {
+  SystemCalls& calls = SystemCalls::now();
   namespace fs = std::filesystem;
   std::error_code error;
   // A link keeps pointing where it points: its target is what is replaced.
@@ -58,25 +60,27 @@ void write_file_atomically(const std::string& path, std::string_view bytes) {
   if (stood && !S_ISREG(old.st_mode)) throw cannot_write("“" + path + "” is not a plain file, so it was not replaced.");
   std::string temporary = real.string() + ".part-XXXXXX";
   const auto fail = [&](const std::string& why) {
-    ::unlink(temporary.c_str());
+    (void)calls.unlink(temporary);
     return cannot_write("“" + path + "” could not be written: " + why + ". What stood there is untouched.");
   };
-  Descriptor file(::mkstemp(temporary.data()));
+  Descriptor file(calls.mkstemp(temporary.data()));
   if (file.get() < 0) throw cannot_write("“" + path + "” could not be written: " + reason() + ".");
   const mode_t mask = ::umask(0);
   ::umask(mask);
-  (void)::fchmod(file.get(), stood ? old.st_mode & 07777 : 0666 & ~mask);
-  if (!write_all(file.get(), bytes) || ::fsync(file.get()) != 0) throw fail(reason());
+  (void)calls.fchmod(file.get(), stood ? old.st_mode & 07777 : 0666 & ~mask);
+  if (!write_all(file.get(), bytes) || calls.fsync(file.get()) != 0) throw fail(reason());
   if (!file.close()) throw fail(reason());
-  if (::rename(temporary.c_str(), real.c_str()) != 0) throw fail(reason());
+  if (calls.rename(temporary, real.string()) != 0) throw fail(reason());
   const fs::path folder = real.has_parent_path() ? real.parent_path() : fs::path(".");
   const Descriptor parent(::open(folder.c_str(), O_RDONLY | O_DIRECTORY));
-  if (parent.get() >= 0) (void)::fsync(parent.get());
+  if (parent.get() >= 0) (void)calls.fsync(parent.get());
 }
 
 std::string read_file(const std::string& path, std::size_t most) {
   std::error_code error;
   if (std::filesystem::is_directory(path, error)) throw bad_input("“" + path + "” is a folder; a file was expected.");
+  if (std::filesystem::exists(path, error) && !std::filesystem::is_regular_file(path, error))
+    throw bad_input("“" + path + "” is not a plain file.");  // a pipe would be waited for
   std::ifstream in(path, std::ios::binary);
   if (!in) throw bad_input("“" + path + "” cannot be opened: " + reason() + ".");
   std::string bytes;

@@ -1,0 +1,195 @@
+#include "files/output_set.hpp"
+
+#include <algorithm>
+#include <cstdio>
+#include <filesystem>
+#include <map>
+#include <optional>
+
+#include "files/png_write.hpp"
+#include "files/run_sheet.hpp"
+#include "inlay/plugs.hpp"
+#include "storage/atomic_file.hpp"
+#include "storage/file_set.hpp"
+
+namespace doyen {
+namespace {
+
+namespace fs = std::filesystem;
+
+constexpr const char* kPlan = "plan.json";
+constexpr std::size_t kMostFiles = 5000;
+
+// Tells whether a file is still as it was written (FNV-1a, 64 bits); no protection against malice.
+std::string mark_of(const std::string& bytes) {
+  std::uint64_t h = 0xCBF29CE484222325ULL;
+  for (const char c : bytes) {
+    h ^= static_cast<unsigned char>(c);
+    h *= 0x100000001B3ULL;
+  }
+  char text[17];
+  std::snprintf(text, sizeof text, "%016llx", static_cast<unsigned long long>(h));
+  return text;
+}
+
+// The set that stands in a folder, as its plan.json tells.
+struct LastSet {
+  std::string job, key;
+  std::map<std::string, std::string> marks;  // by name
+};
+
+bool lies_inside(const std::string& name) {
+  const fs::path path(name);
+  return !name.empty() && !path.is_absolute() && std::find(path.begin(), path.end(), "..") == path.end();
+}
+
+std::optional<LastSet> last_set(const std::string& folder) {
+  const std::string path = folder + "/" + kPlan;
+  std::error_code error;
+  if (!fs::is_regular_file(path, error)) return {};
+  try {
+    const Json json = parse_json(read_file(path), path);
+    const JsonView plan(json, path);
+    if (!plan.has("set")) return {};
+    const JsonView view = plan.object("set");
+    LastSet set{view.text("job"), view.text("key"), {}};
+    for (const Json& each : view.array("files", kMostFiles)) {
+      const JsonView file(each, path + ".set.files");
+      if (lies_inside(file.text("name"))) set.marks[file.text("name")] = file.text("mark");
+    }
+    return set;
+  } catch (const Problem&) {
+    return {};  // not one of Doyen's: nothing there is ours
+  }
+}
+
+// Still as it was written.
+bool unchanged(const std::string& folder, const std::string& name, const LastSet& set) {
+  const auto mark = set.marks.find(name);
+  if (mark == set.marks.end()) return false;
+  try {
+    return mark_of(read_file(folder + "/" + name)) == mark->second;
+  } catch (const Problem&) {
+    return false;
+  }
+}
+
+std::string listed(const std::vector<std::string>& names) {
+  std::string words;
+  constexpr std::size_t kShown = 4;
+  for (std::size_t i = 0; i < std::min(kShown, names.size()); ++i) words += (i > 0 ? ", " : "") + names[i];
+  if (names.size() > kShown) words += " and " + std::to_string(names.size() - kShown) + " more";
+  return words;
+}
+
+// What must go with the new set. Throws InTheWay.
+std::vector<std::string> make_way(const std::string& folder, const std::vector<SetFile>& coming,
+                                  const OutputOrder& order) {
+  const std::optional<LastSet> last = last_set(folder);
+  const bool own = last && std::find(order.job_keys.begin(), order.job_keys.end(), last->key) != order.job_keys.end();
+  std::vector<std::string> in_way;
+  for (const SetFile& file : coming) {
+    std::error_code error;
+    if (!fs::exists(folder + "/" + file.name, error)) continue;
+    if (file.name == kPlan ? !own : !(own && unchanged(folder, file.name, *last))) in_way.push_back(file.name);
+  }
+  if (!in_way.empty() && !order.replace) {
+    const std::string where = "The folder “" + folder + "” holds ";
+    if (last && !own)
+      throw in_the_way(where + "the files of another job, “" + last->job + "” (" + listed(in_way) +
+                       "). Nothing was written.");
+    throw in_the_way(where +
+                     (own ? "files that were changed since Doyen wrote them: " : "files that are not this job's: ") +
+                     listed(in_way) + ". Nothing was written.");
+  }
+  std::vector<std::string> gone;
+  if (!last || !(own || order.replace)) return gone;
+  for (const auto& [name, mark] : last->marks) {
+    const bool comes = std::any_of(coming.begin(), coming.end(), [&](const SetFile& f) { return f.name == name; });
+    if (!comes && unchanged(folder, name, *last)) gone.push_back(name);
+  }
+  return gone;
+}
+
+// One board's files, with their names inside the set's folder; its plan comes last and is returned to be completed.
+struct BoardFiles {
+  std::vector<SetFile> files;
+  Json plan;
+  Judgement judgement;
+};
+
+BoardFiles files_of(const Plan& given, const std::string& folder, bool anyway, const Cancel& cancel) {
+  BoardFiles out;
+  const std::vector<OutputFile> gcode = gcode_files(given);
+  out.judgement = judge_files(given, gcode, writing_cell(given.job.blank), cancel);
+  Plan plan = given;
+  add_judgement(plan, out.judgement);
+  if (spoils(out.judgement, plan.job) && !anyway) {
+    const auto first = std::find_if(plan.verdicts.begin(), plan.verdicts.end(),
+                                    [](const Verdict& v) { return v.grade == Grade::Stop; });
+    throw bad_input("Nothing was written. " + first->text + " " + first->why);
+  }
+  const Picture picture = board_picture(plan, 1400, Side::Front, cancel);
+  for (const OutputFile& file : gcode) out.files.push_back({folder + file.name, file.text});
+  out.files.push_back({folder + "proof.png", png_bytes(picture)});
+  if (plan.has_back())
+    out.files.push_back({folder + "proof-back.png", png_bytes(board_picture(plan, 1400, Side::Back, cancel))});
+  out.files.push_back({folder + "runsheet.pdf", run_sheet_pdf(plan, picture, out.judgement)});
+  out.plan = plan_json(plan, judgement_json(out.judgement));
+  return out;
+}
+
+}  // namespace
+
+std::string key_of_job_file(const std::string& path) {
+  std::error_code error;
+  const fs::path whole = fs::weakly_canonical(fs::absolute(path, error), error);
+  return mark_of(error ? path : whole.string());
+}
+
+Picture board_picture(const Plan& plan, double pixels_wide, Side side, const Cancel& cancel) {
+  const Box box = plan.job.blank.box();
+  const double cell = std::max(box.width(), box.height()) / pixels_wide / 2;
+  return lit_picture(relief_of(plan, box, cell, cancel, side), look_of(plan.job.blank), 2, cancel);
+}
+
+std::vector<FurtherPlan> plan_further(const Job& job, const Rack& rack, bool anyway, const Cancel& cancel) {
+  std::vector<FurtherPlan> plans;
+  for (const PlugBoard& board : further_boards(job, rack)) {
+    plans.push_back({plan(board.job, rack, machine_for(board.job), nullptr, cancel), board.folder});
+    const Plan& planned = plans.back().plan;
+    if (planned.has_stop() && !anyway)
+      throw bad_input("Nothing was written: the board for “" + board.folder + "” cannot be cut so. " +
+                      planned.verdicts.front().text);
+  }
+  return plans;
+}
+
+Written write_outputs(const Plan& plan, const std::vector<FurtherPlan>& further, const std::string& folder,
+                      const OutputOrder& order, const Cancel& cancel) {
+  mend_file_set(folder);
+  // Everything is worked out before the first file is touched.
+  BoardFiles board = files_of(plan, "", order.anyway, cancel);
+  std::vector<SetFile> files = std::move(board.files);
+  for (const FurtherPlan& other : further) {
+    BoardFiles its = files_of(other.plan, other.folder + "/", order.anyway, cancel);
+    std::move(its.files.begin(), its.files.end(), std::back_inserter(files));
+    files.push_back({other.folder + "/" + kPlan, its.plan.dump(1) + "\n"});
+    files.push_back({other.folder + "/board.doyen", job_text(other.plan.job)});
+  }
+  Json set{{"job", plan.job.name},
+           {"key", order.job_keys.empty() ? std::string() : order.job_keys.front()},
+           {"files", Json::array()}};
+  for (const SetFile& file : files) set["files"].push_back({{"name", file.name}, {"mark", mark_of(file.bytes)}});
+  board.plan["set"] = std::move(set);
+  files.push_back({kPlan, board.plan.dump(1) + "\n"});
+  replace_file_set(folder, files, make_way(folder, files, order));
+  Written written{{}, std::move(board.judgement)};
+  for (const SetFile& file : files) written.names.push_back(file.name);
+  // The board's own files first, its plan among them.
+  std::stable_partition(written.names.begin(), written.names.end(),
+                        [](const std::string& name) { return name.find('/') == std::string::npos; });
+  return written;
+}
+
+}  // namespace doyen

@@ -1,0 +1,48 @@
+// What goes to the machine, as one set in one folder: G-code, plan, pictures and run sheet of the board and of every
+// further board that its inlays and inserts ask for.
+#pragma once
+
+#include <string>
+#include <vector>
+
+#include "planning/judged.hpp"
+#include "relief/picture.hpp"
+
+namespace doyen {
+
+// A further board of a job with inlays or inserts, and the folder that its files go to.
+struct FurtherPlan {
+  Plan plan;
+  std::string folder;
+};
+// Those boards planned: before anything is written, so that nothing is written in halves. A stop verdict of one is a
+// Problem{BadInput} unless `anyway`. Empty when the job asks for none.
+std::vector<FurtherPlan> plan_further(const Job& job, const Rack& rack, bool anyway, const Cancel& cancel = {});
+
+struct OutputOrder {
+  bool anyway = false;   // although the judge finds spoilt wood or a broken bit
+  bool replace = false;  // whatever stands in the way
+  // What the job goes by, the first for the record: its file, or a name of its own while it has none. A set that was
+  // written for any of them is this job's own.
+  std::vector<std::string> job_keys;
+};
+// The key of a job that is saved in this file.
+std::string key_of_job_file(const std::string& path);
+
+struct Written {
+  std::vector<std::string> names;  // inside the folder; of further boards with their own folder before it
+  Judgement judgement;             // of the board itself
+};
+
+// Writes NN-<bit>.nc, plan.json, proof.png (and proof-back.png when something is cut from the back) and runsheet.pdf,
+// and the same with board.doyen for each further board into its own folder; takes away what is left of this job's last
+// set. All of it or nothing. Throws Problem{CannotWrite}; {BadInput} when the judge finds what nobody accepted by name;
+// and {InTheWay} when the folder holds another job's set, or files of those names that Doyen did not write or that were
+// changed since: it says which, and touches nothing, unless `replace`.
+Written write_outputs(const Plan& plan, const std::vector<FurtherPlan>& further, const std::string& folder,
+                      const OutputOrder& order = {}, const Cancel& cancel = {});
+
+// The whole board at most this many pixels wide.
+Picture board_picture(const Plan& plan, double pixels_wide, Side side = Side::Front, const Cancel& cancel = {});
+
+}  // namespace doyen

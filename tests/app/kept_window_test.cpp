@@ -1,0 +1,344 @@
+// What the user said is kept: keys in every order, the wheel, other hands on the same file, a disk that is full.
+#include <QDir>
+#include <QFile>
+#include <QMessageBox>
+#include <QSpinBox>
+#include <QTemporaryDir>
+#include <QWheelEvent>
+
+#include "entry_field.hpp"
+#include "job_document.hpp"
+#include "storage/atomic_file.hpp"
+#include "tests/core/failing_calls.hpp"
+#include "window_probe.hpp"
+
+using namespace probe;
+
+namespace {
+
+void press(QDialog* dialog, const QString& words) {
+  for (QPushButton* b : dialog->findChildren<QPushButton*>()) {
+    if (b->text().contains(words)) return QTest::mouseClick(b, Qt::LeftButton);
+  }
+  FAIL("no button says " << words.toStdString());
+}
+
+void turn_wheel(QWidget* widget, int by = -120) {
+  const QPointF middle(widget->width() / 2.0, widget->height() / 2.0);
+  QWheelEvent event(middle, widget->mapToGlobal(middle), {}, {0, by}, Qt::NoButton, Qt::NoModifier, Qt::NoScrollPhase,
+                    false);
+  QApplication::sendEvent(widget, &event);
+}
+
+const std::vector<std::pair<Stage, const char*>> kPlaces{
+    {Stage::Blank, ""},    {Stage::Artwork, "name"}, {Stage::Artwork, "sprig"}, {Stage::Artwork, "outline"},
+    {Stage::Cuts, "name"}, {Stage::Cuts, "outline"}, {Stage::Run, ""}};
+
+QString recovery_folder() { return qEnvironmentVariable("XDG_DATA_HOME") + "/doyen/recovery"; }
+
+}  // namespace
+
+TEST_CASE("typing through any field with Tab replaces what stands there, whatever is shown anew meanwhile") {
+  Window w;
+  int fields = 0;
+  for (const auto& [stage, piece] : kPlaces) {
+    w.choose(stage, piece);
+    for (EntryField* field : w.window.findChildren<EntryField*>()) {
+      if (!field->isVisible() || !field->isEnabled() || field->isReadOnly()) continue;
+      ++fields;
+      INFO(field->objectName().toStdString() << " “" << field->text().toStdString() << "”");
+      field->setFocus(Qt::TabFocusReason);
+      REQUIRE(field->hasFocus());
+      // A plan arrives, and with it every figure is shown anew.
+      w.window.document().edit("note", [](Job& job) { job.run.holding += "."; });
+      w.settle();
+      QTest::keyClicks(field, "9");
+      CHECK(field->text() == "9");
+      // And again in the middle of typing.
+      w.window.document().edit("note", [](Job& job) { job.run.holding += "."; });
+      w.settle();
+      QTest::keyClicks(field, "1");
+      CHECK(field->text() == "91");
+      QTest::keyClick(field, Qt::Key_Escape);
+      field->clearFocus();
+    }
+  }
+  CHECK(fields > 15);
+}
+
+TEST_CASE("an emptied name is not taken, and the wheel over what nobody clicked into changes nothing") {
+  Window w;
+  w.window.go_to_stage(Stage::Blank);
+  const std::string name = w.job().name;
+  for (EntryField* field : w.window.findChildren<EntryField*>()) {
+    if (!field->isVisible() || qobject_cast<TextField*>(field) == nullptr) continue;
+    field->setFocus();
+    field->selectAll();
+    QTest::keyClick(field, Qt::Key_Delete);
+    QTest::keyClick(field, Qt::Key_Return);
+    CHECK(field->property("wrong").toBool());
+    CHECK_FALSE(field->toolTip().isEmpty());
+    QTest::keyClick(field, Qt::Key_Escape);
+  }
+  CHECK(w.job().name == name);
+  int turned = 0;
+  for (const auto& [stage, piece] : kPlaces) {
+    w.choose(stage, piece);
+    if (QApplication::focusWidget() != nullptr) QApplication::focusWidget()->clearFocus();
+    const Job before = w.job();
+    for (QWidget* widget : w.window.findChildren<QWidget*>()) {
+      if (!widget->isVisible() || widget->hasFocus()) continue;
+      if (qobject_cast<QComboBox*>(widget) == nullptr && qobject_cast<QAbstractSpinBox*>(widget) == nullptr) continue;
+      INFO(widget->objectName().toStdString());
+      for (const int by : {-120, 120}) turn_wheel(widget, by);
+      if (auto* line = widget->findChild<QLineEdit*>()) turn_wheel(line);
+      CHECK(w.job() == before);
+      CHECK_FALSE(widget->hasFocus());
+      ++turned;
+    }
+  }
+  CHECK(turned > 12);
+  // Who clicked into one turns it.
+  w.choose(Stage::Cuts, "outline");
+  auto* tabs = w.find<QSpinBox>("tabCount");
+  tabs->setFocus(Qt::MouseFocusReason);
+  const int count = tabs->value();
+  turn_wheel(tabs, 120);
+  CHECK(tabs->value() == count + 1);
+}
+
+TEST_CASE("what is typed and not confirmed goes to the piece it was typed for, and is saved") {
+  Window w;
+  QTemporaryDir folder;
+  w.choose(Stage::Artwork, "sprig");
+  TextField* name = nullptr;
+  for (TextField* field : w.window.findChildren<TextField*>()) {
+    if (field->isVisible() && field->text().toStdString() == w.piece("sprig").name) name = field;
+  }
+  REQUIRE(name != nullptr);
+  const std::string other = w.piece("name").name;
+  name->setFocus();
+  name->selectAll();
+  QTest::keyClicks(name, "Twig");
+  w.window.select("name");
+  CHECK(w.piece("sprig").name == "Twig");
+  CHECK(w.piece("name").name == other);
+  CHECK(name->text().toStdString() == other);
+  QTest::keyClicks(name, "Big words");
+  w.window.document().save(folder.filePath("a.doyen"));  // the document knows of no fields; the window does
+  CHECK(w.piece("name").name == other);
+  QTest::keyClick(&w.window, Qt::Key_S, Qt::ControlModifier);
+  CHECK(load_job(folder.filePath("a.doyen").toStdString()).find("name")->piece.name != other);
+}
+
+TEST_CASE("an edit that could not be opened again is refused with a sentence, and fields show what stands") {
+  Window w;
+  const Job before = w.job();
+  w.window.document().edit("make it tiny",
+                           [](Job& job) { std::get<PlainShape>(job.find("outline")->piece.what).width = 1e-5; });
+  CHECK(w.job() == before);
+  auto* notice = w.find<QLabel>("notice");
+  CHECK(notice->isVisible());
+  CHECK(notice->text().contains("make it tiny"));
+  w.window.document().edit("note", [](Job& job) { job.run.holding = "Screws."; });
+  CHECK_FALSE(notice->isVisible());
+}
+
+TEST_CASE("two windows on one job: whoever saves last is asked, and nothing is lost without a word") {
+  QTemporaryDir folder;
+  const QString path = folder.filePath("sign.doyen");
+  Window mine;
+  mine.window.document().save(path);
+  JobDocument theirs;
+  theirs.load(path);
+  theirs.edit("rename", [](Job& job) { job.name = "Theirs"; });
+  theirs.save(path);
+  CHECK(mine.window.document().changed_on_disk());
+  mine.window.document().edit("rename", [](Job& job) { job.name = "Mine"; });
+  CHECK_THROWS_AS(mine.window.document().save(path), Problem);
+  CHECK(load_job(path.toStdString()).name == "Theirs");
+  const auto come_back = [&] {
+    mine.window.activateWindow();
+    REQUIRE(QTest::qWaitForWindowActive(&mine.window));
+    QTest::qWait(50);
+  };
+  // Not now.
+  on_next_dialog([](QDialog* d) { press(d, "Not now"); });
+  QTest::keyClick(&mine.window, Qt::Key_S, Qt::ControlModifier);
+  CHECK(load_job(path.toStdString()).name == "Theirs");
+  CHECK(mine.job().name == "Mine");
+  // Theirs instead.
+  come_back();
+  on_next_dialog([](QDialog* d) { press(d, "Open the other one"); });
+  QTest::keyClick(&mine.window, Qt::Key_S, Qt::ControlModifier);
+  CHECK(mine.job().name == "Theirs");
+  mine.settle();
+  come_back();
+  // Mine over theirs, on purpose.
+  theirs.edit("rename", [](Job& job) { job.name = "Theirs again"; });
+  theirs.save(path);
+  mine.window.document().edit("rename", [](Job& job) { job.name = "Mine"; });
+  on_next_dialog([](QDialog* d) { press(d, "Replace the other one"); });
+  QTest::keyClick(&mine.window, Qt::Key_S, Qt::ControlModifier);
+  CHECK(load_job(path.toStdString()).name == "Mine");
+  // On coming back to the window.
+  theirs.load(path);
+  theirs.edit("rename", [](Job& job) { job.name = "Third"; });
+  theirs.save(path);
+  on_next_dialog([](QDialog* d) { press(d, "Open it anew"); });
+  mine.window.look_at_disk();
+  CHECK(mine.job().name == "Third");
+}
+
+TEST_CASE("a full disk takes no recovery copy away") {
+  QDir(recovery_folder()).removeRecursively();
+  QString file;
+  {
+    JobDocument document;
+    document.edit("rename", [](Job& job) { job.name = "Only copy"; });
+    REQUIRE(document.write_recovery());
+    // What a kill leaves: the copy without its owner.
+    const QStringList copies = QDir(recovery_folder()).entryList({"*.doyen"});
+    REQUIRE(copies.size() == 1);
+    file = recovery_folder() + "/" + copies.first();
+    QFile::copy(file, file + ".kept");
+  }
+  REQUIRE(QFile::rename(file + ".kept", file));
+  const auto found = JobDocument::recoverable();
+  REQUIRE(found.size() == 1);
+  {
+    workbench::Failing failing(1, true);
+    const SystemCalls::Instead instead(failing);
+    JobDocument document;
+    document.recover(found[0]);
+    CHECK(document.job().name == "Only copy");
+    CHECK(document.unsaved());
+    CHECK(QFile::exists(file));
+  }
+  CHECK(QFile::exists(file));
+  JobDocument::forget(found[0]);
+}
+
+TEST_CASE(
+    "a copy that cannot be read is said and kept; what kills leave behind is swept up; an overtaken one says so") {
+  QDir(recovery_folder()).removeRecursively();
+  QDir().mkpath(recovery_folder());
+  QTemporaryDir folder;
+  const auto put = [](const QString& path, const std::string& text) {
+    write_file_atomically(path.toStdString(), text);
+  };
+  put(recovery_folder() + "/broken.doyen", "{ this is no job");
+  put(recovery_folder() + "/gone.doyen.about", "{}");
+  put(recovery_folder() + "/gone.doyen.part-Ab12cd", "half");
+  Job job;
+  job.name = "Work of yesterday";
+  put(recovery_folder() + "/old.doyen", job_text(job));
+  Job saved = job;
+  saved.name = "Saved today";
+  save_job(saved, folder.filePath("sign.doyen").toStdString());
+  put(recovery_folder() + "/old.doyen.about",
+      Json{{"path", folder.filePath("sign.doyen").toStdString()}, {"onDisk", "another"}}.dump());
+  // Saved after all: nothing is left to be recovered.
+  put(recovery_folder() + "/same.doyen", job_text(saved));
+  put(recovery_folder() + "/same.doyen.about",
+      Json{{"path", folder.filePath("sign.doyen").toStdString()}, {"onDisk", "another"}}.dump());
+  auto found = JobDocument::recoverable();
+  REQUIRE(found.size() == 2);
+  if (found[0].problem.isEmpty()) found.swapItemsAt(0, 1);
+  CHECK_FALSE(found[0].problem.isEmpty());
+  CHECK(found[1].overtaken);
+  CHECK_FALSE(QFile::exists(recovery_folder() + "/gone.doyen.about"));
+  CHECK_FALSE(QFile::exists(recovery_folder() + "/gone.doyen.part-Ab12cd"));
+  CHECK_FALSE(QFile::exists(recovery_folder() + "/same.doyen"));
+  const QString aside = JobDocument::put_aside(found[0]);
+  CHECK(QFile::exists(aside));
+  CHECK(JobDocument::recoverable().size() == 1);
+  // Taken up, it asks before it replaces what was saved since.
+  JobDocument document;
+  document.recover(found[1]);
+  CHECK_THROWS_AS(document.save(document.path()), Problem);
+  CHECK(load_job(folder.filePath("sign.doyen").toStdString()).name == "Saved today");
+  QDir(recovery_folder()).removeRecursively();
+}
+
+TEST_CASE("the path of unsaved work is kept whole, from wherever Doyen was started") {
+  QDir(recovery_folder()).removeRecursively();
+  QTemporaryDir folder;
+  const QString before = QDir::currentPath();
+  QDir::setCurrent(folder.path());
+  {
+    JobDocument document;
+    document.save("sign.doyen");
+    CHECK(QFileInfo(document.path()).isAbsolute());
+    JobDocument again;
+    again.load("sign.doyen");
+    CHECK(again.path() == document.path());
+  }
+  QDir::setCurrent(before);
+}
+
+TEST_CASE("a damaged rack is never overwritten, and another window's changes to it stay") {
+  const std::string path = own_rack_path();
+  make_folder(path.substr(0, path.rfind('/')));
+  write_file_atomically(path, "{ broken");
+  {
+    QString said;
+    on_next_dialog([&](QDialog* d) {
+      said = static_cast<QMessageBox*>(d)->text();
+      d->accept();
+    });
+    Window w;
+    QTest::qWait(200);
+    CHECK(said.contains("rack"));
+    w.choose(Stage::Cuts, "name");
+    QPushButton* open = w.button("How the bits move");
+    if (open != nullptr) QTest::mouseClick(open, Qt::LeftButton);
+    w.spin("feed", 1234);
+    QTest::mouseClick(w.find<QPushButton>("keepInRack"), Qt::LeftButton);
+    CHECK(read_file(path + ".damaged-1") == "{ broken");
+    CHECK_NOTHROW(load_rack());
+    // Somebody else takes a note of a bit meanwhile.
+    Rack theirs = load_rack();
+    theirs.bits.front().name = "Their name";
+    write_file_atomically(path, write_rack(theirs));
+    w.spin("feed", 1500);
+    QTest::mouseClick(w.find<QPushButton>("keepInRack"), Qt::LeftButton);
+    CHECK(load_rack().bits.front().name == "Their name");
+  }
+  QFile::remove(QString::fromStdString(path));
+  QFile::remove(QString::fromStdString(path) + ".damaged-1");
+}
+
+TEST_CASE("random edits through the fields are saved and opened as they were") {
+  Window w;
+  QTemporaryDir folder;
+  std::mt19937 random(5);
+  const auto pick = [&](std::size_t n) { return std::uniform_int_distribution<std::size_t>(0, n - 1)(random); };
+  const QStringList typed{"3", "0.5", "12 mm", "1/8", "-2", "400", "1e9", "7,5", "0", "1½", "99999", "Rosemary", "45"};
+  for (int round = 0; round < 60; ++round) {
+    const auto& [stage, piece] = kPlaces[pick(kPlaces.size())];
+    w.choose(stage, piece);
+    QList<QWidget*> fields;
+    for (QWidget* widget : w.window.findChildren<QWidget*>()) {
+      if (!widget->isVisible() || !widget->isEnabled()) continue;
+      if (qobject_cast<EntryField*>(widget) != nullptr || qobject_cast<QAbstractSpinBox*>(widget) != nullptr)
+        fields << widget;
+    }
+    if (fields.isEmpty()) continue;
+    QWidget* field = fields[static_cast<qsizetype>(pick(static_cast<std::size_t>(fields.size())))];
+    field->setFocus(Qt::TabFocusReason);
+    QTest::keyClicks(field, typed[static_cast<qsizetype>(pick(static_cast<std::size_t>(typed.size())))]);
+    QTest::keyClick(field, pick(2) == 0 ? Qt::Key_Return : Qt::Key_Tab);
+    if (round % 5 != 4) continue;
+    INFO("round " << round);
+    const QString path = folder.filePath("random.doyen");
+    w.window.document().save(path);
+    const Job opened = load_job(path.toStdString());
+    Job job = w.job();
+    for (Item& item : job.items) {
+      if (auto* l = std::get_if<Lettering>(&item.piece.what))
+        l->kept = std::get<Lettering>(opened.find(item.piece.id)->piece.what).kept;
+    }
+    CHECK(opened == job);
+  }
+}

@@ -1,0 +1,13 @@
+#include "files/dxf_read.hpp"
+
+#include "fuzz_target.hpp"
+#include "problem.hpp"
+
+using namespace doyen;
+
+FUZZ_TARGET(dxf) {
+  try {
+    (void)read_dxf(bytes, "file");
+  } catch (const Problem&) {
+  }
+}

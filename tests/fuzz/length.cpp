@@ -1,0 +1,21 @@
+#include "measure/length.hpp"
+
+#include <cmath>
+
+#include "fuzz_target.hpp"
+#include "problem.hpp"
+
+using namespace doyen;
+
+FUZZ_TARGET(length) {
+  for (const Unit unit : {Unit::Millimetre, Unit::Inch}) {
+    try {
+      const double mm = parse_length(bytes, unit);
+      if (!std::isfinite(mm)) fuzz::broken("a length is a finite number");
+      const LengthStyle style{unit, false, 64};
+      const double again = parse_length(format_length(mm, style), unit);
+      if (std::abs(again - mm) > 0.06) fuzz::broken("a length that is shown is read as itself");
+    } catch (const Problem&) {
+    }
+  }
+}

@@ -1,0 +1,18 @@
+%
+(job Gate sign)
+(zero left front corner of the face)
+(bit 1 60 deg V)
+G21 G90 G17 G94
+M3 S18000
+G0 Z5.0000
+(work 1)
+G0 X10.0000 Y10.0000
+G1 Z-1.5000 F600
+G1 X40.0000 F2000
+G2 X60.0000 Y30.0000 I0.0000 J20.0000
+G3 X40 Y50 R20
+G1 Z2
+G0 Z5
+M5
+M30
+%
