@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <clipper.hpp>
+#include <cmath>
 #include <numbers>
 
 #include "geometry/tangle.hpp"
@@ -15,7 +16,11 @@ namespace cl = ClipperLib;
 cl::Path to_clipper(const std::vector<Point>& line) {
   cl::Path path;
   path.reserve(line.size());
-  for (const Point& p : line) path.emplace_back(std::llround(p.x / kGrid), std::llround(p.y / kGrid));
+  for (const Point& p : line) {
+    if (!std::isfinite(p.x) || !std::isfinite(p.y) || std::abs(p.x) > kFarthest || std::abs(p.y) > kFarthest)
+      throw bad_input("A line has a point that is not a number or lies more than 100 m away.");
+    path.emplace_back(std::llround(p.x / kGrid), std::llround(p.y / kGrid));
+  }
   return path;
 }
 
@@ -50,6 +55,7 @@ std::vector<Line2> clip_lines(const std::vector<Line2>& lines, const Region& reg
 }
 
 Region stroked(const std::vector<Line2>& lines, double width, StrokeEnd end, StrokeJoint joint, double miter) {
+  if (!(width >= 0 && width <= kFarthest)) throw bad_input("A stroke is more than 100 m wide.");
   // One line at a time: Clipper would let opposite windings of two lines cancel.
   std::vector<Ring> rings;
   for (const Line2& line : lines) {
@@ -149,7 +155,8 @@ Line2 thinned(const Line2& line, double tolerance) {
       off = open ? 0 : std::remainder(std::atan2(d.y, d.x) - facing, 2 * std::numbers::pi);
       inside = inside && (open || (off >= low && off <= high));
     }
-    if (!inside) {  // the point before ends the stretch; this one begins the next
+    // A point that is no number lies nowhere: it is passed on, and refused by whoever makes something of it.
+    if (!inside && (!open || farthest > 0)) {  // the point before ends the stretch; this one begins the next
       out.push_back(line[i - 1]);
       open = true;
       farthest = 0;

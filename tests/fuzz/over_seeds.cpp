@@ -49,11 +49,12 @@ std::string changed(std::string bytes, std::mt19937& dice) {
 
 int main(int argc, char** argv) {
   if (argc < 2) {
-    std::fprintf(stderr, "fuzz_seeds FOLDER [TIMES]\n");
+    std::fprintf(stderr, "fuzz_seeds FOLDER [TIMES [TARGET]]\n");
     return 2;
   }
   const int times = argc > 2 ? std::atoi(argv[2]) : 30;
   for (const auto& [name, target] : fuzz::targets()) {
+    if (argc > 3 && name != argv[3]) continue;
     std::size_t ran = 0;
     std::mt19937 dice(7);
     std::vector<fs::path> seeds;
