@@ -104,7 +104,8 @@ std::vector<std::string> make_way(const std::string& folder, const std::vector<S
   }
   std::vector<std::string> gone;
   if (!last || !(own || order.replace)) return gone;
-  for (const auto& [name, mark] : last->marks) {
+  for (const auto& each : last->marks) {
+    const std::string& name = each.first;
     const bool comes = std::any_of(coming.begin(), coming.end(), [&](const SetFile& f) { return f.name == name; });
     if (!comes && unchanged(folder, name, *last)) gone.push_back(name);
   }
