@@ -35,9 +35,11 @@ void EntryField::put(const QString& text) {
 }
 
 void EntryField::refuse(const QString& why) {
-  setToolTip(why);
-  if (property("wrong").toBool() == !why.isEmpty()) return;
-  setProperty("wrong", !why.isEmpty());
+  const bool was = property("wrong").toBool(), is = !why.isEmpty();
+  if (!was && is) tip_ = toolTip();  // what it tells about itself comes back when nothing is wrong any more
+  if (was || is) setToolTip(is ? why : tip_);
+  if (was == is) return;
+  setProperty("wrong", is);
   style()->unpolish(this);
   style()->polish(this);
 }
@@ -71,6 +73,7 @@ TextField::TextField(std::function<void(const QString&)> check, QWidget* parent)
 void TextField::take(const QString& typed) {
   const QString words = typed.trimmed();
   if (check_) check_(words);
+  show_text(words);
   Q_EMIT entered(words);
 }
 

@@ -23,7 +23,7 @@ class EntryField : public QLineEdit {
   void confirm();
   void put(const QString& text);
   void refuse(const QString& why);
-  QString shown_;
+  QString shown_, tip_;
 };
 
 // For names and other words: nothing but spaces is no name.

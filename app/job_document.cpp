@@ -1,6 +1,5 @@
 #include "job_document.hpp"
 
-#include <QCryptographicHash>
 #include <QDir>
 #include <QFile>
 #include <QFileInfo>
@@ -72,11 +71,12 @@ QString absolute(const QString& path) { return path.isEmpty() ? path : QFileInfo
 
 // Tells one content of a file from another; empty when there is none to be read.
 std::string mark_of_file(const QString& path) {
-  QFile file(path);
-  if (path.isEmpty() || !file.open(QIODevice::ReadOnly)) return {};
-  QCryptographicHash hash(QCryptographicHash::Sha1);
-  if (!hash.addData(&file)) return {};
-  return hash.result().toHex().toStdString();
+  if (path.isEmpty() || !QFileInfo(path).isFile()) return {};
+  try {
+    return mark_of(read_file(path.toStdString()));
+  } catch (const Problem&) {
+    return {};
+  }
 }
 
 // Beside a recovery copy: whose work it is.
@@ -104,8 +104,6 @@ bool JobDocument::changed_on_disk() const {
   const std::string now = mark_of_file(path_);
   return !now.empty() && now != on_disk_;
 }
-
-void JobDocument::leave_disk_as_it_is() { on_disk_ = mark_of_file(path_); }
 
 std::vector<std::string> JobDocument::keys() const {
   if (path_.isEmpty()) return {own_key_.toStdString()};

@@ -37,8 +37,6 @@ class JobDocument : public QObject {
   void replace(const Job& job, const QString& path, const QString& key = {});
   // The job's file is there and holds something else than what was opened or saved here last.
   [[nodiscard]] bool changed_on_disk() const;
-  // Whoever was told of that change and goes on with the job in hand is not told of the same again.
-  void leave_disk_as_it_is();
   // By what sets of written files are known as this job's (files/output_set.hpp).
   [[nodiscard]] std::vector<std::string> keys() const;
 

@@ -6,6 +6,7 @@
 #include <cstdio>
 
 #include "application.hpp"
+#include "artwork/faces.hpp"
 #include "main_window.hpp"
 #include "problem.hpp"
 #include "shots.hpp"
@@ -74,6 +75,7 @@ int main(int argc, char** argv) {
     (void)doyen::machine_table();
     (void)doyen::species_table();
     (void)doyen::load_shipped_rack();
+    (void)doyen::installed_faces();
   } catch (const doyen::Problem& trouble) {
     std::fprintf(stderr, "%s\n", trouble.what());
     if (QGuiApplication::platformName() != QStringLiteral("offscreen"))

@@ -118,12 +118,11 @@ void MainWindow::look_at_disk() {
   QPushButton* again = box.addButton(mine ? tr("Open the other one, lose mine") : tr("Open it anew"),
                                      mine ? QMessageBox::DestructiveRole : QMessageBox::AcceptRole);
   QPushButton* beside = mine ? box.addButton(tr("Save mine beside it…"), QMessageBox::AcceptRole) : nullptr;
-  QPushButton* stay = box.addButton(tr("Stay with what is here"), QMessageBox::RejectRole);
+  box.addButton(tr("Stay with what is here"), QMessageBox::RejectRole);  // saving still asks
   box.setDefaultButton(beside != nullptr ? beside : again);
   box.exec();
   if (box.clickedButton() == again) open(document_.path());
   if (beside != nullptr && box.clickedButton() == beside) save_as();
-  (void)stay;  // saving still asks before it replaces the other one's work
   asked_of_ = QFileInfo(document_.path()).lastModified();
   asking_ = false;
 }

@@ -1,7 +1,6 @@
 #include "files/output_set.hpp"
 
 #include <algorithm>
-#include <cstdio>
 #include <filesystem>
 #include <map>
 #include <optional>
@@ -19,18 +18,6 @@ namespace fs = std::filesystem;
 
 constexpr const char* kPlan = "plan.json";
 constexpr std::size_t kMostFiles = 5000;
-
-// Tells whether a file is still as it was written (FNV-1a, 64 bits); no protection against malice.
-std::string mark_of(const std::string& bytes) {
-  std::uint64_t h = 0xCBF29CE484222325ULL;
-  for (const char c : bytes) {
-    h ^= static_cast<unsigned char>(c);
-    h *= 0x100000001B3ULL;
-  }
-  char text[17];
-  std::snprintf(text, sizeof text, "%016llx", static_cast<unsigned long long>(h));
-  return text;
-}
 
 // The set that stands in a folder, as its plan.json tells.
 struct LastSet {

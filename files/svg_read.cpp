@@ -802,7 +802,11 @@ std::string write_svg(const std::vector<NamedRegion>& regions, double page_width
                     n(page_height) + "\">\n";
   for (const NamedRegion& named : regions) {
     std::string id;
-    for (const char c : named.id) id += c == '"' || c == '<' || c == '&' || c == '>' ? '_' : c;
+    // Control characters stand in no XML, however they are written (XML 1.0, 2.2).
+    for (const char c : named.id) {
+      const bool control = static_cast<unsigned char>(c) < 0x20 || c == 0x7F;
+      id += control || c == '"' || c == '<' || c == '&' || c == '>' ? '_' : c;
+    }
     out += "<path id=\"" + id + "\" fill=\"#000\" fill-rule=\"evenodd\" d=\"";
     for (const Island& island : named.region.islands) {
       for (const Ring& ring : island.rings) {

@@ -1,10 +1,10 @@
 #include "geometry/polyline.hpp"
 
 #include <algorithm>
-#include <clipper.hpp>
 #include <cmath>
 #include <numbers>
 
+#include "geometry/clipper_paths.hpp"
 #include "geometry/tangle.hpp"
 #include "problem.hpp"
 
@@ -12,17 +12,6 @@ namespace doyen {
 namespace {
 
 namespace cl = ClipperLib;
-
-cl::Path to_clipper(const std::vector<Point>& line) {
-  cl::Path path;
-  path.reserve(line.size());
-  for (const Point& p : line) {
-    if (!std::isfinite(p.x) || !std::isfinite(p.y) || std::abs(p.x) > kFarthest || std::abs(p.y) > kFarthest)
-      throw bad_input("A line has a point that is not a number or lies more than 100 m away.");
-    path.emplace_back(std::llround(p.x / kGrid), std::llround(p.y / kGrid));
-  }
-  return path;
-}
 
 double distance_to_segment(Point p, Point a, Point b) {
   const Point d = b - a;

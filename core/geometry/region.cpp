@@ -1,10 +1,10 @@
 #include "geometry/region.hpp"
 
 #include <algorithm>
-#include <clipper.hpp>
 #include <map>
 #include <numbers>
 
+#include "geometry/clipper_paths.hpp"
 #include "geometry/polyline.hpp"
 #include "geometry/tangle.hpp"
 #include "problem.hpp"
@@ -13,20 +13,6 @@ namespace doyen {
 namespace {
 
 namespace cl = ClipperLib;
-
-constexpr double kPerMm = 1.0 / kGrid;
-
-cl::Path to_clipper(const Ring& ring) {
-  cl::Path path;
-  path.reserve(ring.size());
-  for (const Point& p : ring) {
-    if (!std::isfinite(p.x) || !std::isfinite(p.y) || std::abs(p.x) > kFarthest || std::abs(p.y) > kFarthest) {
-      throw bad_input("An outline has a point that is not a number or lies more than 100 m away.");
-    }
-    path.emplace_back(std::llround(p.x * kPerMm), std::llround(p.y * kPerMm));
-  }
-  return path;
-}
 
 cl::Paths to_clipper(const std::vector<Ring>& rings) {
   cl::Paths paths;

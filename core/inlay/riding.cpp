@@ -66,14 +66,8 @@ Eased nearest_easing(double up_now, double ease_now, double full, double seated,
 }  // namespace
 
 std::vector<Verdict> riding_inlays(const Plan& pocket, const Rack& rack, const Cancel& cancel,
-                                   const std::function<void(int)>& tried) {
-  struct {
-    const std::function<void(int)>& tell;
-    int done = 0;
-    void step() {
-      if (tell) tell(++done);
-    }
-  } progress{tried};
+                                   const std::function<void(int)>& trying) {
+  int tries = 0;
   constexpr double kWarns = 0.05, kStops = 0.3;  // mm
   std::vector<Verdict> out;
   for (std::size_t i = 0; i < pocket.job.items.size(); ++i) {
@@ -87,7 +81,7 @@ std::vector<Verdict> riding_inlays(const Plan& pocket, const Rack& rack, const C
     if (now.up < kWarns) continue;
     const auto [best, remains] =
         nearest_easing(now.up, item.cut.inlay.ease, ease_that_seats(item.cut.inlay, *v), kWarns, [&](double ease) {
-          progress.step();
+          if (trying) trying(++tries);
           return rides_up(pocket.job, item, ease, rack, cancel).up;
         });
     Verdict verdict{now.up > kStops ? Grade::Stop : Grade::Mind,

@@ -10,7 +10,6 @@ namespace {
 
 constexpr double kFar = 50'000;  // mm, the farthest any length in a job may be
 constexpr std::size_t kMostPieces = 5000;
-constexpr std::size_t kLongestName = 500;
 
 template <typename Enum>
 Enum choice(const JsonView& v, const char* key, Enum otherwise,
@@ -850,9 +849,6 @@ std::string write_job(const Job& job) {
 Job load_job(const std::string& path) { return read_job(read_file(path), path); }
 
 namespace {
-constexpr const char* kThisJob = "This job";
-
-// A limit that is passed somewhere: by what and where, without the file's own way of naming places.
 [[noreturn]] void refuse_to_keep(const Problem& problem) {
   throw bad_input("That would be more than a job can hold. " + std::string(problem.what()));
 }
@@ -862,7 +858,6 @@ void check_job(const Job& job, const Job& before) {
   try {
     if (job.items.size() > kMostPieces)
       throw bad_input("At most " + std::to_string(kMostPieces) + " pieces were expected.");
-    if (job.name.size() > kLongestName) throw bad_input("A name of at most 500 characters was expected.");
     if (!(job.blank == before.blank)) {
       const Json blank = write_blank(job.blank);
       (void)read_blank({blank, "blank"});
@@ -900,7 +895,7 @@ std::string job_text(const Job& job) {
   std::string text = write_job(kept);
   // What could not be read again is not kept: the file that stands, and the job in hand, are worth more.
   try {
-    (void)read_job(text, kThisJob);
+    (void)read_job(text, "This job");
   } catch (const Problem& problem) {
     refuse_to_keep(problem);
   }

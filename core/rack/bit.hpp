@@ -11,9 +11,9 @@ namespace doyen {
 enum class BitKind { V, Flat, Ball, Taper, Keyhole };
 enum class CutDirection { UpCut, DownCut, Compression, Straight };
 
-// For one class of wood. Zero means: not known for this wood.
 inline constexpr double kMostFeed = 100'000;  // mm/min; files and fields take no more
 
+// For one class of wood. Zero means: not known for this wood.
 struct Feeds {
   double feed = 0;            // mm/min, sideways
   double plunge = 0;          // mm/min, straight down
@@ -82,10 +82,9 @@ struct Rack {
 
 // Reads and writes the rack's JSON (data/rack.json and the user's own). Throws Problem{BadInput}.
 Rack read_rack(const std::string& json, const std::string& where);
+std::string write_rack(const Rack& rack);
 // The rack `base` with what was changed from `before` to `after`: what somebody else changed in it meanwhile stays.
 Rack with_changes(const Rack& base, const Rack& before, const Rack& after);
-
-std::string write_rack(const Rack& rack);
 
 const char* to_word(BitKind kind);            // v, flat, ball, taper, keyhole
 const char* to_word(CutDirection direction);  // up-cut, down-cut, compression, straight

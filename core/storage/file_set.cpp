@@ -89,7 +89,8 @@ std::vector<Step> steps_of(const std::string& journal) {
 std::string journal_of(const std::vector<Step>& steps) {
   Json json;
   json["about"] =
-      "Doyen is replacing the files of this folder. If it was killed, its next start puts the old ones back.";
+      "Doyen is replacing the files of this folder. If it was killed, the old ones are put back when it next writes "
+      "here.";
   json["steps"] = Json::array();
   for (const Step& step : steps)
     json["steps"].push_back({{"name", step.name}, {"comes", step.comes}, {"stood", step.stood}});

@@ -2,13 +2,16 @@
 #include <QDir>
 #include <QFile>
 #include <QMessageBox>
+#include <QProcess>
 #include <QSpinBox>
 #include <QTemporaryDir>
+#include <QTimer>
 #include <QWheelEvent>
 
 #include "entry_field.hpp"
 #include "job_document.hpp"
 #include "storage/atomic_file.hpp"
+#include "storage/data_folder.hpp"
 #include "tests/core/failing_calls.hpp"
 #include "window_probe.hpp"
 
@@ -307,6 +310,70 @@ TEST_CASE("a damaged rack is never overwritten, and another window's changes to 
   }
   QFile::remove(QString::fromStdString(path));
   QFile::remove(QString::fromStdString(path) + ".damaged-1");
+}
+
+TEST_CASE("what nobody foresaw is said, the work is safe, and the window goes on") {
+  Window w;
+  w.window.document().edit("rename", [](Job& job) { job.name = "In the middle of it"; });
+  QDir(recovery_folder()).removeRecursively();
+  QTimer::singleShot(0, &w.window, [] { throw std::runtime_error("the sky fell"); });
+  QTest::qWait(50);
+  auto* notice = w.find<QLabel>("notice");
+  CHECK(notice->isVisible());
+  CHECK(notice->text().contains("the sky fell"));
+  CHECK(QDir(recovery_folder()).entryList({"*.doyen"}).size() == 1);
+  w.window.document().edit("rename", [](Job& job) { job.name = "After it"; });
+  w.settle();
+}
+
+TEST_CASE("another job's files in a folder are named and stay, until it is said that they may go") {
+  Window w;
+  QTemporaryDir folder;
+  CHECK(w.window.write_files(folder.path()).contains("cut as wanted"));
+  const std::string before = read_file((folder.path() + "/01-flat-1-8in.nc").toStdString());
+  w.window.document().replace(load_job(data_file("demo/seed-drawer.doyen")), {});
+  w.settle();
+  const QString said = w.window.write_files(folder.path());
+  CHECK(said.contains("another job"));
+  CHECK(said.contains("Marrowby gate sign"));
+  CHECK(read_file((folder.path() + "/01-flat-1-8in.nc").toStdString()) == before);
+  CHECK(w.window.write_files(folder.path(), false, true).contains("cut as wanted"));
+}
+
+TEST_CASE("tables of facts that are damaged or missing end the start with a sentence") {
+  for (const char* table : {"machines.json", "species.json", "rack.json", "faces.json"}) {
+    QTemporaryDir data;
+    for (const char* each : {"machines.json", "species.json", "rack.json", "faces.json"})
+      QFile::copy(QString::fromStdString(data_file(each)), data.filePath(each));
+    QFile damaged(data.filePath(table));
+    damaged.setPermissions(QFile::ReadOwner | QFile::WriteOwner);
+    REQUIRE(damaged.resize(damaged.size() / 2));
+    QProcess doyen;
+    QProcessEnvironment where = QProcessEnvironment::systemEnvironment();
+    where.insert("DOYEN_DATA", data.path());
+    doyen.setProcessEnvironment(where);
+    doyen.setProcessChannelMode(QProcess::MergedChannels);
+    doyen.start(QCoreApplication::applicationDirPath() + "/../app/doyen", {"--demo-out", data.filePath("out")});
+    REQUIRE(doyen.waitForFinished(30'000));
+    INFO(table);
+    CHECK(doyen.exitStatus() == QProcess::NormalExit);
+    CHECK(doyen.exitCode() == 3);
+    CHECK(doyen.readAll().contains(table));
+  }
+}
+
+TEST_CASE("a field tells about itself again when nothing is wrong with it any more") {
+  TextField field(check_name);
+  field.setToolTip("What it is called");
+  field.show_text("Sprig");
+  CHECK(field.toolTip() == "What it is called");
+  field.selectAll();
+  QTest::keyClick(&field, Qt::Key_Delete);
+  QTest::keyClick(&field, Qt::Key_Return);
+  CHECK(field.toolTip().contains("name was expected"));
+  QTest::keyClick(&field, Qt::Key_Escape);
+  CHECK(field.toolTip() == "What it is called");
+  CHECK(field.text() == "Sprig");
 }
 
 TEST_CASE("random edits through the fields are saved and opened as they were") {

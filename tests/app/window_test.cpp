@@ -323,6 +323,13 @@ TEST_CASE("the rack keeps measured figures, and what cannot be is refused") {
   table->item(row, 4)->setText("wide");
   CHECK(dialog.rack().find("v60")->measured_angle == 60.4);
   CHECK(table->item(row, 4)->text() == "60.4");
+  // Each cell sound by itself, and together a bit that no file could hold: a tip wider than its body.
+  const double body = dialog.rack().find("v60")->diameter;
+  table->item(row, 5)->setText("0.5 mm");
+  REQUIRE(dialog.rack().find("v60")->tip == Approx(0.5));
+  table->item(row, 1)->setText("0.3 mm");
+  CHECK(dialog.rack().find("v60")->diameter == body);
+  table->item(row, 5)->setText("0");
   // What a test ladder showed stands in the last column: more or less contact for a V, an allowance for a flat bit.
   const int ladder = table->columnCount() - 1;
   table->item(row, ladder)->setText("-0.1 mm");

@@ -136,7 +136,7 @@ TEST_CASE("every truncation and random changes of a drawing are refused or read"
 
 TEST_CASE("outlines written as SVG are read back at the same place and size") {
   const Region region = clean({{{10, 10}, {60, 12}, {40, 50}}});
-  const Imported again = read_svg(write_svg({{"a<b", region}}, 100, 80, true), "t.svg");
+  const Imported again = read_svg(write_svg({{"a<b\x02\x1b\n\"", region}}, 100, 80, true), "t.svg");
   CHECK(again.sized);
   const Region back = drawing_region_as_drawn(again.drawing);
   CHECK(area(back) == Approx(area(region)).epsilon(1e-4));
