@@ -3,6 +3,7 @@
 #include <QMenu>
 
 #include "files/imported.hpp"
+#include "long_work.hpp"
 #include "problem.hpp"
 #include "stock/species.hpp"
 #include "tickets.hpp"
@@ -121,7 +122,11 @@ void BlankTicket::take_edge() {
   const QString path = QFileDialog::getOpenFileName(this, tr("The board's outline"), {}, tr("Drawings (*.svg *.dxf)"));
   if (path.isEmpty()) return refresh();
   try {
-    const Region region = drawing_region(read_artwork(path.toStdString()).drawing);
+    Region region;
+    work_off_thread(this, tr("Reading %1…").arg(QFileInfo(path).fileName()),
+                    [&](const Cancel& cancel, const Told& told) {
+                      region = drawing_region(read_artwork(path.toStdString(), Reading(cancel, told)).drawing);
+                    });
     const Island* largest = nullptr;
     for (const Island& island : region.islands) {
       if (largest == nullptr || signed_area(island.rings.front()) > signed_area(largest->rings.front()))
@@ -140,7 +145,7 @@ void BlankTicket::take_edge() {
       job.blank.height = box.height();
     });
   } catch (const Problem& problem) {
-    readings_say_->setText(QString::fromUtf8(problem.what()));
+    if (problem.kind() != Problem::Kind::Cancelled) readings_say_->setText(QString::fromUtf8(problem.what()));
     refresh();
   }
 }

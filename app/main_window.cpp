@@ -22,6 +22,7 @@
 #include "inlay/ladder.hpp"
 #include "job/layout.hpp"
 #include "letter_bench.hpp"
+#include "long_work.hpp"
 #include "rack_dialog.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/data_folder.hpp"
@@ -574,12 +575,18 @@ void MainWindow::open_demo(const QString& name) {
 
 bool MainWindow::open(const QString& path) {
   try {
-    document_.load(path);
+    Job job;
+    work_off_thread(this, tr("Opening %1…").arg(QFileInfo(path).fileName()), [&](const Cancel& cancel, const Told&) {
+      job = load_job(path.toStdString());
+      cancel.check();
+    });
+    document_.replace(job, path);
     remember(path);
     select({});
     bench_->fit();
     return true;
   } catch (const Problem& problem) {
+    if (problem.kind() == Problem::Kind::Cancelled) return false;
     say(tr("This job cannot be opened"), QString::fromUtf8(problem.what()));
     return false;
   }
@@ -803,11 +810,15 @@ void MainWindow::trace_picture(TracePicture picture, const TraceSettings& settin
   show_in_place(dialog, [this, dialog, name, take] {
     if (!dialog->traced_fine()) return;
     try {
-      Drawing drawing = traced_drawing(dialog->picture(), dialog->settings(), name.toStdString()).drawing;
-      const double now = bounds(drawing_region(drawing)).width();
-      if (now > 0) drawing.scale = dialog->width_wanted() / now;
+      Drawing drawing;
+      work_off_thread(this, tr("Taking the outlines…"), [&](const Cancel& cancel, const Told&) {
+        drawing = traced_drawing(dialog->picture(), dialog->settings(), name.toStdString(), cancel).drawing;
+        const double now = bounds(drawing_region(drawing)).width();
+        if (now > 0) drawing.scale = dialog->width_wanted() / now;
+      });
       take(std::move(drawing));
     } catch (const Problem& problem) {
+      if (problem.kind() == Problem::Kind::Cancelled) return;
       say(tr("The picture cannot be traced"), QString::fromUtf8(problem.what()));
     }
   });
@@ -819,13 +830,19 @@ void MainWindow::trace_again() {
   if (d == nullptr || !d->traced) return;
   try {
     const double width = bounds(drawing_region(*d)).width();
-    trace_picture(TracePicture::read(from_base64(d->traced->png), d->name), d->traced->settings,
-                  QString::fromStdString(d->name), width, [this, id = item->piece.id](const Drawing& again) {
+    std::optional<TracePicture> picture;
+    work_off_thread(this, tr("Opening the picture…"), [&](const Cancel& cancel, const Told&) {
+      picture = TracePicture::read(from_base64(d->traced->png), d->name);
+      cancel.check();
+    });
+    trace_picture(std::move(*picture), d->traced->settings, QString::fromStdString(d->name), width,
+                  [this, id = item->piece.id](const Drawing& again) {
                     document_.edit(tr("trace the picture again"), [&](Job& job) {
                       if (Item* it = job.find(id)) it->piece.what = again;
                     });
                   });
   } catch (const Problem& problem) {
+    if (problem.kind() == Problem::Kind::Cancelled) return;
     say(tr("The picture cannot be traced again"), QString::fromUtf8(problem.what()));
   }
 }
@@ -856,19 +873,30 @@ void MainWindow::add_drawing(const QString& given) {
   if (path.isEmpty()) return;
   try {
     const Blank& board = document_.job().blank;
-    if (is_picture(path.toStdString())) {
-      TracePicture picture = TracePicture::read(read_file(path.toStdString(), 256u << 20), path.toStdString());
-      const double width = 0.5 * std::min(board.width, board.height * picture.width() / picture.height());
+    std::optional<TracePicture> picture;
+    Imported svg;
+    Box box;
+    work_off_thread(this, tr("Reading %1…").arg(QFileInfo(path).fileName()),
+                    [&](const Cancel& cancel, const Told& told) {
+                      const std::string file = path.toStdString();
+                      if (is_picture(file)) {
+                        picture = TracePicture::read(read_file(file, 256u << 20), file);
+                      } else {
+                        svg = read_artwork(file, Reading(cancel, told));
+                        box = bounds(outlines_of({"art", "art", svg.drawing, {0, 0}, 0}));
+                      }
+                      cancel.check();
+                    });
+    if (picture) {
+      const double width = 0.5 * std::min(board.width, board.height * picture->width() / picture->height());
       const QString name = QFileInfo(path).completeBaseName();
-      trace_picture(std::move(picture), {}, name, width, [this, name](const Drawing& traced) {
+      trace_picture(std::move(*picture), {}, name, width, [this, name](const Drawing& traced) {
         add_piece(tr("trace a picture"), {{}, name.toStdString(), traced, document_.job().blank.box().centre(), 0},
                   Treatment::Kind::Incise);
       });
       return;
     }
-    const Imported svg = read_artwork(path.toStdString());
     Drawing drawing = svg.drawing;
-    const Box box = bounds(outlines_of({"art", "art", drawing, {0, 0}, 0}));
     const Blank& blank = document_.job().blank;
     QStringList notes;
     if (box.width() > blank.width || box.height() > blank.height) {
@@ -896,6 +924,7 @@ void MainWindow::add_drawing(const QString& given) {
               {{}, QFileInfo(path).completeBaseName().toStdString(), drawing, blank.box().centre(), 0}, kind);
     if (!notes.isEmpty()) say(tr("About this drawing"), notes.join(QLatin1Char('\n')));
   } catch (const Problem& problem) {
+    if (problem.kind() == Problem::Kind::Cancelled) return;
     say(tr("This drawing cannot be taken"), QString::fromUtf8(problem.what()));
   }
 }

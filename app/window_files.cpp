@@ -8,6 +8,7 @@
 #include <QSettings>
 
 #include "files/output_set.hpp"
+#include "long_work.hpp"
 #include "main_window.hpp"
 #include "problem.hpp"
 #include "tickets.hpp"
@@ -167,24 +168,30 @@ QString MainWindow::write_files(const QString& folder, bool anyway, bool replace
   }
   QString words;
   bool fine = false;
-  QApplication::setOverrideCursor(Qt::WaitCursor);
+  const PlanPtr plan = shop_.plan;
   try {
-    const std::vector<FurtherPlan> further = plan_further(document_.job(), rack_, anyway);
-    const Written written =
-        write_outputs(*shop_.plan, further, folder.toStdString(), {anyway, replace, document_.keys()});
+    Written written;
+    const OutputOrder asked{anyway, replace, document_.keys(), {}};
+    work_off_thread(this, tr("Writing the files: working out, looking at what they cut, drawing…"),
+                    [&, rack = rack_](const Cancel& cancel, const Told& told) {
+                      const std::vector<FurtherPlan> further = plan_further(plan->job, rack, anyway, cancel);
+                      OutputOrder order = asked;
+                      order.told = told;
+                      written = write_outputs(*plan, further, folder.toStdString(), order, cancel);
+                    });
     QStringList names;
     for (const std::string& name : written.names) names << QString::fromStdString(name);
-    fine = !spoils(written.judgement, shop_.plan->job);
+    fine = !spoils(written.judgement, plan->job);
     words = tr("Written into %1: %2.").arg(folder, names.join(QStringLiteral(", "))) + QLatin1Char('\n') +
             tr("The files were read back and carved in the computer: %1.")
-                .arg(QString::fromStdString(judged_in_words(written.judgement, shop_.plan->job.lengths)));
+                .arg(QString::fromStdString(judged_in_words(written.judgement, plan->job.lengths)));
   } catch (const Problem& problem) {
     in_the_way_ = problem.kind() == Problem::Kind::InTheWay;
-    words = QString::fromUtf8(problem.what());
+    words = problem.kind() == Problem::Kind::Cancelled ? tr("Nothing was written: you stopped it.")
+                                                       : QString::fromUtf8(problem.what());
   } catch (const std::exception& error) {
     words = tr("Nothing was written: %1").arg(QString::fromUtf8(error.what()));
   }
-  QApplication::restoreOverrideCursor();
   run_->show_written(words, fine);
   return words;
 }

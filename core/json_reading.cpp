@@ -4,7 +4,9 @@ namespace doyen {
 
 Json parse_json(const std::string& text, const std::string& where) {
   constexpr int kDeepest = 64;
+  constexpr std::size_t kMostValues = 5'000'000;  // in memory each takes twenty times what it takes in the file
   int depth = 0;
+  std::size_t values = 0;
   bool in_text = false;
   for (std::size_t i = 0; i < text.size(); ++i) {
     const char c = text[i];
@@ -18,6 +20,8 @@ Json parse_json(const std::string& text, const std::string& where) {
     } else if (c == '}' || c == ']') {
       --depth;
     }
+    if (!in_text && (c == ',' || c == '[' || c == '{') && ++values > kMostValues)
+      throw bad_input(where + ": more than five million values, which no Doyen file holds.");
   }
   try {
     return Json::parse(text);

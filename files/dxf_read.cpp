@@ -4,6 +4,9 @@
 #include <dxflib/dl_dxf.h>
 
 #include <algorithm>
+#include <boost/geometry/geometries/box.hpp>
+#include <boost/geometry/geometries/point.hpp>
+#include <boost/geometry/index/rtree.hpp>
 #include <charconv>
 #include <cmath>
 #include <map>
@@ -19,7 +22,6 @@ namespace doyen {
 namespace {
 
 constexpr std::size_t kMostEntities = 2'000'000;
-constexpr std::size_t kMostPoints = 4'000'000;
 constexpr int kDeepestBlock = 16;
 constexpr int kSplineParts = 64;  // straight pieces between two knots
 constexpr double kJoin = 0.01;    // mm: ends nearer than this are one
@@ -139,6 +141,8 @@ class Spline {
 
 class Collector : public DL_CreationAdapter {
  public:
+  explicit Collector(Reading& reading) : reading_(reading) {}
+
   Block model;
   std::map<std::string, Block> blocks;
   std::map<std::string, std::size_t> unknown;  // by what it is
@@ -267,8 +271,7 @@ class Collector : public DL_CreationAdapter {
     if (++entities > kMostEntities) throw bad_input("more than two million entities, too many to be a sign.");
     if (path.steps.size() < 2) return;
     if (!finite(path)) return note("a line with a coordinate that is no number");
-    points_ += path.steps.size();
-    if (points_ > kMostPoints) throw bad_input("the drawing has more than four million points.");
+    reading_.points(path.steps.size());
     if (mirror) path = transformed(path, Transform::scale(-1, 1));
     now_->chains.push_back({layer, std::move(path), closed});
   }
@@ -300,8 +303,7 @@ class Collector : public DL_CreationAdapter {
     if (!in_spline_) return;
     in_spline_ = false;
     if (!spline_.sound() && spline_.fit.size() < 2) return note("a spline without sound knots");
-    if (spline_.control.size() * kSplineParts > kMostPoints - std::min(points_, kMostPoints))
-      throw bad_input("the drawing has more than four million points.");
+    if (spline_.sound()) reading_.points(spline_.control.size() * kSplineParts);
     if (!spline_.sound()) ++unknown["the fit of a spline (joined by straight lines)"];
     add_to(spline_layer_, spline_.path(), spline_.closed, false);
   }
@@ -311,7 +313,7 @@ class Collector : public DL_CreationAdapter {
   bool in_polyline_ = false, polyline_closed_ = false, polyline_mirrored_ = false, in_spline_ = false;
   std::string polyline_layer_, spline_layer_;
   Spline spline_;
-  std::size_t points_ = 0;
+  Reading& reading_;
 };
 
 double mm_per_unit(int units) {  // $INSUNITS (published DXF reference)
@@ -343,7 +345,9 @@ double mm_per_unit(int units) {  // $INSUNITS (published DXF reference)
 
 class Expander {
  public:
-  Expander(const Collector& from, Imported& out) : from_(from), out_(out) {}
+  // The points of blocks count each time that they are inserted, beside those that were read.
+  Expander(const Collector& from, LeftOut& left_out, Reading& reading)
+      : from_(from), left_out_(left_out), reading_(reading) {}
   std::vector<Chain> run() {
     expand(from_.model, {}, "", 0);
     return std::move(chains_);
@@ -352,23 +356,21 @@ class Expander {
  private:
   void expand(const Block& block, const Transform& place, const std::string& layer, int depth) {
     for (const Chain& c : block.chains) {
-      points_ += c.path.steps.size();
-      if (chains_.size() > kMostEntities || points_ > kMostPoints)
-        throw bad_input("its blocks repeat into more than two million lines, or four million points.");
+      if (depth > 0) reading_.points(c.path.steps.size());
+      if (chains_.size() > kMostEntities) throw bad_input("its blocks repeat into more than two million lines.");
       // What lies on layer 0 of a block takes the layer of its insert.
       chains_.push_back({c.layer == "0" && !layer.empty() ? layer : c.layer, transformed(c.path, place), c.closed});
     }
     for (const Insert& i : block.inserts) {
+      reading_.step();
       if (++inserts_ > kMostEntities) throw bad_input("its blocks stand in each other more than two million times.");
       const auto it = from_.blocks.find(i.block);
       if (it == from_.blocks.end()) {
-        ++missing_[i.block];
-        if (missing_[i.block] == 1)
-          out_.left_out.push_back("The block “" + i.block.substr(0, 40) + "” is not in the file and was left out.");
+        left_out_.add("The block “" + i.block.substr(0, 40) + "” is not in the file and was left out.");
         continue;
       }
       if (depth >= kDeepestBlock || following_.contains(i.block)) {
-        out_.left_out.push_back("A block that contains itself was left out.");
+        left_out_.add("A block that contains itself was left out.");
         continue;
       }
       following_.insert(i.block);
@@ -378,11 +380,11 @@ class Expander {
     }
   }
   const Collector& from_;
-  Imported& out_;
+  LeftOut& left_out_;
+  Reading& reading_;
   std::vector<Chain> chains_;
-  std::size_t points_ = 0, inserts_ = 0;
+  std::size_t inserts_ = 0;
   std::set<std::string> following_;
-  std::map<std::string, int> missing_;
 };
 
 Path reversed(const Path& path) {
@@ -399,7 +401,7 @@ Path reversed(const Path& path) {
 }
 
 // Ends that meet are joined into longer chains until none do; what comes back to its start is closed.
-std::vector<Chain> joined(std::vector<Chain> chains) {
+std::vector<Chain> joined(std::vector<Chain> chains, Reading& reading) {
   std::vector<Chain> done;
   std::multimap<std::pair<std::int64_t, std::int64_t>, std::size_t> ends;
   std::vector<char> used(chains.size(), 0);
@@ -424,9 +426,15 @@ std::vector<Chain> joined(std::vector<Chain> chains) {
     for (std::int64_t dx = -1; dx <= 1; ++dx) {
       for (std::int64_t dy = -1; dy <= 1; ++dy) {
         const auto [from, to] = ends.equal_range({kx + dx, ky + dy});
-        for (auto it = from; it != to; ++it) {
+        for (auto it = from; it != to;) {
+          reading.step();
           const std::size_t i = it->second;
-          if (used[i] || chains[i].layer != layer) continue;
+          if (used[i]) {  // it will never be asked for again
+            it = ends.erase(it);
+            continue;
+          }
+          ++it;
+          if (chains[i].layer != layer) continue;
           if (distance(front(i), p) <= kJoin || distance(back(i), p) <= kJoin) return static_cast<std::ptrdiff_t>(i);
         }
       }
@@ -457,8 +465,29 @@ std::vector<Chain> joined(std::vector<Chain> chains) {
   return done;
 }
 
+// Boxes by where they lie.
+class BoxTree {
+ public:
+  void add(const Box& box, std::size_t number) {
+    tree_.insert({Square{Corner{box.left, box.bottom}, Corner{box.right, box.top}}, number});
+  }
+  // The numbers of the boxes that hold the point, the latest first.
+  [[nodiscard]] std::vector<std::size_t> holding(Point p) const {
+    std::vector<std::size_t> out;
+    for (auto it = tree_.qbegin(boost::geometry::index::intersects(Corner{p.x, p.y})); it != tree_.qend(); ++it)
+      out.push_back(it->second);
+    std::sort(out.begin(), out.end(), std::greater<>());
+    return out;
+  }
+
+ private:
+  using Corner = boost::geometry::model::point<double, 2, boost::geometry::cs::cartesian>;
+  using Square = boost::geometry::model::box<Corner>;
+  boost::geometry::index::rtree<std::pair<Square, std::size_t>, boost::geometry::index::quadratic<16>> tree_;
+};
+
 // Closed outlines of one layer: every second one inwards is a hole of the one around it.
-void add_outlines(const std::vector<const Chain*>& closed, std::vector<Drawing::Part>& parts) {
+void add_outlines(const std::vector<const Chain*>& closed, std::vector<Drawing::Part>& parts, Reading& reading) {
   struct Loop {
     const Chain* chain;
     Ring ring;
@@ -469,6 +498,7 @@ void add_outlines(const std::vector<const Chain*>& closed, std::vector<Drawing::
   };
   std::vector<Loop> loops;
   for (const Chain* c : closed) {
+    reading.step();
     Flat flat = flatten(c->path, kFlatness, true);
     if (flat.closed.empty()) continue;
     Loop loop{c, std::move(flat.closed[0]), 0, {}};
@@ -477,15 +507,18 @@ void add_outlines(const std::vector<const Chain*>& closed, std::vector<Drawing::
     loops.push_back(std::move(loop));
   }
   std::stable_sort(loops.begin(), loops.end(), [](const Loop& a, const Loop& b) { return a.area > b.area; });
+  BoxTree boxes;
   for (std::size_t i = 0; i < loops.size(); ++i) {
     const Loop* around = nullptr;
     const Point p = loops[i].ring.front();
-    for (std::size_t k = i; k-- > 0;) {
-      if (loops[k].box.contains(p) && contains(Island{{loops[k].ring}}, p)) {
+    for (const std::size_t k : boxes.holding(p)) {
+      reading.step();
+      if (contains(Island{{loops[k].ring}}, p)) {
         around = &loops[k];
         break;
       }
     }
+    boxes.add(loops[i].box, i);
     loops[i].depth = around == nullptr ? 0 : around->depth + 1;
     Path path = loops[i].chain->path;
     path.close();
@@ -504,32 +537,74 @@ void add_outlines(const std::vector<const Chain*>& closed, std::vector<Drawing::
   }
 }
 
+// From drawing units, y up, onto a page of its own in mm, y down, as everything that is imported.
+void place_on_page(std::vector<Chain>& chains, double mm, const std::string& where, Imported& out, Reading& reading) {
+  Box box;
+  for (Chain& c : chains) {
+    reading.step();
+    c.path = transformed(c.path, Transform::scale(mm, mm));
+    const Flat flat = flatten(c.path, 0.05, false);
+    for (const auto& line : flat.open) {
+      for (const Point& p : line) box.add(p);
+    }
+    for (const Ring& ring : flat.closed) box.add(bounds(ring));
+  }
+  if (box.empty() || !(box.width() < kFarthest && box.height() < kFarthest) || std::abs(box.left) > 1e9)
+    throw bad_input(where + ": the drawing is more than 100 m wide; is its unit right?");
+  for (Chain& c : chains) c.path = transformed(c.path, Transform{1, 0, 0, -1, -box.left, box.top});
+  out.drawing.page_width = box.width();
+  out.drawing.page_height = box.height();
+}
+
+void add_parts(const std::vector<Chain>& chains, std::vector<Drawing::Part>& parts, Reading& reading) {
+  std::map<std::string, std::vector<const Chain*>> layers;
+  for (const Chain& c : chains) {
+    if (c.closed) layers[c.layer].push_back(&c);
+  }
+  for (const auto& [layer, closed] : layers) add_outlines(closed, parts, reading);
+  int number = 1;
+  for (const Chain& c : chains) {
+    if (c.closed) continue;
+    reading.step();
+    Drawing::Part part;
+    part.id = "line-" + std::to_string(number++);
+    part.group = c.layer;
+    part.line = true;
+    part.data = path_data(c.path, 5);
+    parts.push_back(std::move(part));
+  }
+}
+
 }  // namespace
 
-Imported read_dxf(const std::string& text, const std::string& where) {
+Imported read_dxf(const std::string& text, const std::string& where, Reading reading) {
   Imported out;
   const auto slash = where.rfind('/');
   out.drawing.name = slash == std::string::npos ? where : where.substr(slash + 1);
-  Collector collector;
+  Collector collector(reading);
+  LeftOut left_out;
   std::vector<Chain> chains;
   bool ended = false;
   try {
-    DxfRecords records = sound_records(text);
+    DxfRecords records = sound_records(text, reading);
     std::istringstream stream(records.text);
     ended = records.ended;
     collector.unknown = std::move(records.left_out);
     DL_Dxf reader;
     reader.in(stream, &collector);
     collector.finish();
-    chains = Expander(collector, out).run();
+    reading.done(0.5);
+    chains = Expander(collector, left_out, reading).run();
   } catch (const Problem& problem) {
+    if (problem.kind() == Problem::Kind::Cancelled) throw;
     throw bad_input(where + ": " + problem.what());
   } catch (const std::exception&) {
     throw bad_input(where + ": this is not DXF as it should be; it could not be read to its end.");
   }
-  if (!ended) out.left_out.push_back("The file is cut off: its end mark is missing, and lines may be, too.");
+  if (!ended) left_out.add("The file is cut off: its end mark is missing, and lines may be, too.");
   for (const auto& [what, n] : collector.unknown)
-    out.left_out.push_back((n == 1 ? "Left out: " : std::to_string(n) + " times left out: ") + what + ".");
+    left_out.add((n == 1 ? "Left out: " : std::to_string(n) + " times left out: ") + what + ".");
+  out.left_out = left_out.sentences();
   if (chains.empty()) {
     std::string why;
     for (const std::string& s : out.left_out) why += " " + s;
@@ -544,35 +619,13 @@ Imported read_dxf(const std::string& text, const std::string& where) {
                       ? "The file states no unit: inches were taken. Give the width you want."
                       : "The file states no unit: millimetres were taken. Give the width you want.";
   }
-  Box box;
-  for (Chain& c : chains) {
-    c.path = transformed(c.path, Transform::scale(mm, mm));
-    for (const auto& line : flatten(c.path, 0.05, false).open) {
-      for (const Point& p : line) box.add(p);
-    }
-    for (const Ring& ring : flatten(c.path, 0.05, false).closed) box.add(bounds(ring));
-  }
-  if (box.empty() || !(box.width() < kFarthest && box.height() < kFarthest) || std::abs(box.left) > 1e9)
-    throw bad_input(where + ": the drawing is more than 100 m wide; is its unit right?");
-  // On a page of its own, y down, as everything that is imported.
-  for (Chain& c : chains) c.path = transformed(c.path, Transform{1, 0, 0, -1, -box.left, box.top});
-  out.drawing.page_width = box.width();
-  out.drawing.page_height = box.height();
-  std::map<std::string, std::vector<const Chain*>> layers;
-  const std::vector<Chain> whole = joined(std::move(chains));
-  for (const Chain& c : whole) {
-    if (c.closed) layers[c.layer].push_back(&c);
-  }
-  for (const auto& [layer, closed] : layers) add_outlines(closed, out.drawing.parts);
-  int number = 1;
-  for (const Chain& c : whole) {
-    if (c.closed) continue;
-    Drawing::Part part;
-    part.id = "line-" + std::to_string(number++);
-    part.group = c.layer;
-    part.line = true;
-    part.data = path_data(c.path, 5);
-    out.drawing.parts.push_back(std::move(part));
+  place_on_page(chains, mm, where, out, reading);
+  reading.done(0.6);
+  try {
+    add_parts(joined(std::move(chains), reading), out.drawing.parts, reading);
+  } catch (const Problem& problem) {
+    if (problem.kind() == Problem::Kind::Cancelled) throw;
+    throw bad_input(where + ": " + problem.what());
   }
   return out;
 }

@@ -52,7 +52,7 @@ std::string in_words(const std::string& entity) {
 
 class Sifter {
  public:
-  explicit Sifter(const std::string& text) : text_(text) {}
+  Sifter(const std::string& text, Reading& reading) : text_(text), reading_(reading) {}
 
   DxfRecords run() {
     if (text_.find('\0') != std::string::npos) throw bad_input("this is a binary DXF; save it as an ASCII one.");
@@ -70,6 +70,8 @@ class Sifter {
       const int c = static_cast<int>(*n);
       if (c == 999) continue;  // a remark
       if (c == 0) {
+        reading_.step();
+        reading_.done(0.3 * static_cast<double>(at_) / static_cast<double>(text_.size()));
         take(record);
         record.clear();
       }
@@ -107,7 +109,11 @@ class Sifter {
     }
   }
 
-  void leave(const std::string& what) { ++out_.left_out[what]; }
+  void leave(const std::string& what) {
+    constexpr std::size_t kMostKinds = 200;
+    ++out_.left_out[out_.left_out.size() < kMostKinds || out_.left_out.contains(what) ? what
+                                                                                      : "something of other kinds"];
+  }
 
   void take(const Record& record) {
     if (record.empty() || record.front().code != 0) return;
@@ -203,6 +209,7 @@ class Sifter {
   }
 
   const std::string& text_;
+  Reading& reading_;
   std::size_t at_ = 0, line_ = 0;
   std::string section_;
   bool in_layers_ = false, in_polyline_ = false;
@@ -212,6 +219,6 @@ class Sifter {
 
 }  // namespace
 
-DxfRecords sound_records(const std::string& text) { return Sifter(text).run(); }
+DxfRecords sound_records(const std::string& text, Reading& reading) { return Sifter(text, reading).run(); }
 
 }  // namespace doyen

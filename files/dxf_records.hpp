@@ -6,6 +6,8 @@
 #include <map>
 #include <string>
 
+#include "files/reading.hpp"
+
 namespace doyen {
 
 struct DxfRecords {
@@ -17,6 +19,6 @@ struct DxfRecords {
 // Group codes as in the published DXF reference. Only entities that make outlines are kept; left out and counted are
 // those on paper space (67), invisible (60), and on layers that are frozen (70, bit 1) or switched off (62 below 0).
 // Throws Problem{BadInput} for binary files and for records that declare more points than they hold.
-DxfRecords sound_records(const std::string& text);
+DxfRecords sound_records(const std::string& text, Reading& reading);
 
 }  // namespace doyen

@@ -57,14 +57,16 @@ Imported traced_drawing(const TracePicture& picture, const TraceSettings& settin
 
 bool is_picture(const std::string& path) { return looks_like_picture(read_file(path, kMostBytes)); }
 
-Imported read_artwork(const std::string& path) {
+Imported read_artwork(const std::string& path, Reading reading) {
   const std::string bytes = read_file(path, kMostBytes);
   if (bytes.empty()) throw bad_input(path + ": the file is empty.");
-  if (looks_like_picture(bytes)) return traced_drawing(TracePicture::read(bytes, path), {}, file_name(path));
+  if (looks_like_picture(bytes))
+    return traced_drawing(TracePicture::read(bytes, path), {}, file_name(path), reading.cancel());
   const auto text = bytes.find_first_not_of(" \t\r\n");
   const bool marked_up = text != std::string::npos && (bytes[text] == '<' || bytes.starts_with("\xEF\xBB\xBF<"));
-  if (ends_with(path, ".dxf") || (!marked_up && bytes.find("SECTION") < 4096)) return read_dxf(bytes, path);
-  if (marked_up || ends_with(path, ".svg")) return read_svg(bytes, path);
+  if (ends_with(path, ".dxf") || (!marked_up && bytes.find("SECTION") < 4096))
+    return read_dxf(bytes, path, std::move(reading));
+  if (marked_up || ends_with(path, ".svg")) return read_svg(bytes, path, std::move(reading));
   throw bad_input(path + ": neither an SVG nor a DXF drawing nor a PNG, JPEG, BMP or WebP picture.");
 }
 

@@ -5,6 +5,7 @@
 #include <vector>
 
 #include "artwork/piece.hpp"
+#include "files/reading.hpp"
 
 namespace doyen {
 
@@ -17,7 +18,8 @@ struct Imported {
 
 // SVG, DXF, or a picture (PNG, JPEG, BMP, WebP, traced with the settings' defaults), told apart by what is inside.
 // Throws Problem{BadInput} with the file and what was expected.
-Imported read_artwork(const std::string& path);
+// Cancelled: Problem{Cancelled}.
+Imported read_artwork(const std::string& path, Reading reading = Reading());
 bool is_picture(const std::string& path);  // by its first bytes; throws when it cannot be read
 
 // The picture traced into a drawing that keeps the picture and the settings. The drawing's page is the picture at its

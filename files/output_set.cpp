@@ -157,13 +157,19 @@ Written write_outputs(const Plan& plan, const std::vector<FurtherPlan>& further,
                       const OutputOrder& order, const Cancel& cancel) {
   mend_file_set(folder);
   // Everything is worked out before the first file is touched.
+  const auto told = [&](std::size_t boards) {
+    if (order.told) order.told(static_cast<double>(boards) / static_cast<double>(further.size() + 1));
+  };
   BoardFiles board = files_of(plan, "", order.anyway, cancel);
+  told(1);
   std::vector<SetFile> files = std::move(board.files);
+  std::size_t boards = 1;
   for (const FurtherPlan& other : further) {
     BoardFiles its = files_of(other.plan, other.folder + "/", order.anyway, cancel);
     std::move(its.files.begin(), its.files.end(), std::back_inserter(files));
     files.push_back({other.folder + "/" + kPlan, its.plan.dump(1) + "\n"});
     files.push_back({other.folder + "/board.doyen", job_text(other.plan.job)});
+    told(++boards);
   }
   Json set{{"job", plan.job.name},
            {"key", order.job_keys.empty() ? std::string() : order.job_keys.front()},
@@ -171,6 +177,7 @@ Written write_outputs(const Plan& plan, const std::vector<FurtherPlan>& further,
   for (const SetFile& file : files) set["files"].push_back({{"name", file.name}, {"mark", mark_of(file.bytes)}});
   board.plan["set"] = std::move(set);
   files.push_back({kPlan, board.plan.dump(1) + "\n"});
+  cancel.check();
   replace_file_set(folder, files, make_way(folder, files, order));
   Written written{{}, std::move(board.judgement)};
   for (const SetFile& file : files) written.names.push_back(file.name);

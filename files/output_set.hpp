@@ -2,6 +2,7 @@
 // further board that its inlays and inserts ask for.
 #pragma once
 
+#include <functional>
 #include <string>
 #include <vector>
 
@@ -25,6 +26,7 @@ struct OutputOrder {
   // What the job goes by, the first for the record: its file, or a name of its own while it has none. A set that was
   // written for any of them is this job's own.
   std::vector<std::string> job_keys;
+  std::function<void(double)> told;  // the share that is done, 0 to 1; may be empty
 };
 // The key of a job that is saved in this file.
 std::string key_of_job_file(const std::string& path);
@@ -39,6 +41,7 @@ struct Written {
 // set. All of it or nothing. Throws Problem{CannotWrite}; {BadInput} when the judge finds what nobody accepted by name;
 // and {InTheWay} when the folder holds another job's set, or files of those names that Doyen did not write or that were
 // changed since: it says which, and touches nothing, unless `replace`.
+// Problem{Cancelled} comes before the first file is touched, or not at all.
 Written write_outputs(const Plan& plan, const std::vector<FurtherPlan>& further, const std::string& folder,
                       const OutputOrder& order = {}, const Cancel& cancel = {});
 

@@ -22,7 +22,10 @@ constexpr double kMmPerUnit = kMmPerInch / kUnitsPerInch;
 constexpr std::size_t kMostElements = 300'000;
 constexpr int kDeepest = 200;
 constexpr int kMostUses = 20'000;
-constexpr std::size_t kMostPoints = 4'000'000;
+constexpr std::size_t kMostAttributes = 3'000'000;  // of all elements
+constexpr std::size_t kMostRules = 300'000;         // declarations of style sheets, each selector's own
+constexpr std::size_t kLongestStyle = 4000;         // characters of a value that says how something is painted
+constexpr float kMostExpansion = 4;                 // bytes that entities may make of one
 
 struct Element {
   std::string name;
@@ -43,14 +46,30 @@ std::string local(const char* name) {
 
 class TreeBuilder {
  public:
+  explicit TreeBuilder(Reading& reading) : reading_(reading) {}
+
   std::unique_ptr<Element> build(const std::string& text, const std::string& where) {
     const std::unique_ptr<XML_ParserStruct, decltype(&XML_ParserFree)> parser(XML_ParserCreate(nullptr),
                                                                               XML_ParserFree);
     XML_SetUserData(parser.get(), this);
     parser_ = parser.get();
+    XML_SetBillionLaughsAttackProtectionMaximumAmplification(parser.get(), kMostExpansion);
     XML_SetElementHandler(parser.get(), start, end);
     XML_SetCharacterDataHandler(parser.get(), characters);
-    const auto status = XML_Parse(parser.get(), text.data(), static_cast<int>(text.size()), 1);
+    // By the piece, so that it can be stopped between them.
+    constexpr std::size_t kPiece = 1u << 16;
+    XML_Status status = XML_STATUS_OK;
+    for (std::size_t at = 0; at < text.size() && status == XML_STATUS_OK && problem_.empty(); at += kPiece) {
+      const std::size_t n = std::min(kPiece, text.size() - at);
+      status = XML_Parse(parser.get(), text.data() + at, static_cast<int>(n), at + n == text.size() ? 1 : 0);
+      try {
+        reading_.step();
+      } catch (const Problem& problem) {
+        if (problem.kind() == Problem::Kind::Cancelled) throw;
+        throw bad_input(where + ": " + problem.what());
+      }
+      reading_.done(0.3 * static_cast<double>(at) / static_cast<double>(text.size()));
+    }
     const std::string line = ", line " + std::to_string(XML_GetCurrentLineNumber(parser.get()));
     if (!problem_.empty()) throw bad_input(where + line + ": " + problem_);
     if (status != XML_STATUS_OK) {
@@ -69,7 +88,11 @@ class TreeBuilder {
     if (self.open_.size() >= kDeepest) return self.stop("elements nested more than 200 deep.");
     auto element = std::make_unique<Element>();
     element->name = local(name);
-    for (; *attributes != nullptr; attributes += 2) element->attributes[local(attributes[0])] = attributes[1];
+    for (; *attributes != nullptr; attributes += 2) {
+      element->attributes[local(attributes[0])] = attributes[1];
+      if (++self.attributes_ > kMostAttributes)
+        return self.stop("more than three million attributes, too many to be a sign.");
+    }
     Element* raw = element.get();
     if (self.open_.empty())
       self.root_ = std::move(element);
@@ -93,10 +116,11 @@ class TreeBuilder {
     XML_StopParser(parser_, XML_FALSE);
   }
 
+  Reading& reading_;
   XML_Parser parser_ = nullptr;
   std::unique_ptr<Element> root_;
   std::vector<Element*> open_;
-  std::size_t count_ = 0;
+  std::size_t count_ = 0, attributes_ = 0;
   std::string problem_;
 };
 
@@ -126,10 +150,12 @@ void read_declarations(const std::string& text, std::map<std::string, std::strin
 class StyleSheet {
  public:
   void add(const std::string& css_with_comments) {
-    std::string css = css_with_comments;
-    for (std::size_t open; (open = css.find("/*")) != std::string::npos;) {
-      const std::size_t close = css.find("*/", open);
-      css.erase(open, close == std::string::npos ? std::string::npos : close + 2 - open);
+    std::string css;
+    for (std::size_t at = 0; at < css_with_comments.size();) {
+      const std::size_t open = std::min(css_with_comments.find("/*", at), css_with_comments.size());
+      css.append(css_with_comments, at, open - at);
+      const std::size_t close = css_with_comments.find("*/", open);
+      at = close == std::string::npos ? css_with_comments.size() : close + 2;
     }
     std::size_t from = 0;
     while (true) {
@@ -141,6 +167,8 @@ class StyleSheet {
       std::size_t s = 0;
       for (std::size_t comma; (comma = selectors.find(',', s)) != std::string::npos; s = comma + 1) {
         auto& rule = rules_[trimmed(selectors.substr(s, comma - s))];
+        if ((count_ += declarations.size()) > kMostRules)
+          throw bad_input("its style sheets have more than 300,000 rules, too many to be a sign.");
         for (const auto& [k, v] : declarations) rule[k] = v;
       }
       from = close + 1;
@@ -165,6 +193,7 @@ class StyleSheet {
 
  private:
   std::map<std::string, std::map<std::string, std::string>> rules_;
+  std::size_t count_ = 0;
 };
 
 struct Style {
@@ -250,7 +279,7 @@ Transform read_transform(const std::string& text) {
 
 class SvgWalker {
  public:
-  SvgWalker(const Element& root, Imported& out) : out_(out) { index(root); }
+  SvgWalker(const Element& root, Imported& out, Reading& reading) : out_(out), reading_(reading) { index(root); }
 
   void walk_root(const Element& root) {
     const std::vector<double> view = numbers(root.get("viewBox"));
@@ -282,7 +311,12 @@ class SvgWalker {
     viewport_ = has_view ? Point{view[2], view[3]} : Point{w, h};
     Style style;
     style = styled(root, style);
-    for (const auto& child : root.children) walk(*child, place, style, "");
+    double walked = 0;
+    for (const auto& child : root.children) {
+      walk(*child, place, style, "");
+      reading_.done(0.3 + 0.7 * ++walked / static_cast<double>(root.children.size()));
+    }
+    out_.left_out = left_out_.sentences();
   }
 
  private:
@@ -311,7 +345,7 @@ class SvgWalker {
     return Transform{sx, 0, 0, sy, dx - view[0] * sx, dy - view[1] * sy};
   }
 
-  Style styled(const Element& e, Style style) const {
+  Style styled(const Element& e, Style style) {
     std::map<std::string, std::string> found;
     for (const char* key :
          {"fill", "stroke", "stroke-width", "fill-rule", "display", "visibility", "fill-opacity", "stroke-opacity",
@@ -323,7 +357,9 @@ class SvgWalker {
     read_declarations(e.get("style"), found);
     const auto take = [&](const char* key, std::string& into) {
       const auto it = found.find(key);
-      if (it != found.end() && it->second != "inherit") into = it->second;
+      if (it == found.end() || it->second == "inherit") return;
+      if (it->second.size() > kLongestStyle) return note_left_out("A way of painting that is pages long was left out.");
+      into = it->second;
     };
     take("fill", style.fill);
     take("stroke", style.stroke);
@@ -352,14 +388,13 @@ class SvgWalker {
     return style;
   }
 
-  void note_left_out(const std::string& what) {
-    if (noted_.insert(what).second) out_.left_out.push_back(what);
-  }
+  void note_left_out(const std::string& what) { left_out_.add(what); }
 
   void walk(const Element& e, const Transform& parent, const Style& inherited, const std::string& group) {
     static const std::set<std::string> kSilent{"defs",           "style",    "title",  "desc",      "metadata",
                                                "symbol",         "clipPath", "mask",   "marker",    "linearGradient",
                                                "radialGradient", "pattern",  "filter", "namedview", "script"};
+    reading_.step();
     if (kSilent.contains(e.name)) return;
     const Style style = styled(e, inherited);
     if (!style.shown) return;
@@ -425,6 +460,7 @@ class SvgWalker {
   Region clip_region(const Element& clip, const Transform& place) {
     std::vector<Ring> rings;
     for (const auto& child : clip.children) {
+      reading_.step();
       const Element* e = child.get();
       Transform t = read_transform(e->get("transform")).then(place);
       if (e->name == "use") {
@@ -442,6 +478,7 @@ class SvgWalker {
         continue;
       }
       if (!path) continue;
+      reading_.points(path->steps.size());
       const bool odd = styled(*e, {}).clip_rule == "evenodd";
       try {
         for (Island& island :
@@ -536,6 +573,7 @@ class SvgWalker {
     for (const ShapedGlyph& glyph : line.glyphs) {
       const Transform own =
           Transform::scale(size, -size).then(Transform::move(x + glyph.origin.x * size, pen.y - glyph.origin.y * size));
+      reading_.points(glyph.path.steps.size());
       if (!glyph.path.empty() && style.fill != "none")
         add_fill(id, group, transformed(glyph.path, own.then(place)), false);
     }
@@ -674,8 +712,7 @@ class SvgWalker {
         return;
       }
     }
-    points_ += placed.steps.size();
-    if (points_ > kMostPoints) throw bad_input("the drawing has more than four million points.");
+    reading_.points(placed.steps.size());
     if (style.fill != "none" && style.fill != "transparent") {
       add_fill(e.get("id"), group, placed, style.fill_rule == "evenodd");
     }
@@ -758,33 +795,35 @@ class SvgWalker {
       else
         lines = dashed(lines, dashes);
     }
+    for (const Line2& line : lines) reading_.points(line.size());
     const Region covered = stroked(lines, style.stroke_width * scale, part.end, part.joint);
     add_fill(part.id, group, transformed(path_of_region(covered), Transform::scale(1 / scale, 1 / scale).then(place)),
              false);
   }
 
   Imported& out_;
+  Reading& reading_;
   StyleSheet sheet_;
   std::map<std::string, const Element*> by_id_;
   std::set<const Element*> following_;
-  std::set<std::string> noted_;
+  LeftOut left_out_;
   std::vector<Region> clips_;  // mm on the page, each within the one before
   Point viewport_;
   int uses_ = 0;
-  std::size_t points_ = 0;
 };
 
 }  // namespace
 
-Imported read_svg(const std::string& text, const std::string& where) {
+Imported read_svg(const std::string& text, const std::string& where, Reading reading) {
   if (text.size() > (64u << 20)) throw bad_input(where + ": larger than 64 MB, too large for a drawing.");
-  const std::unique_ptr<Element> root = TreeBuilder().build(text, where);
+  const std::unique_ptr<Element> root = TreeBuilder(reading).build(text, where);
   Imported out;
   const auto slash = where.rfind('/');
   out.drawing.name = slash == std::string::npos ? where : where.substr(slash + 1);
   try {
-    SvgWalker(*root, out).walk_root(*root);
+    SvgWalker(*root, out, reading).walk_root(*root);
   } catch (const Problem& problem) {
+    if (problem.kind() == Problem::Kind::Cancelled) throw;
     throw bad_input(where + ": " + problem.what());
   }
   if (out.drawing.parts.empty()) {

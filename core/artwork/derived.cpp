@@ -9,6 +9,20 @@ namespace doyen::making {
 namespace {
 
 constexpr int kMostCopies = 2000;
+constexpr std::size_t kMostPointsOfCopies = 600'000;  // as many as outlines may have that are joined again
+
+// Said before they are made: copies of copies are soon more than a machine's memory.
+void check_copies(const Outlines& source, int copies) {
+  std::size_t points = 0;
+  for (const Island& island : source.region.islands) {
+    for (const Ring& ring : island.rings) points += ring.size();
+  }
+  for (const Line2& line : source.lines) points += line.size();
+  if (points * static_cast<std::size_t>(std::max(0, copies)) > kMostPointsOfCopies)
+    throw bad_input(
+        std::to_string(copies) + " copies of an outline of " + std::to_string(points) +
+        " points are too many for one piece, at most 600,000 points in all; repeat fewer, or thin it first.");
+}
 
 Outlines moved(const Outlines& o, const Transform& by) {
   Outlines out = o;
@@ -94,6 +108,7 @@ Outlines along_a_way(const Derived& d, const Outlines& source, const Outlines& w
   for (std::size_t i = 1; i < line.size(); ++i) whole += distance(line[i - 1], line[i]);
   int n = d.count > 0 ? d.count : static_cast<int>(whole / std::max(0.1, std::abs(d.distance))) + (closed ? 0 : 1);
   n = std::clamp(n, 1, kMostCopies);
+  check_copies(source, n);
   const Point middle = bounds(source).centre();
   Outlines out;
   std::size_t i = 1;
@@ -122,6 +137,7 @@ Outlines round_a_centre(const Derived& d, const Outlines& source) {
   const Point middle = bounds(source).centre();
   Outlines out;
   const int n = std::clamp(d.count, 1, kMostCopies);
+  check_copies(source, n);
   // The source is the copy at the top; the centre lies `radius` below it.
   for (int k = 0; k < n; ++k) {
     const double degrees = -360.0 * k / n;
@@ -138,6 +154,7 @@ Outlines round_a_centre(const Derived& d, const Outlines& source) {
 Outlines in_a_grid(const Derived& d, const Outlines& source) {
   const int columns = std::clamp(d.columns, 1, 500), rows = std::clamp(d.rows, 1, 500);
   if (columns * rows > kMostCopies) throw bad_input("More than 2,000 copies are too many for one piece.");
+  check_copies(source, columns * rows);
   Outlines out;
   for (int r = 0; r < rows; ++r) {
     for (int c = 0; c < columns; ++c)

@@ -80,7 +80,7 @@ Outlines outlines_of_drawing(const Drawing& drawing, const Transform& place) {
   return out;
 }
 
-// Follows pieces to their sources, and stops where they lead back.
+// Follows pieces to their sources, each once, and stops where they lead back.
 class Maker {
  public:
   explicit Maker(const PieceSource& source) : source_(source) {}
@@ -117,14 +117,16 @@ class Maker {
     if (std::find(open_.begin(), open_.end(), id) != open_.end() || id == asking.id || open_.size() > 40)
       throw bad_input("“" + asking.name + "” and “" + piece->name +
                       "” are made from each other; one must stand by itself.");
+    if (const auto known = made_.find(id); known != made_.end()) return known->second;
     open_.push_back(asking.id);
     Outlines found = make(*piece);
     open_.pop_back();
-    return found;
+    return made_.emplace(id, std::move(found)).first->second;
   }
 
   const PieceSource& source_;
   std::vector<std::string> open_;
+  std::map<std::string, Outlines> made_;
 };
 
 }  // namespace

@@ -116,7 +116,7 @@ void on_next_dialog(Act act) {
   timer->setInterval(30);
   QObject::connect(timer, &QTimer::timeout, timer, [timer, act] {
     auto* dialog = qobject_cast<QDialog*>(QApplication::activeModalWidget());
-    if (dialog == nullptr) return;
+    if (dialog == nullptr || dialog->objectName() == QLatin1String("longWork")) return;
     timer->stop();
     timer->deleteLater();
     act(dialog);
