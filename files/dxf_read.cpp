@@ -4,6 +4,7 @@
 #include <dxflib/dl_dxf.h>
 
 #include <algorithm>
+#include <boost/geometry/algorithms/disjoint.hpp>
 #include <boost/geometry/geometries/box.hpp>
 #include <boost/geometry/geometries/point.hpp>
 #include <boost/geometry/index/rtree.hpp>
@@ -13,6 +14,7 @@
 #include <numbers>
 #include <set>
 #include <sstream>
+#include <tuple>
 
 #include "files/dxf_records.hpp"
 #include "measure/length.hpp"
@@ -21,7 +23,8 @@
 namespace doyen {
 namespace {
 
-constexpr std::size_t kMostEntities = 2'000'000;
+constexpr std::size_t kMostEntities = 1'000'000;
+constexpr std::size_t kMostParts = 300'000;
 constexpr int kDeepestBlock = 16;
 constexpr int kSplineParts = 64;  // straight pieces between two knots
 constexpr double kJoin = 0.01;    // mm: ends nearer than this are one
@@ -232,7 +235,7 @@ class Collector : public DL_CreationAdapter {
   void addKnot(const DL_KnotData& d) override { spline_.knots.push_back(d.k); }
   void addInsert(const DL_InsertData& d) override {
     finish();
-    if (++entities > kMostEntities) throw bad_input("more than two million entities, too many to be a sign.");
+    if (++entities > kMostEntities) throw bad_input("more than a million entities, too many to be a sign.");
     const int cols = std::clamp(d.cols, 1, 500), rows = std::clamp(d.rows, 1, 500);
     if (cols * rows > 10'000) return note("a block repeated more than 10,000 times");
     for (int r = 0; r < rows; ++r) {
@@ -268,7 +271,7 @@ class Collector : public DL_CreationAdapter {
 
   void add(Path path, bool closed) { add_to(getAttributes().getLayer(), std::move(path), closed, mirrored()); }
   void add_to(const std::string& layer, Path path, bool closed, bool mirror) {
-    if (++entities > kMostEntities) throw bad_input("more than two million entities, too many to be a sign.");
+    if (++entities > kMostEntities) throw bad_input("more than a million entities, too many to be a sign.");
     if (path.steps.size() < 2) return;
     if (!finite(path)) return note("a line with a coordinate that is no number");
     reading_.points(path.steps.size());
@@ -357,13 +360,13 @@ class Expander {
   void expand(const Block& block, const Transform& place, const std::string& layer, int depth) {
     for (const Chain& c : block.chains) {
       if (depth > 0) reading_.points(c.path.steps.size());
-      if (chains_.size() > kMostEntities) throw bad_input("its blocks repeat into more than two million lines.");
+      if (chains_.size() > kMostEntities) throw bad_input("its blocks repeat into more than a million lines.");
       // What lies on layer 0 of a block takes the layer of its insert.
       chains_.push_back({c.layer == "0" && !layer.empty() ? layer : c.layer, transformed(c.path, place), c.closed});
     }
     for (const Insert& i : block.inserts) {
       reading_.step();
-      if (++inserts_ > kMostEntities) throw bad_input("its blocks stand in each other more than two million times.");
+      if (++inserts_ > kMostEntities) throw bad_input("its blocks stand in each other more than a million times.");
       const auto it = from_.blocks.find(i.block);
       if (it == from_.blocks.end()) {
         left_out_.add("The block “" + i.block.substr(0, 40) + "” is not in the file and was left out.");
@@ -403,11 +406,13 @@ Path reversed(const Path& path) {
 // Ends that meet are joined into longer chains until none do; what comes back to its start is closed.
 std::vector<Chain> joined(std::vector<Chain> chains, Reading& reading) {
   std::vector<Chain> done;
-  std::multimap<std::pair<std::int64_t, std::int64_t>, std::size_t> ends;
+  std::multimap<std::tuple<std::int64_t, std::int64_t, std::size_t>, std::size_t> ends;  // by place and layer
+  std::map<std::string, std::size_t> layers;
   std::vector<char> used(chains.size(), 0);
-  const auto key = [](Point p) {
-    return std::pair{static_cast<std::int64_t>(std::floor(p.x / kJoin)),
-                     static_cast<std::int64_t>(std::floor(p.y / kJoin))};
+  const auto key = [&](Point p, const std::string& layer) {
+    return std::tuple{static_cast<std::int64_t>(std::floor(p.x / kJoin)),
+                      static_cast<std::int64_t>(std::floor(p.y / kJoin)),
+                      layers.emplace(layer, layers.size()).first->second};
   };
   const auto front = [&](std::size_t i) { return chains[i].path.steps.front().to; };
   const auto back = [&](std::size_t i) { return chains[i].path.steps.back().to; };
@@ -418,14 +423,14 @@ std::vector<Chain> joined(std::vector<Chain> chains, Reading& reading) {
       done.push_back(chains[i]);
       continue;
     }
-    ends.emplace(key(front(i)), i);
-    ends.emplace(key(back(i)), i);
+    ends.emplace(key(front(i), chains[i].layer), i);
+    ends.emplace(key(back(i), chains[i].layer), i);
   }
   const auto partner = [&](Point p, const std::string& layer) -> std::ptrdiff_t {
-    const auto [kx, ky] = key(p);
+    const auto [kx, ky, kl] = key(p, layer);
     for (std::int64_t dx = -1; dx <= 1; ++dx) {
       for (std::int64_t dy = -1; dy <= 1; ++dy) {
-        const auto [from, to] = ends.equal_range({kx + dx, ky + dy});
+        const auto [from, to] = ends.equal_range({kx + dx, ky + dy, kl});
         for (auto it = from; it != to;) {
           reading.step();
           const std::size_t i = it->second;
@@ -434,7 +439,6 @@ std::vector<Chain> joined(std::vector<Chain> chains, Reading& reading) {
             continue;
           }
           ++it;
-          if (chains[i].layer != layer) continue;
           if (distance(front(i), p) <= kJoin || distance(back(i), p) <= kJoin) return static_cast<std::ptrdiff_t>(i);
         }
       }
@@ -511,17 +515,25 @@ void add_outlines(const std::vector<const Chain*>& closed, std::vector<Drawing::
   for (std::size_t i = 0; i < loops.size(); ++i) {
     const Loop* around = nullptr;
     const Point p = loops[i].ring.front();
-    for (const std::size_t k : boxes.holding(p)) {
+    const auto holds = [&](std::size_t k) {
       reading.step();
-      if (contains(Island{{loops[k].ring}}, p)) {
-        around = &loops[k];
-        break;
+      if (loops[k].box.contains(p) && contains(Island{{loops[k].ring}}, p)) around = &loops[k];
+      return around != nullptr;
+    };
+    // Rings in rings: the next larger one mostly is it. Of many side by side only those that lie there are asked.
+    constexpr std::size_t kNear = 16;
+    for (std::size_t k = i; k-- > i - std::min(i, kNear) && !holds(k);) {
+    }
+    if (around == nullptr) {
+      for (const std::size_t k : boxes.holding(p)) {
+        if (holds(k)) break;
       }
     }
     boxes.add(loops[i].box, i);
     loops[i].depth = around == nullptr ? 0 : around->depth + 1;
     Path path = loops[i].chain->path;
     path.close();
+    if (parts.size() >= kMostParts) throw bad_input("it has more than 300,000 outlines, too many to be a sign.");
     if (loops[i].depth % 2 == 0) {
       loops[i].part = parts.size();
       Drawing::Part part;
@@ -566,6 +578,7 @@ void add_parts(const std::vector<Chain>& chains, std::vector<Drawing::Part>& par
   for (const Chain& c : chains) {
     if (c.closed) continue;
     reading.step();
+    if (parts.size() >= kMostParts) throw bad_input("it has more than 300,000 lines, too many to be a sign.");
     Drawing::Part part;
     part.id = "line-" + std::to_string(number++);
     part.group = c.layer;
@@ -587,7 +600,7 @@ Imported read_dxf(const std::string& text, const std::string& where, Reading rea
   bool ended = false;
   try {
     DxfRecords records = sound_records(text, reading);
-    std::istringstream stream(records.text);
+    std::istringstream stream(std::move(records.text));
     ended = records.ended;
     collector.unknown = std::move(records.left_out);
     DL_Dxf reader;

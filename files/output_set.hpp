@@ -26,7 +26,7 @@ struct OutputOrder {
   // What the job goes by, the first for the record: its file, or a name of its own while it has none. A set that was
   // written for any of them is this job's own.
   std::vector<std::string> job_keys;
-  std::function<void(double)> told;  // the share that is done, 0 to 1; may be empty
+  std::function<void(double)> told = {};  // the share that is done, 0 to 1; may be empty
 };
 // The key of a job that is saved in this file.
 std::string key_of_job_file(const std::string& path);

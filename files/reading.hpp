@@ -23,13 +23,13 @@ class Reading {
   void step() {
     if (++steps_ % 32 == 0) look();
   }
+  void look();  // the same at once
   // Before points are made, whatever makes them. Throws Problem{BadInput} when they are too many for a drawing.
   void points(std::size_t more);
   void done(double share);
   [[nodiscard]] const Cancel& cancel() const { return cancel_; }
 
  private:
-  void look();
   Cancel cancel_;
   std::function<void(double)> told_;
   double seconds_;

@@ -1,5 +1,6 @@
 #include "files/svg_read.hpp"
 
+#define XML_DTD 1  // declares what guards against entities that grow without end
 #include <expat.h>
 
 #include <algorithm>
@@ -22,6 +23,8 @@ constexpr double kMmPerUnit = kMmPerInch / kUnitsPerInch;
 constexpr std::size_t kMostElements = 300'000;
 constexpr int kDeepest = 200;
 constexpr int kMostUses = 20'000;
+constexpr std::size_t kMostWalked = 5'000'000;  // elements, each as often as it is used
+constexpr std::size_t kMostParts = 300'000;
 constexpr std::size_t kMostAttributes = 3'000'000;  // of all elements
 constexpr std::size_t kMostRules = 300'000;         // declarations of style sheets, each selector's own
 constexpr std::size_t kLongestStyle = 4000;         // characters of a value that says how something is painted
@@ -57,13 +60,13 @@ class TreeBuilder {
     XML_SetElementHandler(parser.get(), start, end);
     XML_SetCharacterDataHandler(parser.get(), characters);
     // By the piece, so that it can be stopped between them.
-    constexpr std::size_t kPiece = 1u << 16;
+    constexpr std::size_t kPiece = 16u << 20;  // larger: a tag over many of them is gone through again for each
     XML_Status status = XML_STATUS_OK;
     for (std::size_t at = 0; at < text.size() && status == XML_STATUS_OK && problem_.empty(); at += kPiece) {
       const std::size_t n = std::min(kPiece, text.size() - at);
       status = XML_Parse(parser.get(), text.data() + at, static_cast<int>(n), at + n == text.size() ? 1 : 0);
       try {
-        reading_.step();
+        reading_.look();
       } catch (const Problem& problem) {
         if (problem.kind() == Problem::Kind::Cancelled) throw;
         throw bad_input(where + ": " + problem.what());
@@ -84,6 +87,7 @@ class TreeBuilder {
   static void start(void* user, const char* name, const char** attributes) {
     auto& self = *static_cast<TreeBuilder*>(user);
     if (!self.problem_.empty()) return;
+    if (self.reading_.cancel().requested()) return self.stop("cancelled.");
     if (++self.count_ > kMostElements) return self.stop("more than 300,000 elements, too many to be a sign.");
     if (self.open_.size() >= kDeepest) return self.stop("elements nested more than 200 deep.");
     auto element = std::make_unique<Element>();
@@ -395,6 +399,7 @@ class SvgWalker {
                                                "symbol",         "clipPath", "mask",   "marker",    "linearGradient",
                                                "radialGradient", "pattern",  "filter", "namedview", "script"};
     reading_.step();
+    if (++walked_ > kMostWalked) throw bad_input("the drawing repeats parts more than five million times.");
     if (kSilent.contains(e.name)) return;
     const Style style = styled(e, inherited);
     if (!style.shown) return;
@@ -518,6 +523,11 @@ class SvgWalker {
       part.even_odd = false;
       part.data = path_data(path_of_region(cut), 5);
     }
+    add_part(std::move(part));
+  }
+  void add_part(Drawing::Part part) {
+    if (out_.drawing.parts.size() >= kMostParts)
+      throw bad_input("the drawing has more than 300,000 outlines, too many to be a sign.");
     out_.drawing.parts.push_back(std::move(part));
   }
 
@@ -771,7 +781,7 @@ class SvgWalker {
       part.line = true;
       part.stroke = style.stroke_width * scale;
       part.data = path_data(transformed(path, place), 5);
-      out_.drawing.parts.push_back(std::move(part));
+      add_part(std::move(part));
       return;
     }
     // In the element's own units, large enough that grid and flatness stay fine, then onto the page.
@@ -810,6 +820,7 @@ class SvgWalker {
   std::vector<Region> clips_;  // mm on the page, each within the one before
   Point viewport_;
   int uses_ = 0;
+  std::size_t walked_ = 0;
 };
 
 }  // namespace

@@ -9,19 +9,12 @@ namespace doyen::making {
 namespace {
 
 constexpr int kMostCopies = 2000;
-constexpr std::size_t kMostPointsOfCopies = 600'000;  // as many as outlines may have that are joined again
 
-// Said before they are made: copies of copies are soon more than a machine's memory.
+// Copies of copies are soon more than a machine's memory.
 void check_copies(const Outlines& source, int copies) {
-  std::size_t points = 0;
-  for (const Island& island : source.region.islands) {
-    for (const Ring& ring : island.rings) points += ring.size();
-  }
+  std::size_t points = point_count(source.region);
   for (const Line2& line : source.lines) points += line.size();
-  if (points * static_cast<std::size_t>(std::max(0, copies)) > kMostPointsOfCopies)
-    throw bad_input(
-        std::to_string(copies) + " copies of an outline of " + std::to_string(points) +
-        " points are too many for one piece, at most 600,000 points in all; repeat fewer, or thin it first.");
+  check_points(points * static_cast<std::size_t>(std::max(0, copies)));
 }
 
 Outlines moved(const Outlines& o, const Transform& by) {

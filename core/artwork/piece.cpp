@@ -16,9 +16,14 @@ namespace {
 Outlines parts_outlines(const Drawing& drawing, const Transform& place, double scale) {
   Outlines out;
   std::vector<Ring> rings;
+  std::size_t points = 0;
   for (const Drawing::Part& part : drawing.parts) {
     if (part.left_out) continue;
     Flat flat = flatten(transformed(parse_path(part.data), place), kFlatness, !part.line);
+    for (const auto* lines : {&flat.closed, &flat.open}) {
+      for (const auto& line : *lines) points += line.size();
+    }
+    check_points(points);
     if (!part.line) {
       for (Island& island : clean(flat.closed, part.even_odd ? Fill::EvenOdd : Fill::NonZero).islands) {
         for (Ring& ring : island.rings) rings.push_back(std::move(ring));

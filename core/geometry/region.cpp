@@ -88,7 +88,6 @@ bool ring_contains(const Ring& ring, Point p) {
 // Outlines that cross themselves without end would keep the sweep busy for hours; no artwork does that.
 constexpr std::size_t kMostCrossings = 30'000;
 constexpr std::size_t kMostTouches = 3'000'000;  // lying on each other
-constexpr std::size_t kMostPoints = 600'000;
 constexpr std::size_t kMostPointsOfOne = 50'000;
 
 using GridPoint = cl::IntPoint;
@@ -381,12 +380,10 @@ Region clean(const std::vector<Ring>& rings, Fill fill) {
   if (before == 0) return {};
   std::size_t largest = 0;
   for (const cl::Path& path : paths) largest = std::max(largest, path.size());
-  if (largest > kMostPointsOfOne || before > kMostPoints) {
-    throw bad_input(largest > kMostPointsOfOne ? "One outline has " + std::to_string(largest) +
-                                                     " points, more than the 50,000 that one may have; thin it."
-                                               : "The outlines have " + std::to_string(before) +
-                                                     " points, more than 600,000; thin them, or bring them in parts.");
-  }
+  if (largest > kMostPointsOfOne)
+    throw bad_input("One outline has " + std::to_string(largest) +
+                    " points, more than the 50,000 that one may have; thin it.");
+  check_points(before);
   const Meetings meetings(paths);
   if (meetings.none()) return nest(paths, fill);
   if (meetings.too_many()) {
@@ -396,6 +393,11 @@ Region clean(const std::vector<Ring>& rings, Fill fill) {
   // Where outlines crossed, the rounded crossing points can leave hair-thin new crossings; a second pass removes them.
   if (point_count(once) == before) return once;
   return combine(to_clipper(once), {}, cl::ctUnion, cl::pftNonZero);
+}
+
+void check_points(std::size_t points) {
+  if (points > kMostPoints)
+    throw bad_input("The outlines have more than 600,000 points; thin them, or bring them in parts.");
 }
 
 bool is_tangle(const std::vector<Ring>& rings) { return Meetings(without_repeats(to_clipper(rings))).too_many(); }

@@ -63,6 +63,10 @@ bool contains(const Island& island, Point p);
 bool contains(const Region& region, Point p);
 std::size_t point_count(const Region& region);
 
+inline constexpr std::size_t kMostPoints = 600'000;  // of outlines that are joined into one region
+// Throws Problem{BadInput} when they are more: before they are made, where that is known.
+void check_points(std::size_t points);
+
 enum class Fill { NonZero, EvenOdd };
 enum class Corner { Round, Sharp, Flat };
 

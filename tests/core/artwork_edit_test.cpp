@@ -218,6 +218,34 @@ TEST_CASE("a layout stated in proportions follows its one dimension") {
                     Catch::Contains("made from each other"));
 }
 
+TEST_CASE("pieces made from made pieces are made once each, and counted before they are many") {
+  // Each joined from the one before it, twice: 2^38 ways lead to the first.
+  std::vector<Piece> chain{drawn(kRectangle)};
+  for (int i = 1; i < 39; ++i) {
+    Derived twice;
+    twice.how = Derived::How::Join;
+    twice.from = {chain.back().id, chain.back().id};
+    chain.push_back({"d" + std::to_string(i), "D", twice, {0, 0}, 0});
+  }
+  const Job job = job_of(chain);
+  CHECK(area(made(job, "d38").region) == Approx(800).epsilon(1e-3));
+  // A grid of a grid of a grid would be eight thousand million rectangles.
+  Derived grid;
+  grid.how = Derived::How::Grid;
+  grid.columns = 50;
+  grid.rows = 40;
+  grid.step_x = grid.step_y = 50;
+  std::vector<Piece> grids{drawn(kRectangle)};
+  for (int i = 1; i < 4; ++i) {
+    grid.from = {grids.back().id};
+    grids.push_back({"g" + std::to_string(i), "G", grid, {0, 0}, 0});
+  }
+  const Job many = job_of(grids);
+  CHECK(made(many, "g1").region.islands.size() == 2000);
+  CHECK_THROWS_WITH(made(many, "g2"), Catch::Contains("600,000 points"));
+  CHECK_THROWS_WITH(made(many, "g3"), Catch::Contains("600,000 points"));
+}
+
 TEST_CASE("boards may be round, oval or an outline") {
   Blank b;
   b.width = 300;
