@@ -16,6 +16,7 @@
 #include <sstream>
 #include <tuple>
 
+#include "artwork/drawing_limits.hpp"
 #include "files/dxf_records.hpp"
 #include "measure/length.hpp"
 #include "problem.hpp"
@@ -24,7 +25,6 @@ namespace doyen {
 namespace {
 
 constexpr std::size_t kMostEntities = 1'000'000;
-constexpr std::size_t kMostParts = 300'000;
 constexpr int kDeepestBlock = 16;
 constexpr int kSplineParts = 64;  // straight pieces between two knots
 constexpr double kJoin = 0.01;    // mm: ends nearer than this are one
@@ -533,7 +533,7 @@ void add_outlines(const std::vector<const Chain*>& closed, std::vector<Drawing::
     loops[i].depth = around == nullptr ? 0 : around->depth + 1;
     Path path = loops[i].chain->path;
     path.close();
-    if (parts.size() >= kMostParts) throw bad_input("it has more than 300,000 outlines, too many to be a sign.");
+    if (parts.size() >= kMostParts) throw bad_input("it has more than 200,000 outlines, too many to be a sign.");
     if (loops[i].depth % 2 == 0) {
       loops[i].part = parts.size();
       Drawing::Part part;
@@ -578,7 +578,7 @@ void add_parts(const std::vector<Chain>& chains, std::vector<Drawing::Part>& par
   for (const Chain& c : chains) {
     if (c.closed) continue;
     reading.step();
-    if (parts.size() >= kMostParts) throw bad_input("it has more than 300,000 lines, too many to be a sign.");
+    if (parts.size() >= kMostParts) throw bad_input("it has more than 200,000 lines, too many to be a sign.");
     Drawing::Part part;
     part.id = "line-" + std::to_string(number++);
     part.group = c.layer;

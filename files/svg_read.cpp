@@ -11,6 +11,7 @@
 #include <optional>
 #include <set>
 
+#include "artwork/drawing_limits.hpp"
 #include "geometry/polyline.hpp"
 #include "measure/length.hpp"
 #include "problem.hpp"
@@ -23,8 +24,7 @@ constexpr double kMmPerUnit = kMmPerInch / kUnitsPerInch;
 constexpr std::size_t kMostElements = 300'000;
 constexpr int kDeepest = 200;
 constexpr int kMostUses = 20'000;
-constexpr std::size_t kMostWalked = 5'000'000;  // elements, each as often as it is used
-constexpr std::size_t kMostParts = 300'000;
+constexpr std::size_t kMostWalked = 5'000'000;      // elements, each as often as it is used
 constexpr std::size_t kMostAttributes = 3'000'000;  // of all elements
 constexpr std::size_t kMostRules = 300'000;         // declarations of style sheets, each selector's own
 constexpr std::size_t kLongestStyle = 4000;         // characters of a value that says how something is painted
@@ -527,7 +527,7 @@ class SvgWalker {
   }
   void add_part(Drawing::Part part) {
     if (out_.drawing.parts.size() >= kMostParts)
-      throw bad_input("the drawing has more than 300,000 outlines, too many to be a sign.");
+      throw bad_input("the drawing has more than 200,000 outlines, too many to be a sign.");
     out_.drawing.parts.push_back(std::move(part));
   }
 

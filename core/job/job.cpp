@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <set>
 
+#include "artwork/drawing_limits.hpp"
 #include "storage/atomic_file.hpp"
 
 namespace doyen {
@@ -316,7 +317,7 @@ Json write_traced(const TracedFrom& t) {
 std::vector<Drawing::Part> read_parts(const JsonView& v, const char* key) {
   std::vector<Drawing::Part> parts;
   std::size_t i = 0;
-  for (const Json& entry : v.array(key, 200'000)) {
+  for (const Json& entry : v.array(key, kMostParts)) {
     const JsonView p(entry, v.where() + "." + key + "[" + std::to_string(i++) + "]");
     Drawing::Part part;
     part.id = p.text_or("id", "");
