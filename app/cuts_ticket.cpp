@@ -3,6 +3,7 @@
 #include <cmath>
 
 #include "flow_layout.hpp"
+#include "inlay/look_start.hpp"
 #include "theme.hpp"
 #include "tickets.hpp"
 
@@ -305,34 +306,8 @@ CutsTicket::CutsTicket(Workshop& shop) : Ticket(shop) {
 
   connect(look_, &QButtonGroup::idClicked, this, [this](int kind) {
     shop_.edit_item(tr("change how it shall look"), [&](Item& item) {
-      const bool was_slot = item.cut.kind == Treatment::Kind::HangerSlot;
-      item.cut.kind = static_cast<Treatment::Kind>(kind);
-      // Only slots go to the back by themselves; inlays lie in the front.
-      if (was_slot || item.cut.kind == Treatment::Kind::Inlay) item.cut.back = false;
-      if (goes_through(item.cut.kind) && item.cut.tabs == Tabs{})
-        item.cut.tabs = usual_tabs(shop_.document.job().blank);
-      const Bit* bit = shop_.rack.find(item.cut.bit);  // what it had
-      const WantedBit wanted = wanted_bit(item.cut);
-      if (wanted == WantedBit::V && (bit == nullptr || bit->kind != BitKind::V)) item.cut.bit = "v60";
-      if (wanted == WantedBit::Keyhole && (bit == nullptr || bit->kind != BitKind::Keyhole)) {
-        for (const Bit& other : shop_.rack.bits) {
-          if (other.kind == BitKind::Keyhole) item.cut.bit = other.id;
-        }
-        bit = shop_.rack.find(item.cut.bit);
-        item.cut.back = true;
-        if (bit != nullptr) item.cut.depth = std::min(bit->flute_length, std::round(2 * bit->head_height));
-      }
-      if (wanted != WantedBit::Keyhole && wanted != WantedBit::None && bit != nullptr && bit->kind == BitKind::Keyhole)
-        item.cut.bit = wanted == WantedBit::V ? "v60" : "flat-1/4in";
-      if (wanted == WantedBit::Flat && (bit == nullptr || bit->kind != BitKind::Flat)) item.cut.bit = "flat-1/4in";
-      // A depth that is seen: a quarter of the board for floors, what a line had for lines.
-      if (FloorSection::fits(item.cut.kind) && item.cut.depth == Treatment{}.depth)
-        item.cut.depth = std::round(shop_.document.job().blank.thinnest() / 5 * 2) / 2;
-      if (item.cut.kind == Treatment::Kind::Inlay) {
-        item.cut.clearing.clear();
-        InlaySection::start_figures(item.cut, shop_, item.piece.id);
-      }
-      if (item.cut.kind == Treatment::Kind::Bevel) item.cut.clearing.clear();
+      item.cut = start_look(static_cast<Treatment::Kind>(kind), item.cut, shop_.document.job(), shop_.rack,
+                            [&](const Bit& v) { return InlaySection::widest_stroke(shop_, item.piece.id, v); });
     });
   });
   for (QComboBox* box : {v_bit_, flat_bit_, line_bit_}) {

@@ -11,7 +11,8 @@ namespace doyen {
 
 DrawingSection::DrawingSection(Workshop& shop) : ArtworkSection(shop) {
   lines_ = new QComboBox;
-  lines_->addItems({tr("carved as wide as drawn"), tr("followed by the bit")});
+  lines_->setObjectName(QStringLiteral("linesAre"));
+  lines_->addItems({tr("carved as wide as drawn"), tr("followed by the bit"), tr("outlines of areas")});
   column_->addWidget(make_row(tr("Its lines are"), lines_));
   hairline_ = new LengthField(0.01, 500);
   column_->addWidget(make_row(tr("Hairlines"), hairline_));
@@ -60,11 +61,17 @@ DrawingSection::DrawingSection(Workshop& shop) : ArtworkSection(shop) {
     edit_kind<Drawing>(tr("thicken the drawing"), [&](Drawing& d) { d.thicken = mm.value_or(0); });
   });
   connect(lines_, &QComboBox::activated, this, [this](int i) {
-    const bool follow = i == 1;
-    shop_.edit_item(follow ? tr("follow the lines") : tr("carve the lines' width"), [&](Item& item) {
-      if (auto* d = std::get_if<Drawing>(&item.piece.what)) d->follow_lines = follow;
-      if (follow && item.cut.kind == Treatment::Kind::Incise) item.cut.kind = Treatment::Kind::Line;
-    });
+    const auto lines = static_cast<Drawing::Lines>(i);
+    const bool follow = lines == Drawing::Lines::Followed;
+    shop_.edit_item(follow                             ? tr("follow the lines")
+                    : lines == Drawing::Lines::Enclose ? tr("take what the lines enclose")
+                                                       : tr("carve the lines' width"),
+                    [&](Item& item) {
+                      if (auto* d = std::get_if<Drawing>(&item.piece.what)) d->lines = lines;
+                      if (follow && item.cut.kind == Treatment::Kind::Incise) item.cut.kind = Treatment::Kind::Line;
+                      if (lines == Drawing::Lines::Enclose && item.cut.kind == Treatment::Kind::Line)
+                        item.cut.kind = Treatment::Kind::Incise;
+                    });
   });
   connect(hairline_, &LengthField::entered, this, [this](std::optional<double> mm) {
     edit_kind<Drawing>(tr("change the hairlines' width"), [&](Drawing& d) { d.hairline = *mm; });
@@ -207,10 +214,10 @@ void DrawingSection::refresh(const Item& item) {
   const Filling guard(filling_);
   const auto& d = std::get<Drawing>(item.piece.what);
   const bool has_lines = std::any_of(d.parts.begin(), d.parts.end(), [](const Drawing::Part& p) { return p.line; });
-  lines_->setCurrentIndex(d.follow_lines ? 1 : 0);
+  lines_->setCurrentIndex(static_cast<int>(d.lines));
   hairline_->show_length(d.hairline, shop_.document.job().lengths);
   show_row(lines_, has_lines);
-  show_row(hairline_, has_lines && !d.follow_lines);
+  show_row(hairline_, has_lines && d.lines == Drawing::Lines::Wide);
   retrace_->setVisible(d.traced.has_value());
   thicken_->show_length(d.thicken > 0 ? std::optional(d.thicken) : std::nullopt, shop_.document.job().lengths);
   points_->setChecked(shop_.bench->points().active());

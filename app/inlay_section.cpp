@@ -4,6 +4,7 @@
 
 #include "cuts/groove.hpp"
 #include "inlay/figures.hpp"
+#include "inlay/look_start.hpp"
 #include "problem.hpp"
 #include "stock/species.hpp"
 
@@ -14,33 +15,22 @@ void show_row(QWidget* field, bool shown) { field->parentWidget()->setVisible(sh
 
 const QString kVAlone = QStringLiteral("v-alone");
 
-// mm; 0 where it is not known: art of very many points is not looked at while someone waits.
-double widest_stroke(const Workshop& shop, const std::string& piece, const Bit& v) {
-  const PiecePlan* planned = shop.plan ? shop.plan->piece(piece) : nullptr;
-  if (planned == nullptr || !planned->problem.empty()) return 0;
-  if (planned->cuts.groove) return planned->cuts.groove->widest_stroke();
-  if (point_count(planned->outlines.region) > 20'000) return 0;
-  return plan_groove(planned->outlines.region, {v.tan_half(), v.tip}).widest_stroke();
-}
-
 // How deep the pocket really is: a stroke that closes before the depth asked for has no floor there.
 double floor_of_pocket(const Workshop& shop, const Item& item) {
   const Bit* v = shop.rack.find(item.cut.bit);
   if (!item.cut.inlay.sloped || v == nullptr || v->kind != BitKind::V) return item.cut.depth;
-  const double closes = std::max(0.0, widest_stroke(shop, item.piece.id, *v) - v->tip) / 2 / v->tan_half();
+  const double closes =
+      std::max(0.0, InlaySection::widest_stroke(shop, item.piece.id, *v) - v->tip) / 2 / v->tan_half();
   return closes > 0 ? std::min(item.cut.depth, closes) : item.cut.depth;
 }
 
 }  // namespace
 
-void InlaySection::start_figures(Treatment& cut, const Workshop& shop, const std::string& piece) {
-  const Bit* v = shop.rack.find(cut.bit);
-  if (v == nullptr || v->kind != BitKind::V) return;
-  const Job& job = shop.document.job();
-  const InlayStart start = inlay_start(widest_stroke(shop, piece, *v), *v, job.blank, job.lengths);
-  cut.depth = start.depth;
-  cut.inlay.contact = start.contact;
-  cut.inlay.saw_gap = start.saw_gap;
+double InlaySection::widest_stroke(const Workshop& shop, const std::string& piece, const Bit& v) {
+  const PiecePlan* planned = shop.plan ? shop.plan->piece(piece) : nullptr;
+  if (planned == nullptr || !planned->problem.empty()) return 0;
+  if (planned->cuts.groove) return planned->cuts.groove->widest_stroke();
+  return widest_stroke_of(planned->outlines.region, v);
 }
 
 InlaySection::InlaySection(Workshop& shop) : shop_(shop) {
@@ -73,7 +63,9 @@ InlaySection::InlaySection(Workshop& shop) : shop_(shop) {
   column->addWidget(prove_, 0, Qt::AlignLeft);
   connect(start_, &QPushButton::clicked, this, [this] {
     const std::string id = shop_.selected.toStdString();
-    edit(tr("take the figures from the strokes"), [&](Treatment& t) { start_figures(t, shop_, id); });
+    edit(tr("take the figures from the strokes"), [&](Treatment& t) {
+      start_inlay(t, shop_.document.job(), shop_.rack, [&](const Bit& v) { return widest_stroke(shop_, id, v); });
+    });
   });
   connect(prove_, &QPushButton::clicked, this, &InlaySection::proof_wanted);
   connect(keep_, &QPushButton::clicked, this, [this] {

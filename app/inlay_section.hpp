@@ -16,8 +16,8 @@ class InlaySection : public QWidget {
  public:
   explicit InlaySection(Workshop& shop);
   void refresh(const Item& item, const PiecePlan* piece);
-  // Sets depth, contact and gaps from the piece's widest stroke and the bit.
-  static void start_figures(Treatment& cut, const Workshop& shop, const std::string& piece);
+  // mm, of the piece as it was planned last; 0 where that is not known.
+  static double widest_stroke(const Workshop& shop, const std::string& piece, const Bit& v);
 
  Q_SIGNALS:
   void proof_wanted();

@@ -41,6 +41,10 @@ Rack rack_or_shipped(QString* problem) {
   }
 }
 
+bool only_lines(const Drawing& drawing) {
+  return std::all_of(drawing.parts.begin(), drawing.parts.end(), [](const Drawing::Part& p) { return p.line; });
+}
+
 }  // namespace
 
 MainWindow::MainWindow() : shop_{document_, rack_, nullptr, nullptr, {}, {}, {}} {
@@ -786,9 +790,9 @@ void MainWindow::show_in_place(QDialog* guest, const std::function<void()>& acce
   connect(guest, &QDialog::finished, this, [this, guest, accepted](int result) {
     pages_->setCurrentIndex(0);
     pages_->removeWidget(guest);
-    guest->deleteLater();
     bench_->setFocus();
     if (result == QDialog::Accepted) accepted();
+    guest->deleteLater();  // what was accepted still asks it
   });
   guest->setFocus();
 }
@@ -876,6 +880,7 @@ void MainWindow::add_drawing(const QString& given) {
     std::optional<TracePicture> picture;
     Imported svg;
     Box box;
+    Outlines enclosed;  // by its lines, where it is all lines
     work_off_thread(this, tr("Reading %1…").arg(QFileInfo(path).fileName()),
                     [&](const Cancel& cancel, const Told& told) {
                       const std::string file = path.toStdString();
@@ -905,21 +910,7 @@ void MainWindow::add_drawing(const QString& given) {
     }
     if (!svg.sized) notes << QString::fromStdString(svg.assumed);
     for (const std::string& left : svg.left_out) notes << QString::fromStdString(left);
-    // Art that is all lines is asked about once: both ways are right.
-    const bool only_lines =
-        std::all_of(drawing.parts.begin(), drawing.parts.end(), [](const Drawing::Part& p) { return p.line; });
-    Treatment::Kind kind = Treatment::Kind::Incise;
-    if (only_lines) {
-      QMessageBox ask(
-          QMessageBox::NoIcon, tr("A drawing of lines"),
-          tr("This drawing is all lines. Shall the bit follow each line, or carve the width it is drawn with?"),
-          QMessageBox::NoButton, this);
-      QPushButton* follow = ask.addButton(tr("Follow the lines"), QMessageBox::AcceptRole);
-      ask.addButton(tr("Carve their width"), QMessageBox::AcceptRole);
-      ask.exec();
-      drawing.follow_lines = ask.clickedButton() == follow;
-      if (drawing.follow_lines) kind = Treatment::Kind::Line;
-    }
+    const Treatment::Kind kind = ask_about_lines(drawing, enclosed);
     add_piece(tr("add a drawing"),
               {{}, QFileInfo(path).completeBaseName().toStdString(), drawing, blank.box().centre(), 0}, kind);
     if (!notes.isEmpty()) say(tr("About this drawing"), notes.join(QLatin1Char('\n')));
@@ -927,6 +918,29 @@ void MainWindow::add_drawing(const QString& given) {
     if (problem.kind() == Problem::Kind::Cancelled) return;
     say(tr("This drawing cannot be taken"), QString::fromUtf8(problem.what()));
   }
+}
+
+// Art that is all lines is asked about once: each way is right for some drawing.
+Treatment::Kind MainWindow::ask_about_lines(Drawing& drawing, const Outlines& areas) {
+  if (!only_lines(drawing)) return Treatment::Kind::Incise;
+  QMessageBox ask(QMessageBox::NoIcon, tr("A drawing of lines"),
+                  tr("This drawing is all lines. What shall be carved?") +
+                      (!areas.region.empty() && !areas.open.empty()
+                           ? QLatin1Char(' ') + tr("Some of its lines are open and enclose nothing.")
+                           : QString()),
+                  QMessageBox::NoButton, this);
+  ask.setObjectName(QStringLiteral("linesAre"));
+  QPushButton* enclose =
+      areas.region.empty() ? nullptr : ask.addButton(tr("What the lines enclose"), QMessageBox::AcceptRole);
+  QPushButton* follow = ask.addButton(tr("The lines, followed by the bit"), QMessageBox::AcceptRole);
+  ask.addButton(tr("The lines, as wide as drawn"), QMessageBox::AcceptRole);
+  // Outlines that all close are meant as areas.
+  if (enclose != nullptr && areas.open.empty()) ask.setDefaultButton(enclose);
+  ask.exec();
+  if (enclose != nullptr && ask.clickedButton() == enclose) drawing.lines = Drawing::Lines::Enclose;
+  if (ask.clickedButton() != follow) return Treatment::Kind::Incise;
+  drawing.lines = Drawing::Lines::Followed;
+  return Treatment::Kind::Line;
 }
 
 void MainWindow::remove_piece() {

@@ -86,6 +86,8 @@ class MainWindow : public QMainWindow {
   void show_in_place(QDialog* guest, const std::function<void()>& accepted);
   void leave_guest();
   void add_drawing(const QString& path = {});
+  // `areas`: what its lines enclose. Returns how it is cut then.
+  Treatment::Kind ask_about_lines(Drawing& drawing, const Outlines& areas);
   void remove_piece();
   void copy_piece();
   void edit_rack();

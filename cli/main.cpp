@@ -13,6 +13,7 @@
 #include "files/svg_read.hpp"
 #include "inlay/fit.hpp"
 #include "inlay/ladder.hpp"
+#include "inlay/look_start.hpp"
 #include "inlay/riding.hpp"
 #include "inlay/schools.hpp"
 #include "planning/outputs.hpp"
@@ -179,8 +180,17 @@ int run_ladder(const std::string& job_path, const std::string& piece, const Ladd
   return kFine;
 }
 
+// What a look makes no use of is kept, but said.
+void say_unused(const Job& job) {
+  for (const UnusedChoice& unused : unused_choices(job))
+    std::fprintf(stderr, "note: “%s” makes no use of “%s” as it is cut (%s).\n", unused.piece.c_str(),
+                 unused.key.c_str(), to_word(job.find(unused.piece)->cut.kind));
+}
+
 int run_check(const std::string& job_path, bool as_json) {
-  Plan p = plan_of(load_job(job_path));
+  const Job job = load_job(job_path);
+  say_unused(job);
+  Plan p = plan_of(job);
   Json judge;
   try {
     if (!p.runs.empty()) {
@@ -260,46 +270,23 @@ struct CutOptions {
         "Anything else of the treatment as a job file names it, such as steps=3, back=true, moves.way=rings");
     app.add_option("--bits", bits, "Bit ids with commas, such as v60,flat-1/8in");
   }
-  [[nodiscard]] Treatment read(const Rack& rack) const {
-    Treatment t;
-    if (treatment == "incise")
-      t.kind = Treatment::Kind::Incise;
-    else if (treatment == "cutout")
-      t.kind = Treatment::Kind::CutOut;
-    else if (treatment == "line")
-      t.kind = Treatment::Kind::Line;
-    else {
-      const std::pair<const char*, Treatment::Kind> others[] = {
-          {"raise", Treatment::Kind::Raise},           {"recess", Treatment::Kind::Recess},
-          {"pierce", Treatment::Kind::Pierce},         {"bevel", Treatment::Kind::Bevel},
-          {"drill", Treatment::Kind::Drill},           {"plane", Treatment::Kind::Plane},
-          {"hangerSlot", Treatment::Kind::HangerSlot}, {"inlay", Treatment::Kind::Inlay}};
-      for (const auto& [word, kind] : others) {
-        if (treatment == word) t.kind = kind;
-      }
-      if (t.kind == Treatment::Kind::None)
-        throw Usage(
-            "--treatment: incise, raise, recess, pierce, cutout, bevel, line, drill, plane, hangerSlot or inlay was "
-            "expected, not “" +
-            treatment + "”.");
+  [[nodiscard]] Treatment::Kind look() const {
+    for (int kind = 1; kind < static_cast<int>(Treatment::Kind::Plug); ++kind) {
+      if (treatment == to_word(static_cast<Treatment::Kind>(kind))) return static_cast<Treatment::Kind>(kind);
     }
+    throw Usage(
+        "--treatment: incise, raise, recess, pierce, cutout, bevel, line, drill, plane, hangerSlot or inlay was "
+        "expected, not “" +
+        treatment + "”.");
+  }
+  [[nodiscard]] Treatment read(const Job& job, const Piece& piece, const Rack& rack) const {
+    Treatment t = start_look(look(), {}, job, rack, [&](const Bit& v) {
+      return widest_stroke_of(outlines_of(piece, job.source()).region, v);
+    });
     const bool asked = t.kind != Treatment::Kind::Incise && !goes_through(t.kind);
     if (asked && !depth.empty()) {
       t.depth = parse_length(depth, Unit::Millimetre);
       if (!(t.depth > 0.005)) throw bad_input("--depth: a depth above zero was expected.");
-    }
-    if (goes_through(t.kind)) {
-      t.bit = "flat-1/4in";
-      Blank board = parse_blank(blank);
-      if (!species.empty()) board.species = species;
-      t.tabs = usual_tabs(board);
-    }
-    if (t.kind == Treatment::Kind::Drill) t.bit = "flat-1/8in";
-    if (t.kind == Treatment::Kind::Inlay && depth.empty()) t.depth = 5;
-    if (t.kind == Treatment::Kind::HangerSlot) {
-      t.bit = "keyhole-3/8in";
-      t.back = true;
-      if (depth.empty()) t.depth = 9;
     }
     const std::string limit_text = limit.empty() ? depth : limit;
     if (t.kind == Treatment::Kind::Incise && !limit_text.empty()) {
@@ -353,6 +340,9 @@ struct CutOptions {
       *at = parsed.is_discarded() ? Json(value) : parsed;
     }
     job = read_job(document.dump(), "--cut");
+    for (const std::string& name : not_known(job))
+      throw Usage("--cut: “" + name.substr(name.find(".cut.") + 5) + "” is not the name of anything in a treatment.");
+    say_unused(job);
   }
   [[nodiscard]] Job start(const std::string& name) const {
     Job job;
@@ -368,7 +358,8 @@ struct CutOptions {
   }
 };
 
-int run_import(const std::string& file, const std::string& width, const CutOptions& options, const std::string& out) {
+int run_import(const std::string& file, const std::string& width, const std::string& lines, const CutOptions& options,
+               const std::string& out) {
   const Imported found = read_artwork(file);
   for (const std::string& left : found.left_out) std::fprintf(stderr, "left out: %s\n", left.c_str());
   if (!found.sized && width.empty()) std::fprintf(stderr, "note: %s\n", found.assumed.c_str());
@@ -382,10 +373,16 @@ int run_import(const std::string& file, const std::string& width, const CutOptio
     if (!(wanted > 0.01)) throw bad_input("--width: a length above zero was expected.");
     drawing.scale = wanted / bounds(drawing_region(drawing)).width();
   }
-  drawing.follow_lines = options.treatment == "line";
+  drawing.lines = options.treatment == "line" ? Drawing::Lines::Followed : Drawing::Lines::Wide;
+  if (lines == "wide" || lines == "followed" || lines == "enclose")
+    drawing.lines = lines == "wide"       ? Drawing::Lines::Wide
+                    : lines == "followed" ? Drawing::Lines::Followed
+                                          : Drawing::Lines::Enclose;
+  else if (!lines.empty())
+    throw Usage("--lines: wide, followed or enclose was expected, not “" + lines + "”.");
   item.piece.what = drawing;
   item.piece.at = job.blank.box().centre();
-  item.cut = options.read(load_rack());
+  item.cut = options.read(job, item.piece, load_rack());
   job.items.push_back(std::move(item));
   options.finish(job);
   save_job(job, out);
@@ -413,7 +410,7 @@ int run_text(const std::string& words, const std::string& font, const std::strin
   item.piece.what = lettering;
   item.piece.at = job.blank.box().centre();
   outlines_of(item.piece);
-  item.cut = options.read(load_rack());
+  item.cut = options.read(job, item.piece, load_rack());
   job.items.push_back(std::move(item));
   options.finish(job);
   save_job(job, out);
@@ -457,7 +454,7 @@ int main(int argc, char** argv) {
   CLI::App app{"Doyen without a window: plan a job, check it, carve it in the computer, read files back."};
   app.require_subcommand(1);
   int code = kFine;
-  std::string job, out, unit, png, height, svg, dxf, file, width, words, font, cap, plan_path, cell = "0.2mm";
+  std::string job, out, unit, png, height, svg, dxf, file, width, lines, words, font, cap, plan_path, cell = "0.2mm";
   bool one_file = false, anyway = false, replace = false, as_json = false, as_drawn = false, back = false;
   std::vector<std::string> files;
   std::string piece, step;
@@ -516,8 +513,11 @@ int main(int argc, char** argv) {
   c->add_option("FILE", file)->required();
   cut.add_to(*c);
   c->add_option("--width", width, "Scale the drawing to this width");
+  c->add_option("--lines", lines,
+                "What lines without a filling are: wide (as they are drawn), followed by the bit, or enclose (outlines "
+                "of areas)");
   c->add_option("--out", out, "The job file")->required();
-  c->callback([&] { code = run_import(file, width, cut, out); });
+  c->callback([&] { code = run_import(file, width, lines, cut, out); });
 
   c = app.add_subcommand("text", "A job around lettering, centred on the blank");
   c->add_option("WORDS", words, "\\n begins a new line")->required();

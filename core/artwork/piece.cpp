@@ -11,11 +11,13 @@
 namespace doyen {
 namespace {
 
+constexpr double kClosed = 0.02;  // mm: ends of a line nearer than this are one
+
 // What a drawing's wanted parts come to: each cleaned by its own rule, cleaned rings then joined under the non-zero
 // rule in one go. `scale` is the board's millimetres to one of the page's.
 Outlines parts_outlines(const Drawing& drawing, const Transform& place, double scale) {
   Outlines out;
-  std::vector<Ring> rings;
+  std::vector<Ring> rings, enclosing;
   std::size_t points = 0;
   for (const Drawing::Part& part : drawing.parts) {
     if (part.left_out) continue;
@@ -31,11 +33,19 @@ Outlines parts_outlines(const Drawing& drawing, const Transform& place, double s
       continue;
     }
     std::vector<Line2> lines = std::move(flat.open);
+    if (drawing.lines == Drawing::Lines::Enclose) {
+      for (Line2& line : lines) {
+        const bool closed = line.size() > 3 && distance(line.front(), line.back()) <= kClosed;
+        (closed ? enclosing : out.open).push_back(std::move(line));
+      }
+      std::move(flat.closed.begin(), flat.closed.end(), std::back_inserter(enclosing));
+      continue;
+    }
     for (Ring& ring : flat.closed) {
       ring.push_back(ring.front());
       lines.push_back(std::move(ring));
     }
-    if (drawing.follow_lines) {
+    if (drawing.lines == Drawing::Lines::Followed) {
       for (Line2& line : lines) out.lines.push_back(std::move(line));
       continue;
     }
@@ -43,6 +53,9 @@ Outlines parts_outlines(const Drawing& drawing, const Transform& place, double s
     for (Island& island : stroked(lines, width, part.end, part.joint).islands) {
       for (Ring& ring : island.rings) rings.push_back(std::move(ring));
     }
+  }
+  for (Island& island : clean(enclosing, Fill::EvenOdd).islands) {
+    for (Ring& ring : island.rings) rings.push_back(std::move(ring));
   }
   out.region = clean(rings);
   return out;
@@ -54,7 +67,8 @@ Box drawing_box(const Drawing& drawing) {
   std::string key;
   for (const Drawing::Part& part : drawing.parts) {
     key += part.data + (part.even_odd ? 'e' : 'n') + (part.line ? 'l' : 'f');
-    if (part.line && !drawing.follow_lines) key += format_number(part.stroke, 4);
+    if (part.line) key += std::to_string(static_cast<int>(drawing.lines));
+    if (part.line && drawing.lines == Drawing::Lines::Wide) key += format_number(part.stroke, 4);
   }
   {
     const std::scoped_lock hold(lock);
@@ -63,7 +77,11 @@ Box drawing_box(const Drawing& drawing) {
   }
   Drawing whole = drawing;  // left-out parts count: leaving one out must not move the others
   for (Drawing::Part& part : whole.parts) part.left_out = false;
-  const Box box = bounds(parts_outlines(whole, {}, 1));
+  const Outlines all = parts_outlines(whole, {}, 1);
+  Box box = bounds(all);
+  for (const Line2& line : all.open) {
+    for (const Point& p : line) box.add(p);
+  }
   const std::scoped_lock hold(lock);
   if (known.size() > 64) known.clear();
   return known.emplace(std::move(key), box).first->second;
@@ -273,7 +291,7 @@ Drawing frozen(const Outlines& outlines, const std::string& name) {
   };
   for (const Island& island : outlines.region.islands) add(island.rings, false);
   for (const Line2& line : outlines.lines) add({line}, true);
-  d.follow_lines = !outlines.lines.empty();
+  if (!outlines.lines.empty()) d.lines = Drawing::Lines::Followed;
   return d;
 }
 

@@ -91,9 +91,12 @@ struct Drawing {
   std::vector<Part> parts;
   double scale = 1;
   bool mirrored = false;
-  bool follow_lines = false;  // stroke lines are followed by the bit, instead of carved as wide as they are painted
-  double hairline = 0.5;      // mm on the board: the width carved for lines that state none
-  double thicken = 0;         // mm on the board, added on every side of filled parts
+  // What stroke lines are: carved as wide as they are painted, followed by the bit, or outlines of what they enclose:
+  // closed ones then, every second inwards the hole of the one around it; open ones enclose nothing and are not cut.
+  enum class Lines { Wide, Followed, Enclose };
+  Lines lines = Lines::Wide;
+  double hairline = 0.5;  // mm on the board: the width carved for lines that state none
+  double thicken = 0;     // mm on the board, added on every side of filled parts
   std::optional<TracedFrom> traced;
   std::vector<Part> original;  // the parts as they came, once mending or point editing changed them; else empty
   friend bool operator==(const Drawing&, const Drawing&) = default;
@@ -153,6 +156,7 @@ struct Outlines {
   std::vector<LetterMark> letters;
   std::vector<std::string> missing;      // characters the face lacks
   std::string notice;                    // why kept outlines were used; empty when all is well
+  std::vector<Line2> open;               // lines that should enclose something and do not
   std::vector<Derived::Bridge> bridges;  // of linked pieces, on the board
 };
 Box bounds(const Outlines& outlines);  // of region and lines

@@ -79,6 +79,14 @@ struct Job {
 Job read_job(const std::string& json, const std::string& where);
 std::string write_job(const Job& job);
 
+// Where the file says what this Doyen does not know, such as “pieces.name-1.cut.tabz”: it is kept and changes nothing.
+std::vector<std::string> not_known(const Job& job);
+// What a piece's cut says and its look makes no use of, such as {“name-1”, “tabs”}; kept for another look.
+struct UnusedChoice {
+  std::string piece, key;
+};
+std::vector<UnusedChoice> unused_choices(const Job& job);
+
 Job load_job(const std::string& path);
 // Refuses what could be made but not be kept: throws Problem{BadInput} when a part of the job that is not as it was
 // `before` could not be read again from its file. What reading allows is the one list of limits for all making.

@@ -6,57 +6,11 @@
 #include <limits>
 #include <numbers>
 
-#include "json_reading.hpp"
-
 namespace doyen {
 namespace {
 
 constexpr std::array kKinds{"v", "flat", "ball", "taper", "keyhole"};
 constexpr std::array kDirections{"up-cut", "down-cut", "compression", "straight"};
-
-template <typename Enum, std::size_t N>
-Enum from_word(const JsonView& view, const char* key, const std::array<const char*, N>& words) {
-  const std::string word = view.text(key);
-  for (std::size_t i = 0; i < N; ++i) {
-    if (word == words[i]) return static_cast<Enum>(i);
-  }
-  std::string known;
-  for (const char* w : words) known += (known.empty() ? "" : ", ") + std::string(w);
-  throw view.wrong(key, "“" + word.substr(0, 40) + "” is not known; one of " + known + " was expected");
-}
-
-Bit read_bit(const JsonView& view) {
-  Bit bit;
-  bit.id = view.text("id");
-  bit.name = view.text("name");
-  bit.kind = from_word<BitKind>(view, "kind", kKinds);
-  bit.diameter = view.number("diameter", 0.05, 150);
-  const bool cone = bit.kind == BitKind::V || bit.kind == BitKind::Taper;
-  if (cone) bit.angle = view.number("angle", 1, 175);
-  bit.tip = view.number_or("tip", 0, 0, bit.diameter);
-  if (bit.kind == BitKind::Keyhole) {
-    bit.neck = view.number("neck", 0.5, bit.diameter);
-    bit.head_height = view.number("headHeight", 0.5, 100);
-  }
-  bit.flutes = static_cast<int>(view.number_or("flutes", 2, 1, 12));
-  bit.direction =
-      view.has("direction") ? from_word<CutDirection>(view, "direction", kDirections) : CutDirection::Straight;
-  bit.flute_length = view.number("fluteLength", 0.1, 300);
-  bit.centre_cutting = view.flag_or("centreCutting", true);
-  if (view.has("measuredDiameter")) bit.measured_diameter = view.number("measuredDiameter", 0.05, 150);
-  if (cone && view.has("measuredAngle")) bit.measured_angle = view.number("measuredAngle", 1, 175);
-  if (view.has("ladderContact")) bit.ladder_contact = view.number("ladderContact", -5, 5);
-  if (view.has("ladderAllowance")) bit.ladder_allowance = view.number("ladderAllowance", 0, 5);
-  if (view.has("feeds")) {
-    const JsonView feeds = view.object("feeds");
-    for (const auto& [wood_class, entry] : feeds.json().items()) {
-      const JsonView f(entry, feeds.where() + "." + wood_class);
-      bit.feeds[wood_class] = {f.number_or("feed", 0, 0, kMostFeed), f.number_or("plunge", 0, 0, kMostFeed),
-                               f.number_or("rpm", 0, 0, 100000), f.number_or("depthPerPass", 0, 0, 100)};
-    }
-  }
-  return bit;
-}
 
 }  // namespace
 
@@ -145,47 +99,6 @@ const Bit* Rack::find(const std::string& id) const {
     if (bit.id == id) return &bit;
   }
   return nullptr;
-}
-
-Rack read_rack(const std::string& json, const std::string& where) {
-  const Json document = parse_json(json, where);
-  const JsonView top(document, where);
-  Rack rack;
-  std::size_t i = 0;
-  for (const Json& entry : top.array("bits", 500)) {
-    Bit bit = read_bit(JsonView(entry, where + ".bits[" + std::to_string(i++) + "]"));
-    if (rack.find(bit.id) != nullptr) throw bad_input(where + ": the bit “" + bit.id + "” stands there twice.");
-    rack.bits.push_back(std::move(bit));
-  }
-  return rack;
-}
-
-std::string write_rack(const Rack& rack) {
-  Json bits = Json::array();
-  for (const Bit& bit : rack.bits) {
-    Json j{{"id", bit.id}, {"name", bit.name}, {"kind", to_word(bit.kind)}, {"diameter", bit.diameter}};
-    if (bit.angle > 0) j["angle"] = bit.angle;
-    j["tip"] = bit.tip;
-    if (bit.kind == BitKind::Keyhole) {
-      j["neck"] = bit.neck;
-      j["headHeight"] = bit.head_height;
-    }
-    j["flutes"] = bit.flutes;
-    j["direction"] = to_word(bit.direction);
-    j["fluteLength"] = bit.flute_length;
-    j["centreCutting"] = bit.centre_cutting;
-    if (bit.measured_diameter) j["measuredDiameter"] = *bit.measured_diameter;
-    if (bit.measured_angle) j["measuredAngle"] = *bit.measured_angle;
-    if (bit.ladder_contact) j["ladderContact"] = *bit.ladder_contact;
-    if (bit.ladder_allowance) j["ladderAllowance"] = *bit.ladder_allowance;
-    Json feeds = Json::object();
-    for (const auto& [wood_class, f] : bit.feeds) {
-      feeds[wood_class] = {{"feed", f.feed}, {"plunge", f.plunge}, {"rpm", f.rpm}, {"depthPerPass", f.depth_per_pass}};
-    }
-    j["feeds"] = std::move(feeds);
-    bits.push_back(std::move(j));
-  }
-  return Json{{"format", "doyen-rack/1"}, {"bits", std::move(bits)}}.dump(2) + "\n";
 }
 
 Rack with_changes(const Rack& base, const Rack& before, const Rack& after) {

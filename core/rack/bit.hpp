@@ -76,6 +76,7 @@ ChipBounds chip_bounds(const Bit& bit, const std::string& wood_class);
 
 struct Rack {
   std::vector<Bit> bits;
+  std::string unknown{};  // JSON: what a newer Doyen, or the user, wrote beside it; kept on saving
   [[nodiscard]] const Bit* find(const std::string& id) const;
   friend bool operator==(const Rack&, const Rack&) = default;
 };

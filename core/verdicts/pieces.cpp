@@ -13,9 +13,84 @@ bool bounds_a_panel(const Job& job, const std::string& id) {
                      [&](const Item& item) { return item.cut.kind == Treatment::Kind::Raise && item.cut.panel == id; });
 }
 
+// Looks that are made of an area: what only follows lines has nothing for them.
+bool needs_area(Treatment::Kind kind) {
+  using Kind = Treatment::Kind;
+  return kind == Kind::Incise || kind == Kind::CutOut || kind == Kind::Pierce || kind == Kind::Raise ||
+         kind == Kind::Recess || kind == Kind::Plane || kind == Kind::Bevel || kind == Kind::Inlay;
+}
+
+bool is_closed(const Line2& line) { return line.size() > 3 && distance(line.front(), line.back()) < 0.02; }
+
+std::string counted(std::size_t n, const char* one, const char* many) {
+  return std::to_string(n) + " " + (n == 1 ? one : many);
+}
+
+Remedy use_lines(const std::string& label, const std::string& id, Drawing::Lines lines) {
+  return {label, [id, lines](Job& job) {
+            Item* item = job.find(id);
+            if (auto* d = item == nullptr ? nullptr : std::get_if<Drawing>(&item->piece.what)) d->lines = lines;
+          }};
+}
+
+// Lines that the look makes nothing of: all there is, or some beside an area.
+void check_lines(const Item& item, const Outlines& outlines, std::vector<Verdict>& out) {
+  const Piece& piece = item.piece;
+  const bool drawn = std::holds_alternative<Drawing>(piece.what);
+  std::vector<Remedy> remedies;
+  if (drawn && std::any_of(outlines.lines.begin(), outlines.lines.end(), is_closed))
+    remedies.push_back(use_lines("Take what its lines enclose", piece.id, Drawing::Lines::Enclose));
+  if (outlines.region.empty())
+    remedies.push_back({"Follow the lines", [id = piece.id](Job& job) {
+                          if (Item* it = job.find(id)) it->cut.kind = Treatment::Kind::Line;
+                        }});
+  if (drawn) remedies.push_back(use_lines("Carve the lines as wide as they are drawn", piece.id, Drawing::Lines::Wide));
+  if (outlines.region.empty())
+    out.push_back({Grade::Stop, "only-lines", piece.id, outlines.lines.front().front(),
+                   "“" + piece.name + "” is made of lines for the bit to follow, which are no area to cut.",
+                   "Take what they enclose, follow them with the bit, or give them a width under Artwork.", remedies});
+  else
+    out.push_back({Grade::Mind, "lines-not-cut", piece.id, outlines.lines.front().front(),
+                   counted(outlines.lines.size(), "line", "lines") + " of “" + piece.name + "” " +
+                       (outlines.lines.size() == 1 ? "is" : "are") + " not cut.",
+                   "They are for the bit to follow, and this look is made of areas only.", remedies});
+}
+
+// Lines that should enclose something and do not.
+void check_open_lines(const Piece& piece, const Outlines& outlines, std::vector<Verdict>& out) {
+  const std::size_t n = outlines.open.size();
+  out.push_back({outlines.region.empty() ? Grade::Stop : Grade::Mind,
+                 "open-lines",
+                 piece.id,
+                 outlines.open.front().front(),
+                 counted(n, "line", "lines") + " of “" + piece.name + "” " +
+                     (n == 1 ? "is open and encloses" : "are open and enclose") + " nothing.",
+                 "Not cut. Clean up under Artwork joins ends that nearly meet.",
+                 {use_lines("Carve the lines as wide as they are drawn", piece.id, Drawing::Lines::Wide)}});
+}
+
+// What the job's file says and this Doyen does not understand.
+void check_known(const Job& job, std::vector<Verdict>& out) {
+  const std::vector<std::string> names = not_known(job);
+  if (names.empty()) return;
+  std::string listed;
+  constexpr std::size_t kShown = 5;
+  for (std::size_t i = 0; i < std::min(kShown, names.size()); ++i)
+    listed += (i > 0 ? ", “" : "“") + names[i].substr(0, 60) + "”";
+  if (names.size() > kShown) listed += " and " + std::to_string(names.size() - kShown) + " more";
+  out.push_back({Grade::Note,
+                 "not-known",
+                 "",
+                 job.blank.box().centre(),
+                 "The job's file says what this Doyen does not know: " + listed + ".",
+                 "It is kept, and changes nothing. A newer Doyen, or a slip of a hand, wrote it.",
+                 {}});
+}
+
 }  // namespace
 
 void check_pieces(const Situation& s, std::vector<Verdict>& out) {
+  check_known(s.job, out);
   if (s.job.items.empty()) {
     out.push_back({Grade::Note,
                    "empty-job",
@@ -58,8 +133,9 @@ void check_pieces(const Situation& s, std::vector<Verdict>& out) {
                      "It would be left out of the wood. Choose a face that has it, or change the words.",
                      {}});
     }
+    if (!outlines.open.empty()) check_open_lines(piece, outlines, out);
     if (outlines.region.empty() && outlines.lines.empty()) {
-      if (!outlines.missing.empty()) continue;  // that says it all
+      if (!outlines.missing.empty() || !outlines.open.empty()) continue;  // that says it all
       out.push_back({Grade::Mind,
                      "empty-piece",
                      piece.id,
@@ -67,17 +143,8 @@ void check_pieces(const Situation& s, std::vector<Verdict>& out) {
                      "“" + piece.name + "” has nothing to carve.",
                      "Its words or outlines are empty.",
                      {}});
-    } else if (outlines.region.empty() && (s.job.items[i].cut.kind == Treatment::Kind::Incise ||
-                                           s.job.items[i].cut.kind == Treatment::Kind::CutOut)) {
-      out.push_back({Grade::Stop,
-                     "only-lines",
-                     piece.id,
-                     outlines.lines.front().front(),
-                     "“" + piece.name + "” is made of single lines, which enclose nothing to carve.",
-                     "Let the bit follow them, or give the lines a width under Artwork.",
-                     {{"Follow the lines", [id = piece.id](Job& job) {
-                         if (Item* item = job.find(id)) item->cut.kind = Treatment::Kind::Line;
-                       }}}});
+    } else if (!outlines.lines.empty() && needs_area(s.job.items[i].cut.kind)) {
+      check_lines(s.job.items[i], outlines, out);
     } else if (s.job.items[i].cut.kind == Treatment::Kind::None && !s.job.is_source(piece.id) &&
                !bounds_a_panel(s.job, piece.id)) {
       out.push_back({Grade::Mind,

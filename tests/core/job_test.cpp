@@ -51,7 +51,7 @@ Job full_job() {
   art.parts[1].left_out = true;
   art.scale = 2;
   art.mirrored = true;
-  art.follow_lines = true;
+  art.lines = Drawing::Lines::Followed;
   art.traced = TracedFrom{to_base64("not really a picture"), {}};
   art.traced->settings.picked = {0, 2};
   art.traced->settings.colours = 4;

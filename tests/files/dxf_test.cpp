@@ -92,7 +92,7 @@ TEST_CASE("open lines stay lines to be followed or carved wide, text and hatchin
   CHECK(d.drawing.parts[0].line);
   CHECK(d.left_out.size() == 2);
   Drawing followed = d.drawing;
-  followed.follow_lines = true;
+  followed.lines = Drawing::Lines::Followed;
   const Outlines lines = outlines_of({"d", "d", followed, {0, 0}, 0});
   REQUIRE(lines.lines.size() == 1);
   CHECK(lines.lines[0].size() == 3);

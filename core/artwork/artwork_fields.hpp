@@ -1,0 +1,14 @@
+// Lettering, shapes, drawings and made pieces as they stand in a job's file.
+#pragma once
+
+#include "artwork/piece.hpp"
+#include "fields/record.hpp"
+
+namespace doyen {
+
+const Record<Lettering>& lettering_fields();
+const Record<PlainShape>& shape_fields();
+const Record<Drawing>& drawing_fields();
+const Record<Derived>& derived_fields();
+
+}  // namespace doyen

@@ -1,0 +1,354 @@
+// One list for each record that stands in a file: its keys, where each is kept, its range, when it is said. From the
+// list come reading, writing, and keeping what a newer Doyen, or the user by hand, wrote beside it.
+//
+//   Record<Tabs> tabs;
+//   tabs.flag("wanted", &Tabs::wanted).always();
+//   tabs.number("length", &Tabs::length, {0.5, 500}).always();  // mm
+//
+// A field is said when it is not as usual (as in a fresh record), unless its line says otherwise. Where a member lies
+// deeper, a generic lambda returning a reference takes its pointer's place.
+#pragma once
+
+#include <cmath>
+#include <functional>
+#include <initializer_list>
+#include <optional>
+#include <string>
+#include <utility>
+#include <vector>
+
+#include "json_reading.hpp"
+
+namespace doyen {
+
+struct Range {
+  double least = 0, most = 0;
+};
+template <typename Enum>
+using Words = std::vector<std::pair<const char*, Enum>>;
+
+namespace fields {
+
+// What stands beside a list's elements, by element: found again by its id, by what else it says, or by its place.
+Json beside_list(const std::vector<std::pair<Json, Json>>& written_and_left);
+// For each entry of `left` the element of `list` it belongs to, and what stands beside that.
+void for_each_beside(Json& list, const Json& left, const std::function<void(Json& element, const Json& inner)>& act);
+
+// The id of the element that such an entry belongs to, or its number, from 1.
+std::string element_name(const Json& entry);
+
+[[noreturn]] void no_such_word(const JsonView& v, const std::string& key, const std::string& word,
+                               const std::string& known);
+
+template <typename Enum>
+Enum choice(const JsonView& v, const char* key, const Words<Enum>& words) {
+  const std::string word = v.text(key);
+  std::string known;
+  for (const auto& [name, value] : words) {
+    if (word == name) return value;
+    known += (known.empty() ? "" : ", ") + std::string(name);
+  }
+  no_such_word(v, key, word, known);
+}
+template <typename Enum>
+const char* word_of(Enum value, const Words<Enum>& words) {
+  for (const auto& [name, known] : words) {
+    if (known == value) return name;
+  }
+  return "";
+}
+
+}  // namespace fields
+
+template <typename R>
+class Record {
+ public:
+  using Test = std::function<bool(const R&)>;
+  using RangeOf = std::function<Range(const R&)>;  // for ranges that hang on what was read before
+
+  // A length, share, angle …; whole numbers, too.
+  template <typename Get>
+  Record& number(const char* key, Get get, Range range) {
+    return number_within(key, get, [range](const R&) { return range; });
+  }
+  template <typename Get>
+  Record& number_within(const char* key, Get get, RangeOf range) {
+    return add(
+        key, get,
+        [key, get, range](R& r, const JsonView& v) {
+          const Range in = range(r);
+          auto& member = std::invoke(get, r);
+          using Member = std::remove_reference_t<decltype(member)>;
+          if (v.has(key)) member = static_cast<Member>(v.number(key, in.least, in.most));
+        },
+        [get](const R& r) { return Json(std::invoke(get, r)); });
+  }
+  template <typename Get>
+  Record& optional(const char* key, Get get, Range range) {
+    return add(
+        key, get,
+        [key, get, range](R& r, const JsonView& v) {
+          if (v.has(key)) std::invoke(get, r) = v.number(key, range.least, range.most);
+        },
+        [get](const R& r) { return Json(*std::invoke(get, r)); });
+  }
+  template <typename Get>
+  Record& text(const char* key, Get get, std::size_t longest = std::string::npos) {
+    return add(
+        key, get,
+        [key, get, longest](R& r, const JsonView& v) {
+          if (!v.has(key)) return;
+          std::invoke(get, r) = v.text(key);
+          if (std::invoke(get, r).size() > longest)
+            throw v.wrong(key, "at most " + std::to_string(longest) + " characters were expected");
+        },
+        [get](const R& r) { return Json(std::invoke(get, r)); });
+  }
+  template <typename Get>
+  Record& flag(const char* key, Get get) {
+    return add(
+        key, get, [key, get](R& r, const JsonView& v) { std::invoke(get, r) = v.flag_or(key, std::invoke(get, r)); },
+        [get](const R& r) { return Json(std::invoke(get, r)); });
+  }
+  template <typename Get, typename Enum>
+  Record& choice(const char* key, Get get, const Words<Enum>& words) {
+    return add(
+        key, get,
+        [key, get, words](R& r, const JsonView& v) {
+          if (v.has(key)) std::invoke(get, r) = fields::choice(v, key, words);
+        },
+        [get, words](const R& r) { return Json(fields::word_of(std::invoke(get, r), words)); });
+  }
+  template <typename Get>
+  Record& texts(const char* key, Get get, std::size_t most, const char* expected) {
+    return add(
+        key, get,
+        [key, get, most, expected](R& r, const JsonView& v) {
+          for (const Json& each : v.array(key, most)) {
+            if (!each.is_string()) throw v.wrong(key, expected);
+            std::invoke(get, r).push_back(each.template get<std::string>());
+          }
+        },
+        [get](const R& r) { return Json(std::invoke(get, r)); });
+  }
+  // A record within the record; `inner` must outlive this list, as static ones do.
+  template <typename Get, typename N>
+  Record& record(const char* key, Get get, const Record<N>& inner) {
+    add(
+        key, get,
+        [key, get, &inner](R& r, const JsonView& v) {
+          if (v.has(key)) inner.read_into(std::invoke(get, r), v.object(key));
+        },
+        [get, &inner](const R& r) { return inner.write(std::invoke(get, r)); });
+    entries_.back().beside = [&inner](const Json& value) {
+      return value.is_object() ? inner.beside(value) : Json::object();
+    };
+    entries_.back().put_beside = [&inner](Json& value, const Json& left) { inner.put_beside(value, left); };
+    entries_.back().name_beside = [&inner](const Json& left, const std::string& path, std::vector<std::string>& names) {
+      inner.name_beside(left, path, names);
+    };
+    return *this;
+  }
+  template <typename Get, typename N>
+  Record& records(const char* key, Get get, const Record<N>& inner, std::size_t most) {
+    add(
+        key, get,
+        [key, get, &inner, most](R& r, const JsonView& v) {
+          std::size_t i = 0;
+          auto& list = std::invoke(get, r);
+          for (const Json& each : v.array(key, most)) {
+            const JsonView view(each, v.where() + "." + key + "[" + std::to_string(i++) + "]");
+            list.push_back(inner.read(view));
+          }
+        },
+        [get, &inner](const R& r) {
+          Json list = Json::array();
+          for (const auto& each : std::invoke(get, r)) list.push_back(inner.write(each));
+          return list;
+        });
+    entries_.back().beside = [&inner](const Json& value) {
+      std::vector<std::pair<Json, Json>> found;
+      if (value.is_array()) {
+        for (const Json& each : value) {
+          if (!each.is_object()) continue;
+          Json left = inner.beside(each);
+          Json written = left.empty() ? Json() : inner.write(inner.read(JsonView(each, "")));
+          found.emplace_back(std::move(written), std::move(left));
+        }
+      }
+      return fields::beside_list(found);
+    };
+    entries_.back().put_beside = [&inner](Json& value, const Json& left) {
+      fields::for_each_beside(value, left, [&](Json& element, const Json& one) { inner.put_beside(element, one); });
+    };
+    entries_.back().name_beside = [&inner](const Json& left, const std::string& path, std::vector<std::string>& names) {
+      for (const Json& one : left) inner.name_beside(one["left"], path + fields::element_name(one) + ".", names);
+    };
+    return *this;
+  }
+  // Records by a name of their own, such as feeds by wood class.
+  template <typename Get, typename N>
+  Record& records_by_name(const char* key, Get get, const Record<N>& inner, std::size_t most) {
+    add(
+        key, get,
+        [key, get, &inner, most](R& r, const JsonView& v) {
+          if (!v.has(key)) return;
+          const JsonView all = v.object(key);
+          if (all.json().size() > most)
+            throw v.wrong(key, "at most " + std::to_string(most) + " entries were expected");
+          for (const auto& [name, each] : all.json().items())
+            std::invoke(get, r)[name] = inner.read(JsonView(each, all.where() + "." + name));
+        },
+        [get, &inner](const R& r) {
+          Json all = Json::object();
+          for (const auto& [name, each] : std::invoke(get, r)) all[name] = inner.write(each);
+          return all;
+        });
+    entries_.back().beside = [&inner](const Json& value) {
+      Json left = Json::object();
+      if (!value.is_object()) return left;
+      for (const auto& [name, each] : value.items()) {
+        if (Json one = each.is_object() ? inner.beside(each) : Json::object(); !one.empty())
+          left[name] = std::move(one);
+      }
+      return left;
+    };
+    entries_.back().put_beside = [&inner](Json& value, const Json& left) {
+      for (const auto& [name, one] : left.items()) {
+        if (value.contains(name)) inner.put_beside(value[name], one);
+      }
+    };
+    entries_.back().name_beside = [&inner](const Json& left, const std::string& path, std::vector<std::string>& names) {
+      for (const auto& [name, one] : left.items()) inner.name_beside(one, path + name + ".", names);
+    };
+    return *this;
+  }
+  // What is like nothing else.
+  Record& own(const char* key, std::function<void(R&, const JsonView&)> read, std::function<Json(const R&)> write,
+              Test said) {
+    entries_.push_back({key, std::move(read), std::move(write), std::move(said), {}, {}, {}, {}});
+    return *this;
+  }
+  // A key that is read from older files and not written any more.
+  Record& formerly(const char* key, std::function<void(R&, const JsonView&)> read) {
+    return own(key, std::move(read), {}, [](const R&) { return false; });
+  }
+  // After everything was read: what no single field can say of itself.
+  Record& afterwards(std::function<void(R&, const JsonView&)> look) {
+    looks_.push_back(std::move(look));
+    return *this;
+  }
+
+  // Of the field that was listed last:
+  Record& always() {  // it is said, whatever it is
+    entries_.back().said = [](const R&) { return true; };
+    return *this;
+  }
+  Record& needed() {  // and must be there
+    entries_.back().read = [key = entries_.back().key, read = entries_.back().read](R& r, const JsonView& v) {
+      if (!v.has(key.c_str())) throw v.wrong(key, "this is missing");
+      read(r, v);
+    };
+    return always();
+  }
+  Record& also_when(Test test) {  // it is said then, too
+    entries_.back().said = [said = entries_.back().said, test](const R& r) { return said(r) || test(r); };
+    return *this;
+  }
+  Record& only_when(Test test) {  // it is said then, and at no other time
+    entries_.back().said = std::move(test);
+    return *this;
+  }
+  Record& used_when(Test test) {  // whether it changes anything in such a record; else it is kept for another time
+    entries_.back().used = std::move(test);
+    return *this;
+  }
+
+  void read_into(R& r, const JsonView& v) const {
+    for (const Entry& e : entries_) e.read(r, v);
+    for (const auto& look : looks_) look(r, v);
+  }
+  [[nodiscard]] R read(const JsonView& v) const {
+    R r;
+    read_into(r, v);
+    return r;
+  }
+  [[nodiscard]] Json write(const R& r) const {
+    Json j = Json::object();
+    for (const Entry& e : entries_) {
+      if (e.write && e.said(r)) j[e.key] = e.write(r);
+    }
+    return j;
+  }
+  // What stands in such a record and is not known here, at every level.
+  [[nodiscard]] Json beside(const Json& source) const {
+    Json left = Json::object();
+    for (const auto& [key, value] : source.items()) {
+      const Entry* e = find(key);
+      if (e == nullptr)
+        left[key] = value;
+      else if (e->beside) {
+        if (Json inner = e->beside(value); !inner.empty()) left[key] = std::move(inner);
+      }
+    }
+    return left;
+  }
+  // Where in the record that stands, such as “pieces.name-1.cut.tabz”; `left` is what beside() found.
+  void name_beside(const Json& left, const std::string& path, std::vector<std::string>& names) const {
+    for (const auto& [key, value] : left.items()) {
+      const Entry* e = find(key);
+      if (e == nullptr)
+        names.push_back(path + key);
+      else if (e->name_beside)
+        e->name_beside(value, path + key + ".", names);
+    }
+  }
+  void put_beside(Json& target, const Json& left) const {
+    for (const auto& [key, value] : left.items()) {
+      const Entry* e = find(key);
+      if (e == nullptr)
+        target[key] = value;
+      else if (e->put_beside && target.contains(key))
+        e->put_beside(target[key], value);
+    }
+  }
+  // The keys of `source` that say something which such a record does not use.
+  [[nodiscard]] std::vector<std::string> unused(const Json& source, const R& r) const {
+    std::vector<std::string> keys;
+    for (const auto& [key, value] : source.items()) {
+      const Entry* e = find(key);
+      if (e != nullptr && e->used && !e->used(r)) keys.push_back(key);
+    }
+    return keys;
+  }
+  [[nodiscard]] bool knows(const std::string& key) const { return find(key) != nullptr; }
+
+ private:
+  struct Entry {
+    std::string key;
+    std::function<void(R&, const JsonView&)> read;
+    std::function<Json(const R&)> write;
+    Test said, used;
+    std::function<Json(const Json&)> beside;
+    std::function<void(Json&, const Json&)> put_beside;
+    std::function<void(const Json&, const std::string&, std::vector<std::string>&)> name_beside;
+  };
+  template <typename Get>
+  Record& add(const char* key, Get get, std::function<void(R&, const JsonView&)> read,
+              std::function<Json(const R&)> write) {
+    static const R kUsual{};
+    Test said = [get](const R& r) { return !(std::invoke(get, r) == std::invoke(get, kUsual)); };
+    entries_.push_back({key, std::move(read), std::move(write), std::move(said), {}, {}, {}, {}});
+    return *this;
+  }
+  [[nodiscard]] const Entry* find(const std::string& key) const {
+    for (const Entry& e : entries_) {
+      if (e.key == key) return &e;
+    }
+    return nullptr;
+  }
+  std::vector<Entry> entries_;
+  std::vector<std::function<void(R&, const JsonView&)>> looks_;
+};
+
+}  // namespace doyen

@@ -1,0 +1,227 @@
+// The job's file: what stands on its top level, and how it is read, written and checked.
+#include <algorithm>
+#include <set>
+
+#include "artwork/artwork_fields.hpp"
+#include "cuts/treatment_fields.hpp"
+#include "job/job.hpp"
+#include "rack/bit_fields.hpp"
+#include "stock/blank_fields.hpp"
+#include "storage/atomic_file.hpp"
+
+namespace doyen {
+namespace {
+
+constexpr double kFar = 50'000;  // mm, the farthest any length in a job may be
+constexpr std::size_t kMostPieces = 5000;
+constexpr const char* kFormat = "doyen-job/1";
+
+// What a piece is has a key for each kind. Read into, the piece becomes that kind.
+template <typename Kind>
+struct WhatOf {
+  const Kind& operator()(const Item& item) const {
+    static const Kind kNone{};
+    const auto* kind = std::get_if<Kind>(&item.piece.what);
+    return kind == nullptr ? kNone : *kind;
+  }
+  Kind& operator()(Item& item) const {
+    if (!std::holds_alternative<Kind>(item.piece.what)) item.piece.what = Kind{};
+    return std::get<Kind>(item.piece.what);
+  }
+};
+template <typename Kind>
+void add_kind(Record<Item>& f, const char* key, const Record<Kind>& kind) {
+  f.record(key, WhatOf<Kind>{}, kind).only_when([](const Item& item) {
+    return std::holds_alternative<Kind>(item.piece.what);
+  });
+}
+
+const Record<Item>& item_fields() {
+  static const Record<Item> fields = [] {
+    Record<Item> f;
+    f.text(
+         "id", [](auto& i) -> auto& { return i.piece.id; })
+        .needed();
+    f.text(
+         "name", [](auto& i) -> auto& { return i.piece.name; })
+        .always();
+    f.number("x", [](auto& i) -> auto& { return i.piece.at.x; }, {-kFar, kFar}).always();
+    f.number("y", [](auto& i) -> auto& { return i.piece.at.y; }, {-kFar, kFar}).always();
+    f.number("turn", [](auto& i) -> auto& { return i.piece.turn; }, {-3600, 3600}).always();
+    add_kind(f, "lettering", lettering_fields());
+    add_kind(f, "shape", shape_fields());
+    add_kind(f, "drawing", drawing_fields());
+    add_kind(f, "madeFrom", derived_fields());
+    f.record("cut", &Item::cut, treatment_fields()).always();
+    f.afterwards([](Item& item, const JsonView& v) {
+      if (!v.has("name")) item.piece.name = item.piece.id;
+      if (v.has("lettering") + v.has("shape") + v.has("drawing") + v.has("madeFrom") != 1)
+        throw bad_input(v.where() + ": one of lettering, shape, drawing or madeFrom was expected.");
+    });
+    return f;
+  }();
+  return fields;
+}
+
+const Record<RunSettings>& run_fields() {
+  static const Record<RunSettings> fields = [] {
+    using R = RunSettings;
+    Record<R> f;
+    f.text("machine", &R::machine).always();
+    f.flag("oneFile", &R::one_file).always();
+    f.choice("zeroSurface", &R::zero_surface,
+             Words<ZeroSurface>{{"face", ZeroSurface::Face}, {"bed", ZeroSurface::Bed}})
+        .always();
+    f.choice("zeroPlace", &R::zero_place,
+             Words<ZeroPlace>{{"leftFront", ZeroPlace::LeftFront}, {"centre", ZeroPlace::Centre}})
+        .always();
+    f.number("leastWood", &R::least_wood, {0, 500}).always();
+    f.text("holding", &R::holding).always();
+    f.choice("turnOver", &R::turn,
+             Words<TurnOver>{{"leftEdge", TurnOver::LeftEdge}, {"frontEdge", TurnOver::FrontEdge}});
+    f.flag("lowTravel", &R::low_travel);
+    f.texts("accepted", &R::accepted, 1000, "a list of names was expected");
+    f.flag("cutOutLast", &R::cut_out_last);
+    f.choice("keepZero", &R::keep_zero,
+             Words<KeepZero>{{"corner", KeepZero::Corner}, {"marks", KeepZero::Marks}, {"pins", KeepZero::Pins}});
+    f.optional("millLevel", &R::mill_level, {0.1, 200});
+    f.number("zeroBelow", &R::zero_below, {0, 500});
+    f.records_by_name("feeds", &R::feeds, job_feeds_fields(), 500);
+    f.texts("order", &R::order, 500, "a list of bit ids was expected");
+    return f;
+  }();
+  return fields;
+}
+
+const Record<LengthStyle>& lengths_fields() {
+  static const Record<LengthStyle> fields = [] {
+    Record<LengthStyle> f;
+    f.choice("unit", &LengthStyle::unit, Words<Unit>{{"mm", Unit::Millimetre}, {"in", Unit::Inch}}).always();
+    f.flag("fractions", &LengthStyle::fractions).always();
+    f.number("denominator", &LengthStyle::denominator, {2, 128}).always();
+    return f;
+  }();
+  return fields;
+}
+
+const Record<Job>& job_fields() {
+  static const Record<Job> fields = [] {
+    Record<Job> f;
+    f.own(
+        "format",
+        [](Job&, const JsonView& v) {
+          const std::string format = v.text("format");
+          if (format == kFormat) return;
+          if (format.starts_with("doyen-job/"))
+            throw bad_input(v.where() + ": this job was written by a newer Doyen (“" + format +
+                            "”); this one reads “doyen-job/1”.");
+          throw bad_input(v.where() + ".format: “doyen-job/1” was expected; this is not a Doyen job.");
+        },
+        [](const Job&) { return Json(kFormat); }, [](const Job&) { return true; });
+    f.text("name", &Job::name).always();
+    f.record("lengths", &Job::lengths, lengths_fields()).always();
+    f.record("blank", &Job::blank, blank_fields()).needed();
+    f.records("pieces", &Job::items, item_fields(), kMostPieces).always();
+    f.record("run", &Job::run, run_fields()).always();
+    f.afterwards([](Job& job, const JsonView& v) {
+      std::set<std::string> ids;
+      for (std::size_t i = 0; i < job.items.size(); ++i) {
+        if (!ids.insert(job.items[i].piece.id).second)
+          throw bad_input(v.where() + ".pieces[" + std::to_string(i) + "].id: every piece needs an id of its own.");
+      }
+    });
+    return f;
+  }();
+  return fields;
+}
+
+}  // namespace
+
+Job read_job(const std::string& json, const std::string& where) {
+  const Json document = parse_json(json, where);
+  Job job = job_fields().read(JsonView(document, where));
+  job.unknown = job_fields().beside(document);
+  return job;
+}
+
+std::string write_job(const Job& job) {
+  Json j = job_fields().write(job);
+  job_fields().put_beside(j, job.unknown);
+  // Text that is not UTF-8 (a name pasted from an old file) is replaced, never a reason to lose the job.
+  return j.dump(1, ' ', false, Json::error_handler_t::replace) + "\n";
+}
+
+std::vector<std::string> not_known(const Job& job) {
+  std::vector<std::string> names;
+  job_fields().name_beside(job.unknown, "", names);
+  return names;
+}
+
+std::vector<UnusedChoice> unused_choices(const Job& job) {
+  std::vector<UnusedChoice> unused;
+  for (const Item& item : job.items) {
+    for (const std::string& key : treatment_fields().unused(treatment_fields().write(item.cut), item.cut))
+      unused.push_back({item.piece.id, key});
+  }
+  return unused;
+}
+
+Job load_job(const std::string& path) { return read_job(read_file(path), path); }
+
+namespace {
+[[noreturn]] void refuse_to_keep(const Problem& problem) {
+  throw bad_input("That would be more than a job can hold. " + std::string(problem.what()));
+}
+}  // namespace
+
+void check_job(const Job& job, const Job& before) {
+  try {
+    if (job.items.size() > kMostPieces)
+      throw bad_input("At most " + std::to_string(kMostPieces) + " pieces were expected.");
+    if (!(job.blank == before.blank)) {
+      const Json blank = blank_fields().write(job.blank);
+      (void)blank_fields().read({blank, "blank"});
+    }
+    if (!(job.run == before.run)) {
+      const Json run = run_fields().write(job.run);
+      (void)run_fields().read({run, "run"});
+    }
+    for (std::size_t i = 0; i < job.items.size(); ++i) {
+      const Item& item = job.items[i];
+      const Item* was = i < before.items.size() && before.items[i].piece.id == item.piece.id
+                            ? &before.items[i]
+                            : before.find(item.piece.id);
+      if (was != nullptr && *was == item) continue;
+      // Large art that only moved is not gone through again.
+      Item looked_at = item;
+      if (was != nullptr && was->piece.what == item.piece.what) looked_at.piece.what = PlainShape{};
+      const Json json = item_fields().write(looked_at);
+      (void)item_fields().read({json, item.piece.name.empty() ? item.piece.id : item.piece.name});
+    }
+  } catch (const Problem& problem) {
+    refuse_to_keep(problem);
+  }
+}
+
+std::string job_text(const Job& job) {
+  Job kept = job;
+  for (Item& item : kept.items) {
+    try {
+      keep_outlines(item.piece);
+    } catch (const Problem&) {
+      // A piece that cannot be set right now is still saved as it stands.
+    }
+  }
+  std::string text = write_job(kept);
+  // What could not be read again is not kept: the file that stands, and the job in hand, are worth more.
+  try {
+    (void)read_job(text, "This job");
+  } catch (const Problem& problem) {
+    refuse_to_keep(problem);
+  }
+  return text;
+}
+
+void save_job(const Job& job, const std::string& path) { write_file_atomically(path, job_text(job)); }
+
+}  // namespace doyen
