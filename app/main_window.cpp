@@ -1009,33 +1009,18 @@ void MainWindow::keep_rung(const Treatment& rung) {
 }
 
 void MainWindow::keep_rack(const Rack& rack) {
-  Rack kept = rack;
-  QString aside;
+  std::string aside;
   try {
-    const std::string path = own_rack_path();
-    make_folder(path.substr(0, path.rfind('/')));
-    const QString file = QString::fromStdString(path);
-    if (QFileInfo::exists(file)) {
-      try {
-        kept = with_changes(load_rack(), rack_, rack);
-      } catch (const Problem&) {
-        // It cannot be read, but somebody wrote it: it is never overwritten.
-        for (int n = 1; aside.isEmpty() || QFileInfo::exists(aside); ++n)
-          aside = file + QStringLiteral(".damaged-%1").arg(n);
-        if (!QFile::rename(file, aside))
-          throw cannot_write(tr("The damaged rack %1 could not be put aside.").arg(file).toStdString());
-      }
-    }
-    const std::string text = write_rack(kept);
-    (void)read_rack(text, tr("The rack").toStdString());
-    write_file_atomically(path, text);
+    KeptRack kept = keep_own_rack(rack_, rack);
+    rack_ = std::move(kept.rack);
+    aside = std::move(kept.aside);
   } catch (const Problem& problem) {
     return say(tr("The rack was not saved"), QString::fromUtf8(problem.what()));
   }
-  rack_ = kept;
   planner_.request(document_.job(), rack_);
   refresh_tickets();
-  if (!aside.isEmpty()) note(tr("The rack's file could not be read; it is kept as %1.").arg(aside));
+  if (!aside.empty())
+    note(tr("The rack's file could not be read; it is kept as %1.").arg(QString::fromStdString(aside)));
 }
 
 void MainWindow::dragEnterEvent(QDragEnterEvent* event) {

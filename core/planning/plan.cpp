@@ -1,15 +1,11 @@
 #include "planning/plan.hpp"
 
 #include <algorithm>
-#include <cstdlib>
-#include <filesystem>
 #include <set>
 
 #include "geometry/polyline.hpp"
 #include "run/order.hpp"
 #include "run/plain_words.hpp"
-#include "storage/atomic_file.hpp"
-#include "storage/data_folder.hpp"
 
 namespace doyen {
 namespace {
@@ -476,25 +472,6 @@ Plan plan(const Job& job, const Rack& whole_rack, const MachineProfile& machine,
 const MachineProfile& machine_for(const Job& job) {
   const MachineProfile* machine = machine_table().find(job.run.machine);
   return machine == nullptr ? machine_table().machines.front() : *machine;
-}
-
-std::string own_rack_path() {
-  const char* data = std::getenv("XDG_DATA_HOME");
-  const char* home = std::getenv("HOME");
-  const std::string base =
-      data != nullptr && *data != 0 ? data : std::string(home == nullptr ? "." : home) + "/.local/share";
-  return base + "/doyen/rack.json";
-}
-
-Rack load_shipped_rack() {
-  const std::string path = data_file("rack.json");
-  return read_rack(read_file(path), path);
-}
-
-Rack load_rack() {
-  const std::string own = own_rack_path();
-  std::error_code error;
-  return std::filesystem::exists(own, error) ? read_rack(read_file(own), own) : load_shipped_rack();
 }
 
 }  // namespace doyen

@@ -11,6 +11,7 @@
 #include "cuts/piece_cuts.hpp"
 #include "job/job.hpp"
 #include "machine/motion.hpp"
+#include "rack/own_rack.hpp"
 #include "verdicts/verdict.hpp"
 
 namespace doyen {
@@ -90,10 +91,5 @@ Rack rack_for(const Job& job, const Rack& rack);
 
 // The job's machine from the table, or the table's first when it is not known.
 const MachineProfile& machine_for(const Job& job);
-
-// The user's own rack if there is one, else the one that comes with Doyen. Throws Problem{BadInput}.
-Rack load_rack();
-Rack load_shipped_rack();
-std::string own_rack_path();  // under the XDG data folder
 
 }  // namespace doyen

@@ -59,6 +59,8 @@ void write_file_atomically(const std::string& path, std::string_view bytes) {
   const fs::path real = fs::is_symlink(path, error) ? fs::weakly_canonical(path, error) : fs::path(path);
   struct stat old {};
   const bool stood = ::stat(real.c_str(), &old) == 0;
+  if (stood && ::faccessat(AT_FDCWD, real.c_str(), W_OK, AT_EACCESS) != 0)
+    throw cannot_write("“" + path + "” may not be changed (it is read-only, or another user's). It is untouched.");
   if (stood && !S_ISREG(old.st_mode)) throw cannot_write("“" + path + "” is not a plain file, so it was not replaced.");
   std::string temporary = real.string() + ".part-XXXXXX";
   const auto fail = [&](const std::string& why) {

@@ -1,5 +1,9 @@
 // A folder's files are replaced whole or not at all: every system call fails once in turn, and once for good as a kill
 // leaves it.
+#include <signal.h>
+#include <sys/wait.h>
+#include <unistd.h>
+
 #include <catch2/catch.hpp>
 #include <cstdlib>
 #include <filesystem>
@@ -128,6 +132,42 @@ TEST_CASE("whenever it is killed, the next start finds the old set or the new on
   }
   CHECK(old_stood);
   CHECK(new_stood);
+}
+
+TEST_CASE("killed at any moment of replacing, over and over, the set is one or the other", "[heavy]") {
+  const Place place;
+  const std::string job_file = (place.root / "sign.doyen").string();
+  write_file_atomically(job_file, std::string(200'000, 'o'));
+  int killed_within = 0;
+  for (int round = 0; round < 60; ++round) {
+    const pid_t child = ::fork();
+    REQUIRE(child >= 0);
+    if (child == 0) {
+      ::alarm(60);  // should nobody come to kill it
+      for (;;) {
+        replace_file_set(place.folder.string(), Place::coming(), {"02-flat.nc"});
+        write_file_atomically(job_file, std::string(200'000, 'n'));
+        replace_file_set(place.folder.string(),
+                         {{"01-v60.nc", "old one"}, {"02-flat.nc", "old two"}, {"plugs/01-v60.nc", "old plug"}},
+                         {"03-ball.nc", "inlay/a.nc"});
+        write_file_atomically(job_file, std::string(200'000, 'o'));
+      }
+    }
+    ::usleep(static_cast<useconds_t>(500 + 737 * round % 9000));
+    ::kill(child, SIGKILL);
+    int status = 0;
+    ::waitpid(child, &status, 0);
+    REQUIRE(WIFSIGNALED(status));
+    for (const auto& entry : fs::directory_iterator(place.folder))
+      killed_within += entry.path().filename().string().rfind(".doyen-replacing-", 0) == 0;
+    mend_file_set(place.folder.string());
+    const Contents now = contents(place.folder);
+    INFO("round " << round);
+    CHECK((now == Place::old() || now == Place::fresh()));
+    const std::string job = read_file(job_file);
+    CHECK((job == std::string(200'000, 'n') || job == std::string(200'000, 'o')));
+  }
+  CHECK(killed_within > 0);
 }
 
 TEST_CASE("a journal that names files elsewhere is left alone") {

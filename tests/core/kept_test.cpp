@@ -158,6 +158,26 @@ TEST_CASE("a failure at any system call of saving leaves the old file whole") {
   }
 }
 
+TEST_CASE("a file that may not be changed is not changed, whoever owns it") {
+  namespace fs = std::filesystem;
+  const fs::path folder = fs::temp_directory_path() / ("doyen-owner-" + std::to_string(getpid()));
+  fs::remove_all(folder);
+  fs::create_directories(folder);
+  const std::string path = (folder / "sign.doyen").string();
+  write_file_atomically(path, "another's");
+  REQUIRE(::chmod(path.c_str(), 0444) == 0);
+  REQUIRE(::chmod(folder.c_str(), 0777) == 0);
+  const bool root = ::geteuid() == 0;
+  if (root) REQUIRE(::seteuid(65534) == 0);  // nobody: root may change anything
+  CHECK_THROWS_WITH(write_file_atomically(path, "mine"), Catch::Contains("may not be changed"));
+  const bool whole = read_file(path) == "another's";
+  if (root) REQUIRE(::seteuid(0) == 0);
+  CHECK(whole);
+  CHECK(std::distance(fs::directory_iterator(folder), fs::directory_iterator()) == 1);
+  REQUIRE(::chmod(path.c_str(), 0644) == 0);
+  fs::remove_all(folder);
+}
+
 TEST_CASE("where a file is expected and something else stands, that stays") {
   const Folder folder;
   fs::create_directory(folder.at / "dir.doyen");

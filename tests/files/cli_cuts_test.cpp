@@ -4,6 +4,7 @@
 #include <catch2/catch.hpp>
 
 #include "command_line.hpp"
+#include "inlay/look_start.hpp"
 #include "job/job.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/data_folder.hpp"
@@ -38,6 +39,60 @@ TEST_CASE("anything of a treatment can be said by its name, and what is none is 
     CHECK_THAT(e.said, !Catch::Contains("unexpected"));
     CHECK_FALSE(fs::exists(out / "w.doyen"));
   }
+}
+
+TEST_CASE("each look begins as it begins in the window, and what it makes no use of is said") {
+  const Folder out;
+  const Rack rack = load_shipped_rack();
+  for (const char* word :
+       {"incise", "raise", "recess", "pierce", "cutout", "bevel", "line", "drill", "plane", "hangerSlot", "inlay"}) {
+    const Ended e = doyen_cli(kSprig + "--treatment " + word + " --out " + (out / "l.doyen"));
+    INFO(word << ": " << e.said);
+    REQUIRE(e.code == 0);
+    const Job job = load_job(out / "l.doyen");
+    const Item& item = job.items.at(0);
+    REQUIRE(to_word(item.cut.kind) == std::string(word));
+    const Treatment start = start_look(item.cut.kind, {}, job, rack, [&](const Bit& v) {
+      return widest_stroke_of(outlines_of(item.piece).region, v);
+    });
+    CHECK(item.cut == start);
+  }
+  Ended e = doyen_cli(kSprig + "--treatment incise --cut steps=3 --out " + (out / "u.doyen"));
+  CHECK(e.code == 0);
+  CHECK_THAT(e.said, Catch::Contains("makes no use of “steps”"));
+  CHECK(load_job(out / "u.doyen").items.at(0).cut.steps == 3);
+  e = doyen_cli("check " + (out / "u.doyen"));
+  CHECK_THAT(e.said, Catch::Contains("makes no use of “steps”"));
+  for (const char* wrong : {"tabz=3", "moves.speed=2", "tabs.placed=[{\\" along\\":0.5,\\" x\\":1}]"}) {
+    e = doyen_cli(kSprig + "--treatment cutout --cut " + wrong + " --out " + (out / "w.doyen"));
+    INFO(wrong << ": " << e.said);
+    CHECK(e.code == 2);
+    CHECK_THAT(e.said, Catch::Contains("is not the name of anything in a treatment"));
+  }
+  // A slip of the hand in a job's file is listed.
+  Json j = parse_json(read_file(out / "l.doyen"), "l");
+  j["pieces"][0]["cut"]["dept"] = 3;
+  write_file_atomically(out / "slip.doyen", j.dump());
+  e = doyen_cli("check " + (out / "slip.doyen"));
+  CHECK_THAT(e.said, Catch::Contains("pieces.drawing-1.cut.dept"));
+}
+
+TEST_CASE("outlines without a filling are imported as what they enclose, where that is asked for") {
+  const Folder out;
+  write_file_atomically(out / "ring.svg",
+                        "<svg xmlns='http://www.w3.org/2000/svg' width='100mm' height='100mm' viewBox='0 0 100 100'>"
+                        "<g fill='none' stroke='#000' stroke-width='.2'><rect x='10' y='10' width='80' height='80'/>"
+                        "<circle cx='50' cy='50' r='20'/></g></svg>");
+  const std::string import = "import " + (out / "ring.svg") + " --blank 200x200x19mm --treatment recess --depth 3mm ";
+  REQUIRE(doyen_cli(import + "--lines enclose --out " + (out / "a.doyen")).code == 0);
+  const Job job = load_job(out / "a.doyen");
+  CHECK(area(outlines_of(job.items[0].piece).region) == Approx(6400 - M_PI * 400).epsilon(1e-3));
+  CHECK(doyen_cli("check " + (out / "a.doyen")).code == 0);
+  REQUIRE(doyen_cli(import + "--lines followed --out " + (out / "b.doyen")).code == 0);
+  const Ended e = doyen_cli("check " + (out / "b.doyen"));
+  CHECK(e.code == 1);
+  CHECK_THAT(e.said, Catch::Contains("are no area to cut"));
+  CHECK(doyen_cli(import + "--lines dotted --out " + (out / "c.doyen")).code == 2);
 }
 
 TEST_CASE("the back has files, a relief and a picture of its own") {
