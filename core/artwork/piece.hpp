@@ -156,8 +156,8 @@ struct Outlines {
   std::vector<LetterMark> letters;
   std::vector<std::string> missing;      // characters the face lacks
   std::string notice;                    // why kept outlines were used; empty when all is well
-  std::vector<Line2> open;               // lines that should enclose something and do not
   std::vector<Derived::Bridge> bridges;  // of linked pieces, on the board
+  std::vector<Line2> open{};             // lines that should enclose something and do not
 };
 Box bounds(const Outlines& outlines);  // of region and lines
 
