@@ -8,6 +8,7 @@
 #include <QUuid>
 
 #include "files/output_set.hpp"
+#include "json_reading.hpp"
 #include "problem.hpp"
 #include "storage/atomic_file.hpp"
 

@@ -16,6 +16,7 @@
 #include "inlay/look_start.hpp"
 #include "inlay/riding.hpp"
 #include "inlay/schools.hpp"
+#include "json_reading.hpp"
 #include "planning/outputs.hpp"
 #include "storage/atomic_file.hpp"
 

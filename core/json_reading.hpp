@@ -5,11 +5,10 @@
 #include <nlohmann/json.hpp>
 #include <string>
 
+#include "json_fwd.hpp"
 #include "problem.hpp"
 
 namespace doyen {
-
-using Json = nlohmann::ordered_json;
 
 // Throws Problem{BadInput} with line and column. Refuses nesting deeper than 64.
 Json parse_json(const std::string& text, const std::string& where);

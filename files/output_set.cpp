@@ -8,6 +8,7 @@
 #include "files/png_write.hpp"
 #include "files/run_sheet.hpp"
 #include "inlay/plugs.hpp"
+#include "json_reading.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/file_set.hpp"
 

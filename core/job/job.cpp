@@ -1,6 +1,7 @@
 #include "job/job.hpp"
 
 #include <algorithm>
+#include <utility>
 
 namespace doyen {
 

@@ -7,7 +7,6 @@
 
 #include "artwork/piece.hpp"
 #include "cuts/treatment.hpp"
-#include "json_reading.hpp"
 #include "machine/profile.hpp"
 #include "measure/length.hpp"
 #include "rack/bit.hpp"
@@ -56,7 +55,7 @@ struct Job {
   Blank blank;
   std::vector<Item> items;  // drawn and cut in this order where nothing else decides
   RunSettings run;
-  Json unknown = Json::object();  // keys a newer Doyen wrote; kept on saving
+  std::string unknown{};  // JSON: what a newer Doyen, or the user, wrote beside it; kept on saving
 
   [[nodiscard]] const Item* find(const std::string& id) const;
   [[nodiscard]] Item* find(const std::string& id);

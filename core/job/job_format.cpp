@@ -140,20 +140,20 @@ const Record<Job>& job_fields() {
 Job read_job(const std::string& json, const std::string& where) {
   const Json document = parse_json(json, where);
   Job job = job_fields().read(JsonView(document, where));
-  job.unknown = job_fields().beside(document);
+  if (const Json beside = job_fields().beside(document); !beside.empty()) job.unknown = beside.dump();
   return job;
 }
 
 std::string write_job(const Job& job) {
   Json j = job_fields().write(job);
-  job_fields().put_beside(j, job.unknown);
+  if (!job.unknown.empty()) job_fields().put_beside(j, Json::parse(job.unknown));
   // Text that is not UTF-8 (a name pasted from an old file) is replaced, never a reason to lose the job.
   return j.dump(1, ' ', false, Json::error_handler_t::replace) + "\n";
 }
 
 std::vector<std::string> not_known(const Job& job) {
   std::vector<std::string> names;
-  job_fields().name_beside(job.unknown, "", names);
+  if (!job.unknown.empty()) job_fields().name_beside(Json::parse(job.unknown), "", names);
   return names;
 }
 

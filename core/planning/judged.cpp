@@ -5,6 +5,7 @@
 #include <list>
 #include <map>
 
+#include "json_reading.hpp"
 #include "run/gcode.hpp"
 
 namespace doyen {

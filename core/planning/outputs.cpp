@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "json_reading.hpp"
 #include "relief/carve.hpp"
 #include "run/gcode.hpp"
 
@@ -94,7 +95,7 @@ std::vector<OutputFile> gcode_files(const Plan& plan) {
   return files;
 }
 
-Json plan_json(const Plan& plan, Json judge) {
+Json plan_json(const Plan& plan) {
   const Job& job = plan.job;
   const ZeroShift shift = zero_shift(job), back_shift = zero_shift(job, Side::Back);
   Json files = Json::array();
@@ -157,7 +158,12 @@ Json plan_json(const Plan& plan, Json judge) {
            {"bitChanges", plan.bit_changes()},
            {"seconds", plan.seconds},
            {"verdicts", std::move(verdicts)}};
-  if (!judge.is_null()) out["judge"] = std::move(judge);
+  return out;
+}
+
+Json plan_json(const Plan& plan, const Json& judge) {
+  Json out = plan_json(plan);
+  out["judge"] = judge;
   return out;
 }
 

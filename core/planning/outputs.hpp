@@ -3,6 +3,7 @@
 
 #include <map>
 
+#include "json_fwd.hpp"
 #include "planning/plan.hpp"
 #include "relief/height_field.hpp"
 
@@ -22,8 +23,9 @@ std::vector<OutputFile> gcode_files(const Plan& plan);
 std::string zero_in_words(const Job& job, Side side = Side::Front);
 std::string turning_in_words(const Job& job);  // how the board is turned over between the sides
 
-// `judge`: what judgement_json() says of the files; null leaves it out.
-Json plan_json(const Plan& plan, Json judge = nullptr);
+// `judge`: what judgement_json() says of the files.
+Json plan_json(const Plan& plan);
+Json plan_json(const Plan& plan, const Json& judge);
 
 // Reads the files back with the independent reader, carves them and compares with the plan's relief.
 struct ReadBack {

@@ -10,6 +10,7 @@
 
 #include "entry_field.hpp"
 #include "job_document.hpp"
+#include "json_reading.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/data_folder.hpp"
 #include "tests/core/failing_calls.hpp"

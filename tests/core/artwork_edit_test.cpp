@@ -8,6 +8,7 @@
 #include "artwork/clean_up.hpp"
 #include "artwork/points.hpp"
 #include "job/layout.hpp"
+#include "json_reading.hpp"
 #include "machine/profile.hpp"
 #include "oracle.hpp"
 #include "planning/plan.hpp"

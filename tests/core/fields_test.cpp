@@ -8,6 +8,7 @@
 #include "failing_calls.hpp"
 #include "inlay/look_start.hpp"
 #include "job/job.hpp"
+#include "json_reading.hpp"
 #include "oracle.hpp"
 #include "problem.hpp"
 #include "rack/own_rack.hpp"

@@ -5,6 +5,7 @@
 #include <thread>
 
 #include "job/job.hpp"
+#include "json_reading.hpp"
 #include "oracle.hpp"
 #include "planning/outputs.hpp"
 #include "planning/plan.hpp"

@@ -9,6 +9,7 @@
 #include <filesystem>
 #include <random>
 
+#include "json_reading.hpp"
 #include "oracle.hpp"
 #include "problem.hpp"
 #include "storage/atomic_file.hpp"

@@ -2,6 +2,7 @@
 #include <catch2/catch.hpp>
 #include <numbers>
 
+#include "json_reading.hpp"
 #include "oracle.hpp"
 #include "planning/judged.hpp"
 

@@ -4,6 +4,7 @@
 #include <opencv2/imgproc.hpp>
 
 #include "cuts/proposals.hpp"
+#include "json_reading.hpp"
 #include "measure/length.hpp"
 #include "oracle.hpp"
 #include "planning/outputs.hpp"

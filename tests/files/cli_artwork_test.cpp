@@ -5,6 +5,7 @@
 #include "files/imported.hpp"
 #include "files/svg_read.hpp"
 #include "job/job.hpp"
+#include "json_reading.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/data_folder.hpp"
 

@@ -6,6 +6,7 @@
 #include "command_line.hpp"
 #include "inlay/look_start.hpp"
 #include "job/job.hpp"
+#include "json_reading.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/data_folder.hpp"
 
