@@ -8,6 +8,7 @@
 #include "inlay/nest.hpp"
 #include "inlay/schools.hpp"
 #include "inlay/steps.hpp"
+#include "json_reading.hpp"
 #include "oracle.hpp"
 #include "planning/fill.hpp"
 #include "planning/sums.hpp"

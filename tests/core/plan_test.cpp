@@ -6,6 +6,7 @@
 #include <set>
 #include <thread>
 
+#include "json_reading.hpp"
 #include "oracle.hpp"
 #include "planning/outputs.hpp"
 #include "planning/sums.hpp"

@@ -1,6 +1,7 @@
 // What stands behind the proof finds what a strict reader finds: files with one thing wrong in them, each said.
 #include <catch2/catch.hpp>
 
+#include "json_reading.hpp"
 #include "problem.hpp"
 #include "workbench.hpp"
 

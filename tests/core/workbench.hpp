@@ -5,6 +5,7 @@
 #include <string>
 #include <vector>
 
+#include "json_reading.hpp"
 #include "planning/outputs.hpp"
 
 // Defined by the sanitizers' runtime, where there is one.
