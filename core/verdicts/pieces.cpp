@@ -47,8 +47,10 @@ void check_lines(const Item& item, const Outlines& outlines, std::vector<Verdict
   if (drawn) remedies.push_back(use_lines("Carve the lines as wide as they are drawn", piece.id, Drawing::Lines::Wide));
   if (outlines.region.empty())
     out.push_back({Grade::Stop, "only-lines", piece.id, outlines.lines.front().front(),
-                   "“" + piece.name + "” is made of lines for the bit to follow, which are no area to cut.",
-                   "Take what they enclose, follow them with the bit, or give them a width under Artwork.", remedies});
+                   "“" + piece.name + "” is made of single lines, which are no area to cut.",
+                   drawn ? "Take what they enclose, follow them with the bit, or carve them as wide as they are drawn."
+                         : "Let the bit follow them, or give them a width under Artwork.",
+                   remedies});
   else
     out.push_back({Grade::Mind, "lines-not-cut", piece.id, outlines.lines.front().front(),
                    counted(outlines.lines.size(), "line", "lines") + " of “" + piece.name + "” " +
