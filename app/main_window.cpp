@@ -889,6 +889,11 @@ void MainWindow::add_drawing(const QString& given) {
                       } else {
                         svg = read_artwork(file, Reading(cancel, told));
                         box = bounds(outlines_of({"art", "art", svg.drawing, {0, 0}, 0}));
+                        if (only_lines(svg.drawing)) {
+                          Drawing areas = svg.drawing;
+                          areas.lines = Drawing::Lines::Enclose;
+                          enclosed = outlines_of({"art", "art", areas, {0, 0}, 0});
+                        }
                       }
                       cancel.check();
                     });
