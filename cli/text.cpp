@@ -1,0 +1,60 @@
+// text: a job around lettering.
+#include "artwork/faces.hpp"
+#include "artwork/single_line_faces.hpp"
+#include "cli/command.hpp"
+#include "cli/cut_options.hpp"
+#include "measure/length.hpp"
+#include "problem.hpp"
+
+namespace doyen::cli {
+namespace {
+
+struct Options {
+  std::string words, font, cap, out;
+  CutOptions cut;
+};
+
+int run(const Options& given) {
+  const CutOptions& options = given.cut;
+  const std::string& words = given.words;
+  Job job = options.start(words.substr(0, 60));
+  Lettering lettering;
+  for (std::size_t i = 0; i < words.size(); ++i) {
+    if (words.compare(i, 2, "\\n") == 0)
+      lettering.words += '\n', ++i;
+    else
+      lettering.words += words[i];
+  }
+  lettering.face = parse_face(given.font);
+  if (!is_single_line(lettering.face) && !face_installed(lettering.face))
+    throw bad_input("--font: the face “" + given.font +
+                    "” is not installed; give family or family:style, such as “EB Garamond:Bold”.");
+  lettering.cap_height = parse_length(given.cap, Unit::Millimetre);
+  Item item;
+  item.piece.id = "lettering-1";
+  item.piece.name = words.substr(0, words.find("\\n"));
+  item.piece.what = lettering;
+  item.piece.at = job.blank.box().centre();
+  outlines_of(item.piece);
+  item.cut = options.read(job, item.piece, load_rack());
+  job.items.push_back(std::move(item));
+  options.finish(job);
+  save_job(job, given.out);
+  return kFine;
+}
+
+}  // namespace
+
+Command text_command() {
+  return {"text", "A job around lettering, centred on the blank", [](Arguments& a) {
+            auto o = std::make_shared<Options>();
+            a.text("WORDS", o->words, "\\n begins a new line", Arguments::Needed);
+            a.text("--font", o->font, "Family or family:style", Arguments::Needed);
+            a.text("--cap", o->cap, "Cap height", Arguments::Needed);
+            o->cut.add_to(a);
+            a.text("--out", o->out, "The job file", Arguments::Needed);
+            return [o] { return run(*o); };
+          }};
+}
+
+}  // namespace doyen::cli
