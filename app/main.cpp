@@ -5,12 +5,12 @@
 #include <QTimer>
 #include <cstdio>
 
-#include "application.hpp"
 #include "artwork/faces.hpp"
-#include "main_window.hpp"
+#include "parts/theme.hpp"
 #include "problem.hpp"
-#include "shots.hpp"
-#include "theme.hpp"
+#include "shell/application.hpp"
+#include "shell/main_window.hpp"
+#include "shell/shots.hpp"
 
 namespace {
 

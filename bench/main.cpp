@@ -3,7 +3,7 @@
 #include <QApplication>
 #include <clocale>
 
-#include "theme.hpp"
+#include "parts/theme.hpp"
 
 // One application for the window's benchmarks; it needs no display.
 int main(int argc, char** argv) {

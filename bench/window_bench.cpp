@@ -8,7 +8,7 @@
 #include <chrono>
 #include <cmath>
 
-#include "main_window.hpp"
+#include "shell/main_window.hpp"
 
 namespace {
 

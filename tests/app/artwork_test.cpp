@@ -6,12 +6,12 @@
 #include <QMenu>
 #include <QMimeData>
 
-#include "bench_hand.hpp"
+#include "bench/bench_hand.hpp"
 #include "files/outlines_out.hpp"
-#include "letter_bench.hpp"
+#include "stages/artwork/letter_bench.hpp"
+#include "stages/artwork/trace_dialog.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/data_folder.hpp"
-#include "trace_dialog.hpp"
 #include "window_probe.hpp"
 
 using namespace probe;

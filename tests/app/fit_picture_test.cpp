@@ -1,9 +1,9 @@
 // What lies on the bench under Proof: woods where they stand, open lines and wood in the way in their colours.
-#include "boards_view.hpp"
-#include "fit_keeper.hpp"
+#include "parts/theme.hpp"
+#include "stages/proof/boards_view.hpp"
 #include "stock/species.hpp"
-#include "theme.hpp"
 #include "window_probe.hpp"
+#include "work/fit_keeper.hpp"
 
 using namespace probe;
 

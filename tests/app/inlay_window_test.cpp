@@ -7,7 +7,7 @@
 #include <QToolButton>
 #include <cmath>
 
-#include "boards_view.hpp"
+#include "stages/proof/boards_view.hpp"
 #include "window_probe.hpp"
 
 using namespace probe;

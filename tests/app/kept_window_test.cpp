@@ -8,13 +8,13 @@
 #include <QTimer>
 #include <QWheelEvent>
 
-#include "entry_field.hpp"
-#include "job_document.hpp"
 #include "json_reading.hpp"
+#include "parts/entry_field.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/data_folder.hpp"
 #include "tests/core/failing_calls.hpp"
 #include "window_probe.hpp"
+#include "work/job_document.hpp"
 
 using namespace probe;
 

@@ -6,8 +6,8 @@
 #include <QTemporaryDir>
 #include <QTimer>
 
-#include "long_work.hpp"
 #include "window_probe.hpp"
+#include "work/long_work.hpp"
 
 using namespace probe;
 

@@ -6,10 +6,10 @@
 #include <catch2/catch.hpp>
 #include <cstdio>
 
-#include "application.hpp"
-#include "job_document.hpp"
-#include "main_window.hpp"
-#include "theme.hpp"
+#include "parts/theme.hpp"
+#include "shell/application.hpp"
+#include "shell/main_window.hpp"
+#include "work/job_document.hpp"
 
 namespace {
 

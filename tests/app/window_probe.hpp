@@ -11,8 +11,8 @@
 #include <QToolButton>
 #include <catch2/catch.hpp>
 
-#include "main_window.hpp"
-#include "shots.hpp"
+#include "shell/main_window.hpp"
+#include "shell/shots.hpp"
 
 namespace probe {
 

@@ -12,12 +12,12 @@
 #include <QTableWidget>
 #include <QTemporaryDir>
 
-#include "letter_bench.hpp"
-#include "rack_dialog.hpp"
+#include "parts/theme.hpp"
+#include "stages/artwork/letter_bench.hpp"
+#include "stages/artwork/trace_dialog.hpp"
+#include "stages/cuts/rack_dialog.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/data_folder.hpp"
-#include "theme.hpp"
-#include "trace_dialog.hpp"
 #include "window_probe.hpp"
 
 using namespace probe;

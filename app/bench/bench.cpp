@@ -1,0 +1,329 @@
+#include "bench/bench.hpp"
+
+#include <cmath>
+
+#include "bench/bench_hand.hpp"
+#include "problem.hpp"
+
+namespace doyen {
+
+using bench_detail::kRuler;
+
+namespace {
+
+QPainterPath path_of(const Region& region) {
+  QPainterPath path;
+  for (const Island& island : region.islands) {
+    for (const Ring& ring : island.rings) {
+      QPolygonF polygon;
+      polygon.reserve(static_cast<qsizetype>(ring.size()));
+      for (const Point& p : ring) polygon.append(QPointF(p.x, p.y));
+      path.addPolygon(polygon);
+      path.closeSubpath();
+    }
+  }
+  return path;
+}
+
+}  // namespace
+
+Bench::Bench(QWidget* parent) : QWidget(parent) {
+  setFocusPolicy(Qt::StrongFocus);
+  setMouseTracking(true);
+  setMinimumSize(420, 260);
+  setAccessibleName(tr("The board. Tab chooses the next piece, arrows move it."));
+  connect(&painter_, &ReliefPainter::painted, this, [this](const QImage& image, const Box& area, bool fine) {
+    image_ = image;
+    image_area_ = area;
+    fine_ = fine;
+    update();
+    Q_EMIT picture_changed();
+  });
+  const auto add = [this](auto hand) {
+    auto* raw = hand.get();
+    hands_.push_back(std::move(hand));
+    return raw;
+  };
+  turn_ = new QPushButton(tr("Turn over: see the back"), this);
+  turn_->setObjectName(QStringLiteral("turnOver"));
+  turn_->setCursor(Qt::ArrowCursor);
+  turn_->hide();
+  connect(turn_, &QPushButton::clicked, this, [this] { show_side(side_ == Side::Front ? Side::Back : Side::Front); });
+  measure_ = add(std::make_unique<MeasureHand>(*this));
+  points_ = add(std::make_unique<PointHand>(*this));
+  add(std::make_unique<BridgeHand>(*this));
+  add(std::make_unique<ArcHand>(*this));
+  add(std::make_unique<KeepOutHand>(*this));
+}
+
+Bench::~Bench() = default;
+
+void Bench::hands_look() {
+  for (const auto& hand : hands_) hand->job_changed();
+}
+
+Point Bench::flipped(Point p) const { return side_ == Side::Back ? turned_over(p, job_.blank, job_.run.turn) : p; }
+QPointF Bench::to_screen(Point p) const {
+  const Point q = flipped(p);
+  return {origin_.x() + q.x * scale_, origin_.y() - q.y * scale_};
+}
+Point Bench::to_board(QPointF p) const {
+  return flipped({(p.x() - origin_.x()) / scale_, (origin_.y() - p.y()) / scale_});
+}
+QTransform Bench::board_to_px() const {
+  const QPointF o = to_screen({0, 0}), x = to_screen({1, 0}) - o, y = to_screen({0, 1}) - o;
+  return {x.x(), x.y(), y.x(), y.y(), o.x(), o.y()};
+}
+QRectF Bench::px_rect(const Box& box) const {
+  return QRectF(to_screen({box.left, box.top}), to_screen({box.right, box.bottom})).normalized();
+}
+
+void Bench::show_side(Side side) {
+  if (side == Side::Back && !job_.has_back()) side = Side::Front;
+  turn_->setText(side == Side::Front ? tr("Turn over: see the back") : tr("Turn over: see the front"));
+  if (side == side_) return;
+  side_ = side;
+  image_ = {};
+  layer_key_.clear();
+  ask_for_picture();
+  update();
+}
+
+void Bench::fit() {
+  const double room_w = width() - kRuler - 70, room_h = height() - kRuler - 76;
+  scale_ = std::max(0.02, std::min(room_w / job_.blank.width, room_h / job_.blank.height));
+  const double left = kRuler + (width() - kRuler - job_.blank.width * scale_) / 2;
+  const double bottom = kRuler + (height() - kRuler + job_.blank.height * scale_) / 2;
+  origin_ = {left, bottom};
+  fitted_ = true;
+  ask_for_picture();
+  update();
+}
+
+void Bench::show_job(const Job& job) {
+  const bool other_board = job.blank.width != job_.blank.width || job.blank.height != job_.blank.height;
+  const TurnOver was_turned = job_.run.turn;
+  job_ = job;
+  shapes_.clear();
+  decltype(known_) kept;
+  for (const Item& item : job.items) {
+    auto it = known_.find(item.piece.id);
+    PieceShape s;
+    std::vector<Piece> made_of;
+    for (const Piece* piece : job.with_sources(item.piece)) made_of.push_back(*piece);
+    const bool back = item.cut.back && item.cut.kind != Treatment::Kind::None;
+    const bool same_side =
+        it != known_.end() && it->second.second.back == back && (!back || was_turned == job.run.turn);
+    if (same_side && it->second.first == made_of) {
+      s = it->second.second;
+    } else {
+      s.id = QString::fromStdString(item.piece.id);
+      try {
+        const Outlines outlines = job.outlines(item);
+        s.path = path_of(outlines.region);
+        s.box = bounds(outlines);
+        for (const Line2& line : outlines.lines) {
+          QPolygonF polygon;
+          for (const Point& p : line) polygon.append(QPointF(p.x, p.y));
+          s.lines.addPolygon(polygon);
+        }
+      } catch (const Problem&) {
+        // The verdict says why it cannot be set.
+      }
+    }
+    s.name = QString::fromStdString(item.piece.name);
+    s.kind = item.cut.kind;
+    s.back = back;
+    kept[item.piece.id] = {std::move(made_of), s};
+    shapes_.push_back(std::move(s));
+  }
+  known_ = std::move(kept);
+  marks_.clear();
+  highlight_ = {};
+  layer_key_.clear();
+  board_ = {};
+  if (job.blank.form == BlankForm::Rectangle)
+    board_.addRect(QRectF(0, 0, job.blank.width, job.blank.height));
+  else
+    board_ = path_of(region_of(job.blank));
+  waste_ = {};  // what falls away outside cut-outs
+  bool any = false;
+  for (const PieceShape& s : shapes_) {
+    if (s.kind != Treatment::Kind::CutOut || s.path.isEmpty()) continue;
+    waste_ = any ? waste_.subtracted(s.path) : board_.subtracted(s.path);
+    any = true;
+  }
+  also_.removeIf([this](const QString& id) { return shape(id) == nullptr; });
+  if (shape(selected_) == nullptr && !selected_.isEmpty()) select({});
+  if (other_board || fitted_) fit();
+  hands_look();
+  turn_->setVisible(job_.has_back() && stage_ != Stage::Blank && stage_ != Stage::Artwork);
+  if (!job_.has_back()) show_side(Side::Front);
+  update();
+}
+
+void Bench::show_judgement(const JudgementPtr& judgement) {
+  judgement_ = judgement;
+  update();
+}
+
+void Bench::show_plan(const PlanPtr& plan) {
+  plan_ = plan;
+  judgement_.reset();
+  for (PieceShape& s : shapes_) {
+    const PiecePlan* piece = plan->piece(s.id.toStdString());
+    s.lost = piece == nullptr ? QPainterPath() : path_of(piece->cuts.lost);
+    s.tabs = piece != nullptr && piece->cuts.cut_out ? piece->cuts.cut_out->tabs : std::vector<PlacedTab>{};
+  }
+  ask_for_picture();
+  update();
+}
+
+void Bench::show_stage(Stage stage) {
+  stage_ = stage;
+  // Artwork is laid out as it is seen from the front.
+  if (stage == Stage::Blank || stage == Stage::Artwork) show_side(Side::Front);
+  turn_->setVisible(job_.has_back() && stage_ != Stage::Blank && stage_ != Stage::Artwork);
+  hands_look();
+  update();
+}
+
+void Bench::select(const QString& piece) {
+  if (!also_.isEmpty()) {
+    also_.clear();
+    update();
+    Q_EMIT chosen_changed();
+  }
+  if (selected_ == piece) return;
+  selected_ = piece;
+  marked_ = false;
+  marks_.clear();
+  highlight_ = {};
+  hands_look();
+  update();
+  Q_EMIT selection_changed(piece);
+}
+
+QStringList Bench::chosen() const { return selected_.isEmpty() ? QStringList() : QStringList(selected_) + also_; }
+
+void Bench::choose_all() {
+  if (shapes_.empty()) return;
+  if (selected_.isEmpty()) select(shapes_.front().id);
+  also_.clear();
+  for (const PieceShape& s : shapes_) {
+    if (s.id != selected_) also_ << s.id;
+  }
+  update();
+  Q_EMIT chosen_changed();
+}
+
+void Bench::show_marks(const std::vector<Point>& marks) {
+  marks_ = marks;
+  update();
+}
+
+void Bench::show_highlight(const std::vector<Region>& regions) {
+  highlight_ = {};
+  for (const Region& region : regions) highlight_.addPath(path_of(region));
+  update();
+}
+
+std::optional<Point> Bench::outline_point_near(QPointF px, double reach) const {
+  const PieceShape* s = shape(selected_);
+  if (s == nullptr) return std::nullopt;
+  std::optional<Point> best;
+  for (const QPainterPath& path : {s->path, s->lines}) {
+    for (int i = 0; i < path.elementCount(); ++i) {
+      const Point p{path.elementAt(i).x, path.elementAt(i).y};
+      const QPointF d = to_screen(p) - px;
+      if (std::hypot(d.x(), d.y()) > reach) continue;
+      reach = std::hypot(d.x(), d.y());
+      best = p;
+    }
+  }
+  return best;
+}
+
+void Bench::show_overlay(const QImage& picture, const Box& box) {
+  if (overlay_.isNull() && picture.isNull()) return;
+  if (overlay_.cacheKey() == picture.cacheKey()) return;
+  overlay_ = picture;
+  overlay_scaled_ = {};
+  overlay_box_ = box;
+  update();
+}
+
+void Bench::set_section(const SectionLine& line) {
+  section_ = line;
+  update();
+}
+
+void Bench::go_to(Point at) {
+  marked_ = true;
+  mark_ = at;
+  const QPointF s = to_screen(at);
+  if (!rect().adjusted(kRuler + 20, kRuler + 20, -20, -20).contains(s.toPoint())) {
+    origin_ += QPointF(rect().center()) - s;
+    fitted_ = false;
+    ask_for_picture();
+  }
+  update();
+}
+
+void Bench::come_closer(Point at, double times) {
+  fit();
+  scale_ = std::clamp(scale_ * times, 0.02, 200.0);
+  origin_ += QPointF(rect().center()) - to_screen(at);
+  fitted_ = false;
+  ask_for_picture();
+  update();
+}
+
+void Bench::clear_mark() {
+  marked_ = false;
+  update();
+}
+
+void Bench::ask_for_picture() {
+  if (!plan_ || width() < 10 || scale_ <= 0) return;
+  // In the coordinates of the side that lies up.
+  const Point a = flipped(to_board({kRuler, static_cast<double>(height())})),
+              b = flipped(to_board({static_cast<double>(width()), kRuler}));
+  Box area{std::max(0.0, a.x), std::max(0.0, a.y), std::min(plan_->job.blank.width, b.x),
+           std::min(plan_->job.blank.height, b.y)};
+  if (area.left >= area.right || area.bottom >= area.top) return;
+  fine_ = false;
+  painter_.request(plan_, {area, 1 / (scale_ * devicePixelRatioF()), side_});
+}
+
+const Bench::PieceShape* Bench::shape(const QString& id) const {
+  for (const PieceShape& s : shapes_) {
+    if (s.id == id) return &s;
+  }
+  return nullptr;
+}
+
+QRectF Bench::selection_rect() const {
+  const PieceShape* s = shape(selected_);
+  if (s == nullptr || s->box.empty()) return {};
+  return px_rect(s->box).adjusted(-5, -5, 5, 5);
+}
+
+namespace bench_detail {
+QPointF handle_point(const QRectF& r, int i) {
+  static constexpr double kX[] = {0, 0.5, 1, 1, 1, 0.5, 0, 0}, kY[] = {0, 0, 0, 0.5, 1, 1, 1, 0.5};
+  if (i == 8) return {r.center().x(), r.top() - 22};
+  return {r.left() + r.width() * kX[i], r.top() + r.height() * kY[i]};
+}
+}  // namespace bench_detail
+
+void Bench::resizeEvent(QResizeEvent*) {
+  turn_->adjustSize();
+  turn_->move(width() - std::max(turn_->width(), 180) - 12, kRuler + 10);
+  if (fitted_)
+    fit();
+  else
+    ask_for_picture();
+}
+
+}  // namespace doyen

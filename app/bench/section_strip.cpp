@@ -1,0 +1,322 @@
+#include "bench/section_strip.hpp"
+
+#include <QMouseEvent>
+#include <QPainter>
+#include <QPainterPath>
+#include <algorithm>
+#include <cmath>
+
+#include "parts/theme.hpp"
+
+namespace doyen {
+
+SectionStrip::SectionStrip(QWidget* parent) : QWidget(parent) {
+  setFixedHeight(theme::kStripHeight);
+  setAccessibleName(tr("Section through the board"));
+  apart_ = new QSlider(Qt::Horizontal, this);
+  apart_->setObjectName(QStringLiteral("apart"));
+  apart_->setAccessibleName(tr("The plug, from apart to seated"));
+  apart_->setRange(0, 100);
+  apart_->setValue(100);
+  apart_->hide();
+  connect(apart_, &QSlider::valueChanged, this, [this] { update(); });
+  connect(&painter_, &ReliefPainter::section_cut, this,
+          [this](const std::vector<float>& heights, const std::vector<float>& back) {
+            heights_ = heights;
+            back_ = back;
+            update();
+            Q_EMIT cut();
+          });
+}
+
+void SectionStrip::show_plan(const PlanPtr& plan) {
+  plan_ = plan;
+  ask();
+}
+
+void SectionStrip::set_line(const SectionLine& line) {
+  line_ = line;
+  ask();
+}
+
+void SectionStrip::show_fit(const std::shared_ptr<const Fit>& fit, const std::shared_ptr<const Halves>& halves) {
+  if (fit == fit_) return;
+  fit_ = fit;
+  halves_ = halves;
+  apart_->setVisible(shows_fit());
+  update();
+}
+
+bool SectionStrip::shows_fit() const {
+  if (!fit_ || !halves_) return false;
+  const Box box = fit_->pocket.box();
+  return line_.along ? line_.at > box.bottom && line_.at < box.top : line_.at > box.left && line_.at < box.right;
+}
+
+void SectionStrip::ask() {
+  apart_->setVisible(shows_fit());
+  if (plan_) painter_.request_section(plan_, line_, static_cast<int>(width() * devicePixelRatioF() * 2));
+  update();
+}
+
+void SectionStrip::resizeEvent(QResizeEvent*) {
+  apart_->setGeometry(width() - 428, 7, 150, 20);
+  ask();
+}
+
+QRect SectionStrip::turn_rect() const { return {width() - 190, 6, 178, 22}; }
+
+void SectionStrip::mousePressEvent(QMouseEvent* event) {
+  if (!turn_rect().contains(event->position().toPoint()) || !plan_) return;
+  const Blank& blank = plan_->job.blank;
+  line_ = {!line_.along, line_.along ? blank.width / 2 : blank.height / 2};
+  Q_EMIT line_changed(line_);
+  ask();
+}
+
+void SectionStrip::paintEvent(QPaintEvent*) {
+  QPainter p(this);
+  p.setRenderHint(QPainter::Antialiasing);
+  p.fillRect(rect(), theme::kChalk);
+  p.setPen(theme::kHairline);
+  p.drawLine(0, 0, width(), 0);
+  if (!plan_) return;
+  const Job& job = plan_->job;
+  const Blank& blank = job.blank;
+  const auto show = [&](double mm) { return QString::fromStdString(format_length(mm, job.lengths)); };
+  p.setFont(theme::font(9, true));
+  p.setPen(theme::kInk);
+  p.drawText(QRect(16, 6, 400, 22), Qt::AlignVCenter,
+             line_.along ? tr("Section at %1 from the front edge").arg(show(line_.at))
+                         : tr("Section at %1 from the left edge").arg(show(line_.at)));
+  p.setFont(theme::font(9));
+  p.setPen(theme::kPlum);
+  p.drawText(turn_rect(), Qt::AlignVCenter | Qt::AlignRight,
+             line_.along ? tr("cut it the other way ↻") : tr("cut it lengthwise ↻"));
+
+  if (shows_fit()) return paint_fit(p);
+
+  const double whole = line_.along ? blank.width : blank.height;
+  const double thick = blank.thickest();
+  const double left = 62, right = width() - 34, top = 46, bottom = height() - 30;
+  const double sx = (right - left) / whole;
+  double times = (bottom - top) / (thick * sx);
+  times = times >= 1 ? std::max(1.0, std::floor(times * 2) / 2) : times;
+  const double sz = std::min((bottom - top) / thick, sx * times);
+  p.setPen(theme::kFaded);
+  if (times > 1.01)
+    p.drawText(QRect(330, 6, 260, 22), Qt::AlignVCenter,
+               tr("height drawn %1 times").arg(QString::fromStdString(format_number(sz / sx, 1))));
+
+  // Bed, then the wood with its profile.
+  const double bed = top + thick * sz;
+  p.fillRect(QRectF(left - 6, bed, right - left + 28, 9), QColor(0xD2, 0xC3, 0xA8));
+  p.setFont(theme::font(8));
+  p.drawText(QPointF(right + 6, bed + 20), tr("bed"));
+  if (heights_.empty()) return;
+  const double step = (right - left) / static_cast<double>(heights_.size());
+  double lowest = 0;
+  std::size_t lowest_at = 0;
+  QPolygonF surface;
+  for (std::size_t i = 0; i < heights_.size(); ++i) {
+    const double z = heights_[i];
+    surface.append(QPointF(left + (static_cast<double>(i) + 0.5) * step, top - std::max(z, -thick - 2.0) * sz));
+    // The deepest place that does not go through says more than a through cut, whose depth is known.
+    const bool through = z <= -thick, only_through = lowest <= -thick;
+    if (lowest == 0 || (through == only_through ? z < lowest : only_through && z < -0.05)) {
+      lowest = z;
+      lowest_at = i;
+    }
+  }
+  const Look look = look_of(blank);
+  QPainterPath wood;
+  wood.moveTo(left, bed);
+  wood.lineTo(left, surface.first().y());
+  for (const QPointF& q : surface) wood.lineTo(q);
+  wood.lineTo(right, surface.last().y());
+  wood.lineTo(right, bed);
+  for (std::size_t i = back_.size(); i-- > 0;) {  // what is cut from the back opens the underside
+    const double z = std::max<double>(back_[i], -thick);
+    wood.lineTo(left + (static_cast<double>(i) + 0.5) * step, bed + z * sz);
+  }
+  wood.closeSubpath();
+  QPainterPath slab;
+  slab.addRect(QRectF(left, top - 1, right - left, bed - top + 1));
+  const QPainterPath body = wood.intersected(slab);
+  const auto colour = [](const Colour& c, double k) {
+    return QColor::fromRgbF(static_cast<float>(c.red * k), static_cast<float>(c.green * k),
+                            static_cast<float>(c.blue * k));
+  };
+  QLinearGradient shade(0, top, 0, bed);
+  shade.setColorAt(0, colour(look.species.light, 1.02));
+  shade.setColorAt(1, colour(look.species.light, 0.86));
+  p.fillPath(body, shade);
+  p.save();
+  p.setClipPath(body);
+  QColor ring = colour(look.species.dark, 0.9);
+  ring.setAlphaF(static_cast<float>(0.5 * look.species.figure));
+  p.setPen(QPen(ring, 1));
+  for (int k = 0; k < 14; ++k) {  // growth rings in the section: flat arcs
+    QPainterPath arc;
+    const double y = top + (k + 0.5) * (bed - top) / 11;
+    arc.moveTo(left, y + 9);
+    arc.cubicTo(left + (right - left) * 0.3, y - 8, left + (right - left) * 0.6, y - 5, right, y + 8);
+    p.drawPath(arc);
+  }
+  p.restore();
+  p.setPen(QPen(QColor(0x6B, 0x3F, 0x22), 1));
+  p.setBrush(Qt::NoBrush);
+  p.drawPath(body);
+  p.setPen(QPen(theme::kFaded, 1, Qt::DotLine));
+  p.drawLine(QPointF(left, top), QPointF(right, top));
+  // Over-cut into the bed, where something goes through.
+  p.setPen(QPen(theme::kBrick, 2));
+  for (std::size_t i = 0; i + 1 < heights_.size(); ++i) {
+    if (heights_[i] < -thick - 1e-3)
+      p.drawLine(QPointF(left + static_cast<double>(i) * step, bed + 2),
+                 QPointF(left + static_cast<double>(i + 1) * step, bed + 2));
+  }
+  // Depth ruler.
+  const double unit = job.lengths.unit == Unit::Inch ? kMmPerInch / 4 : (thick > 30 ? 10 : 5);
+  p.setFont(theme::font(8));
+  for (int k = 0; k * unit <= thick + 1e-6; ++k) {
+    const double y = top + k * unit * sz;
+    p.setPen(theme::kFaded);
+    p.drawLine(QPointF(left - 8, y), QPointF(left - 2, y));
+    LengthStyle style = job.lengths;
+    style.fractions = true;
+    p.drawText(QRectF(left - 56, y - 8, 44, 16), Qt::AlignRight | Qt::AlignVCenter,
+               QString::fromStdString(format_length(k * unit, style, false)));
+  }
+  p.drawText(QRectF(2, top - 22, 60, 14), Qt::AlignLeft, QString::fromLatin1(unit_name(job.lengths.unit)));
+  if (lowest > -0.01) return;
+  // The bit that works deepest here.
+  const BitRun* run = nullptr;
+  for (const BitRun& r : plan_->runs) {
+    const bool fits = r.deepest >= -lowest - 0.02;
+    if (fits && (run == nullptr || r.deepest < run->deepest)) run = &r;
+  }
+  if (run == nullptr) return;
+  const double bx = left + (static_cast<double>(lowest_at) + 0.5) * step,
+               tip_y = top - std::max(lowest, -thick - 2) * sz;
+  QPainterPath bit;
+  const double radius = run->bit.true_diameter() / 2;
+  constexpr int kSteps = 24;
+  QPolygonF edge;
+  for (int k = -kSteps; k <= kSteps; ++k) {
+    const double r = radius * k / kSteps;
+    edge.append(QPointF(bx + r * sx, tip_y - run->bit.profile(std::abs(r) - 1e-9) * sz));
+  }
+  edge.append(QPointF(bx + radius * sx, std::min(edge.last().y(), 36.0)));
+  edge.append(QPointF(bx - radius * sx, std::min(edge.first().y(), 36.0)));
+  p.setClipRect(QRectF(0, 30, width(), height() - 30));
+  p.setPen(QPen(QColor(0x5C, 0x66, 0x6C), 1));
+  p.setBrush(QColor(150, 162, 170, 110));
+  p.drawPolygon(edge);
+  p.setClipping(false);
+  const QString label = tr("%1: deepest here %2").arg(QString::fromStdString(run->bit.name), show(-lowest));
+  p.setFont(theme::font(8.5));
+  const double w = p.fontMetrics().horizontalAdvance(label);
+  p.setPen(theme::kInk);
+  p.drawText(QPointF(std::clamp(bx - w / 2, left, right - w), height() - 6), label);
+}
+
+// Both halves where the line crosses the inlay: the plug above its pocket, or in it.
+void SectionStrip::paint_fit(QPainter& p) const {
+  const Fit& fit = *fit_;
+  const Inlay& inlay = halves_->inlay;
+  const LengthStyle& lengths = plan_->job.lengths;
+  const auto show = [&](double mm) { return QString::fromStdString(format_length(mm, lengths)); };
+  const HeightField& field = fit.pocket;
+  const std::size_t count = line_.along ? field.columns() : field.rows();
+  const double from = line_.along ? field.box().bottom : field.box().left;
+  const std::size_t other = std::min(static_cast<std::size_t>((line_.at - from) / field.cell()),
+                                     (line_.along ? field.rows() : field.columns()) - 1);
+  const auto pocket_at = [&](std::size_t i) -> double { return line_.along ? field.at(i, other) : field.at(other, i); };
+  const auto plug_at = [&](std::size_t i) -> double {
+    return line_.along ? fit.plug.at(i, other) : fit.plug.at(other, i);
+  };
+  const double share = (100 - apart_->value()) / 100.0;
+  const double raised = fit.rides_up + share * (halves_->depth + 1);
+  const double lowest = -halves_->depth - 3, highest = inlay.saw_gap + 4 + std::max(0.0, fit.rides_up);
+  const double left = 62, right = width() - 34, top = 36, bottom = height() - 22;
+  const double sx = (right - left) / (static_cast<double>(count) * field.cell()),
+               sz = (bottom - top) / (highest - lowest);
+  const auto y_of = [&](double z) { return top + (highest - z) * sz; };
+  const auto x_of = [&](std::size_t i) { return left + (static_cast<double>(i) + 0.5) * field.cell() * sx; };
+  p.setFont(theme::font(9));
+  p.setPen(theme::kFaded);
+  p.drawText(QRect(262, 6, 200, 22), Qt::AlignVCenter,
+             tr("both halves, height drawn %1 times").arg(QString::fromStdString(format_number(sz / sx, 1))));
+  p.drawText(QRect(apart_->x() - 64, 6, 58, 22), Qt::AlignVCenter | Qt::AlignRight, tr("apart"));
+  p.drawText(QRect(apart_->x() + apart_->width() + 6, 6, 60, 22), Qt::AlignVCenter, tr("seated"));
+
+  p.save();
+  p.setClipRect(QRectF(left, top - 4, right - left, bottom - top + 4));
+  QPolygonF board{QPointF(left, bottom)}, plug{QPointF(left, y_of(highest + raised))};
+  for (std::size_t i = 0; i < count; ++i) {
+    board << QPointF(x_of(i), y_of(std::max(pocket_at(i), lowest)));
+    plug << QPointF(x_of(i), y_of(std::min(plug_at(i) + raised, highest + raised)));
+  }
+  board << QPointF(right, bottom);
+  plug << QPointF(right, y_of(highest + raised));
+  const auto wood = [](const std::string& id, double k) {
+    const Species* s = species_table().find(id);
+    const Colour c = s == nullptr ? Colour{0.7, 0.55, 0.4} : s->light;
+    return QColor::fromRgbF(static_cast<float>(c.red * k), static_cast<float>(c.green * k),
+                            static_cast<float>(c.blue * k));
+  };
+  p.fillRect(QRectF(left, top - 4, right - left, bottom - top + 4), Qt::white);
+  p.setPen(QPen(wood(plan_->job.blank.species, 0.55), 1));
+  p.setBrush(wood(plan_->job.blank.species, 0.95));
+  p.drawPolygon(board);
+  p.setPen(QPen(wood(inlay.wood, 0.6), 1));
+  p.setBrush(wood(inlay.wood, 1));
+  p.drawPolygon(plug);
+  p.setPen(Qt::NoPen);
+  p.setBrush(theme::kBrick);
+  for (std::size_t i = 0; i < count; ++i) {  // wood in the way
+    const double low = plug_at(i) + raised, high = pocket_at(i);
+    if (high - low > 0.02) p.drawRect(QRectF(x_of(i) - 1, y_of(high), 2, std::max(2.0, (high - low) * sz)));
+  }
+  p.setPen(QPen(theme::kBrick, 1, Qt::DashLine));
+  p.drawLine(QPointF(left, y_of(0)), QPointF(right, y_of(0)));
+  p.restore();
+
+  // The widest flat floor and the widest stretch of face say the two gaps.
+  const auto widest = [&](auto counts) {
+    std::pair<std::size_t, std::size_t> best{0, 0};
+    for (std::size_t i = 0; i < count;) {
+      std::size_t end = i;
+      while (end < count && counts(end)) ++end;
+      if (end - i > best.second - best.first) best = {i, end};
+      i = std::max(end, i + 1);
+    }
+    return best;
+  };
+  p.setFont(theme::font(8.5));
+  const auto label = [&](std::pair<std::size_t, std::size_t> where, double z, const QString& words) {
+    const double wide = p.fontMetrics().horizontalAdvance(words) + 8;
+    const double at = (x_of(where.first) + x_of(where.second)) / 2;
+    if (where.second - where.first < 4) return;
+    const QRectF box(std::clamp(at - wide / 2, left, right - wide), y_of(z) - 8, wide, 16);
+    p.fillRect(box, QColor(251, 248, 242, 225));
+    p.setPen(theme::kInk);
+    p.drawText(box, Qt::AlignCenter, words);
+  };
+  const auto floor = widest([&](std::size_t i) { return pocket_at(i) < -halves_->depth + 0.05; });
+  const auto face = widest([&](std::size_t i) { return pocket_at(i) > -0.01 && plug_at(i) > inlay.saw_gap - 0.1; });
+  if (share < 0.02) {
+    label(floor, -halves_->depth - 1.4, tr("glue gap %1").arg(show(std::max(0.0, fit.glue_gap + fit.rides_up))));
+    label(face, -1.4, tr("saw gap %1").arg(show(fit.saw_gap + fit.rides_up)));
+  }
+  p.setPen(theme::kBrick);
+  p.drawText(QRectF(left, bottom + 3, right - left, 16), Qt::AlignRight,
+             tr("saw or plane to the dashed line, the board's face"));
+  p.setPen(theme::kFaded);
+  p.drawText(QRectF(2, y_of(0) - 8, left - 8, 16), Qt::AlignRight | Qt::AlignVCenter, tr("face"));
+  p.drawText(QRectF(2, y_of(-halves_->depth) - 8, left - 8, 16), Qt::AlignRight | Qt::AlignVCenter,
+             show(halves_->depth));
+}
+
+}  // namespace doyen

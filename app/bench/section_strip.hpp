@@ -1,0 +1,45 @@
+// The section strip: the board sighted along a saw cut, to scale, with the bit's silhouette at the deepest place.
+#pragma once
+
+#include <QSlider>
+#include <QWidget>
+
+#include "inlay/fit.hpp"
+#include "work/planner.hpp"
+
+namespace doyen {
+
+class SectionStrip : public QWidget {
+  Q_OBJECT
+ public:
+  explicit SectionStrip(QWidget* parent = nullptr);
+  void show_plan(const PlanPtr& plan);
+  void set_line(const SectionLine& line);
+  // Both halves of an inlay instead of the board alone, where the line crosses it; null shows the board again.
+  void show_fit(const std::shared_ptr<const Fit>& fit, const std::shared_ptr<const Halves>& halves);
+  [[nodiscard]] bool shows_fit() const;
+  [[nodiscard]] const std::vector<float>& heights() const { return heights_; }
+
+ Q_SIGNALS:
+  void line_changed(const doyen::SectionLine& line);
+  void cut();  // a fresh profile is shown
+
+ protected:
+  void paintEvent(QPaintEvent*) override;
+  void resizeEvent(QResizeEvent*) override;
+  void mousePressEvent(QMouseEvent*) override;
+
+ private:
+  void ask();
+  [[nodiscard]] QRect turn_rect() const;
+  void paint_fit(QPainter& p) const;
+  PlanPtr plan_;
+  SectionLine line_;
+  std::vector<float> heights_, back_;
+  ReliefPainter painter_;
+  std::shared_ptr<const Fit> fit_;
+  std::shared_ptr<const Halves> halves_;
+  QSlider* apart_;  // 0: as far apart as the pocket is deep, 100: seated
+};
+
+}  // namespace doyen

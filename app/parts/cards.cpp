@@ -1,0 +1,169 @@
+#include "parts/cards.hpp"
+
+#include <QPainter>
+#include <QPainterPath>
+#include <QPushButton>
+
+#include "parts/flow_layout.hpp"
+#include "parts/theme.hpp"
+
+namespace doyen {
+
+QLabel* make_label(const QString& text, const char* role, QWidget* parent) {
+  auto* label = new QLabel(text, parent);
+  label->setProperty("role", QString::fromLatin1(role));
+  label->setWordWrap(true);
+  return label;
+}
+
+QFrame* make_line(QWidget* parent) {
+  auto* line = new QFrame(parent);
+  line->setProperty("role", QStringLiteral("line"));
+  return line;
+}
+
+QWidget* make_row(const QString& label, QWidget* field) {
+  auto* row = new QWidget;
+  auto* layout = new QHBoxLayout(row);
+  layout->setContentsMargins(0, 0, 0, 0);
+  layout->setSpacing(8);
+  auto* name = new QLabel(label);
+  name->setProperty("role", QStringLiteral("faded"));
+  name->setFixedWidth(96);
+  name->setWordWrap(true);
+  name->setBuddy(field);
+  field->setAccessibleName(label);
+  layout->addWidget(name);
+  layout->addWidget(field, 1);
+  return row;
+}
+
+void clear_layout(QLayout* layout) {
+  while (QLayoutItem* item = layout->takeAt(0)) {
+    if (QWidget* widget = item->widget()) {
+      widget->hide();
+      widget->deleteLater();
+    }
+    delete item;
+  }
+}
+
+Lamp lamp_of(Grade grade) { return grade == Grade::Stop ? Lamp::Stop : grade == Grade::Mind ? Lamp::Mind : Lamp::Note; }
+
+QPixmap lamp_picture(Lamp lamp, int size, qreal ratio) {
+  QPixmap pixmap(QSize(size, size) * ratio);
+  pixmap.setDevicePixelRatio(ratio);
+  pixmap.fill(Qt::transparent);
+  QPainter p(&pixmap);
+  p.setRenderHint(QPainter::Antialiasing);
+  p.setPen(Qt::NoPen);
+  const qreal s = size;
+  switch (lamp) {
+    case Lamp::Off:
+      p.setPen(QPen(theme::kStone, 1.2));
+      p.drawEllipse(QRectF(s * 0.25, s * 0.25, s * 0.5, s * 0.5));
+      break;
+    case Lamp::Fine:
+    case Lamp::Note:
+      p.setBrush(lamp == Lamp::Fine ? theme::kFern : theme::kStone);
+      p.drawEllipse(QRectF(s * 0.18, s * 0.18, s * 0.64, s * 0.64));
+      break;
+    case Lamp::Mind:
+      p.setBrush(theme::kAmber);
+      p.drawPolygon(QPolygonF{{s * 0.5, s * 0.08}, {s * 0.96, s * 0.9}, {s * 0.04, s * 0.9}});
+      break;
+    case Lamp::Stop:
+      p.setBrush(theme::kBrick);
+      p.drawPolygon(QPolygonF{{s * 0.5, 0}, {s, s * 0.5}, {s * 0.5, s}, {0, s * 0.5}});
+      break;
+  }
+  return pixmap;
+}
+
+NumberCard::NumberCard(const QString& label, QWidget* parent) : QWidget(parent) {
+  auto* layout = new QVBoxLayout(this);
+  layout->setContentsMargins(0, 0, 0, 0);
+  layout->setSpacing(2);
+  layout->addWidget(make_label(label, "faded"));
+  auto* row = new QHBoxLayout;
+  row->setSpacing(10);
+  number_ = make_label({}, "number");
+  number_->setWordWrap(false);
+  beside_ = make_label({}, "faded");
+  opener_ = new QToolButton;
+  opener_->setText(tr("how?"));
+  opener_->setCheckable(true);
+  opener_->setToolTip(tr("Show the sum behind this number"));
+  opener_->setAccessibleName(tr("How %1 comes about").arg(label));
+  row->addWidget(number_);
+  row->addWidget(beside_, 1);
+  row->addWidget(opener_);
+  layout->addLayout(row);
+  frame_ = new QFrame;
+  frame_->setProperty("role", QStringLiteral("sum"));
+  auto* inner = new QVBoxLayout(frame_);
+  inner->setContentsMargins(11, 8, 11, 8);
+  sum_ = new QLabel;
+  sum_->setWordWrap(true);
+  sum_->setTextInteractionFlags(Qt::TextSelectableByMouse);
+  inner->addWidget(sum_);
+  frame_->hide();
+  layout->addWidget(frame_);
+  connect(opener_, &QToolButton::toggled, frame_, &QWidget::setVisible);
+}
+
+void NumberCard::set_open(bool open) { opener_->setChecked(open); }
+
+void NumberCard::show_number(const QString& number, const QString& beside, const Sum& sum) {
+  number_->setText(number);
+  beside_->setText(beside);
+  opener_->setVisible(!sum.result.empty());
+  QString text = QStringLiteral("<b>%1</b>").arg(QString::fromStdString(sum.title).toHtmlEscaped());
+  for (const std::string& line : sum.lines)
+    text += QStringLiteral("<br>") + QString::fromStdString(line).toHtmlEscaped();
+  text += QStringLiteral("<br><b>%1</b>").arg(QString::fromStdString(sum.result).toHtmlEscaped());
+  sum_->setText(text);
+  frame_->setVisible(opener_->isChecked() && !sum.result.empty());
+}
+
+VerdictCard::VerdictCard(const Verdict& verdict, QWidget* parent) : QWidget(parent), verdict_(verdict) {
+  auto* layout = new QHBoxLayout(this);
+  layout->setContentsMargins(0, 2, 0, 6);
+  layout->setSpacing(8);
+  auto* lamp = new QLabel;
+  lamp->setPixmap(lamp_picture(lamp_of(verdict.grade), 15, devicePixelRatioF()));
+  lamp->setFixedWidth(18);
+  lamp->setAlignment(Qt::AlignTop);
+  layout->addWidget(lamp, 0, Qt::AlignTop);
+  auto* column = new QVBoxLayout;
+  column->setSpacing(3);
+  static const char* const kWords[] = {QT_TR_NOOP("Note"), QT_TR_NOOP("Mind"), QT_TR_NOOP("Stop")};
+  const QString word = tr(kWords[static_cast<int>(verdict.grade)]);
+  auto* text = make_label(word + QStringLiteral(": ") + QString::fromStdString(verdict.text),
+                          verdict.grade == Grade::Note ? "plain" : "heading");
+  column->addWidget(text);
+  if (!verdict.why.empty()) column->addWidget(make_label(QString::fromStdString(verdict.why), "faded"));
+  if (!verdict.remedies.empty()) {
+    auto* holder = new QWidget;
+    auto* flow = new FlowLayout(holder, 6);
+    int which = 0;
+    for (const Remedy& remedy : verdict.remedies) {
+      auto* button = new QPushButton(QString::fromStdString(remedy.label));
+      button->setProperty("role", QStringLiteral("remedy"));
+      const QString label = button->text();
+      connect(button, &QPushButton::clicked, this, [this, label, which] { Q_EMIT remedy_taken(label, which); });
+      flow->addWidget(button);
+      ++which;
+    }
+    column->addWidget(holder);
+  }
+  layout->addLayout(column, 1);
+  setCursor(Qt::PointingHandCursor);
+  setToolTip(tr("Show it on the board"));
+}
+
+void VerdictCard::mousePressEvent(QMouseEvent*) {
+  Q_EMIT go_to(QString::fromStdString(verdict_.piece), verdict_.at.x, verdict_.at.y);
+}
+
+}  // namespace doyen

@@ -1,0 +1,33 @@
+// A field for a length in either unit system: takes 3/8, 1 1/2", 12.7 mm, 3/16 + 0.01; says what is wrong in a
+// sentence.
+#pragma once
+
+#include <optional>
+
+#include "measure/length.hpp"
+#include "parts/entry_field.hpp"
+
+namespace doyen {
+
+class LengthField : public EntryField {
+  Q_OBJECT
+ public:
+  // `least` and `most` in mm. With `optional`, an empty field is allowed and means “none”.
+  explicit LengthField(double least, double most, bool optional = false, QWidget* parent = nullptr);
+  void show_length(std::optional<double> mm, const LengthStyle& style);
+  [[nodiscard]] std::optional<double> length() const { return mm_; }
+
+ Q_SIGNALS:
+  void entered(std::optional<double> mm);  // a new, sound value was typed and confirmed
+
+ protected:
+  void take(const QString& typed) override;
+
+ private:
+  double least_, most_;
+  bool optional_;
+  LengthStyle style_;
+  std::optional<double> mm_;
+};
+
+}  // namespace doyen

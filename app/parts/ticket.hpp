@@ -1,0 +1,69 @@
+// A ticket: the right-hand sheet with what belongs to the stage and to what is selected.
+#pragma once
+
+#include <QScrollArea>
+#include <functional>
+
+#include "bench/bench.hpp"
+#include "parts/cards.hpp"
+#include "work/job_document.hpp"
+#include "work/planner.hpp"
+
+namespace doyen {
+
+// What every ticket works with. Tickets change the job only through the document.
+struct Workshop {
+  JobDocument& document;
+  Rack& rack;
+  PlanPtr plan;  // the newest one; may be null, and may be older than the job
+  Bench* bench = nullptr;
+  QString selected;  // id of the selected piece; empty when none is
+  std::function<void(const QString&)> select;
+  std::function<void(Point)> go_to;
+
+  // The same with what the judge says of its files and with remedies that were tried; null until that is known.
+  PlanPtr judged{};
+  JudgementPtr judgement{};
+  // Whichever of the two knows most: whose verdicts are shown.
+  [[nodiscard]] const PlanPtr& seen() const { return judged ? judged : plan; }
+
+  [[nodiscard]] QStringList chosen() const { return bench->chosen(); }  // the selected one and those with it
+  [[nodiscard]] const Item* item() const { return document.job().find(selected.toStdString()); }
+  [[nodiscard]] const PiecePlan* piece_plan() const { return plan ? plan->piece(selected.toStdString()) : nullptr; }
+  [[nodiscard]] QString show(double mm) const {
+    return QString::fromStdString(format_length(mm, document.job().lengths));
+  }
+  // An edit of the selected piece.
+  void edit_item(const QString& name, const std::function<void(Item&)>& change, const QString& merge = {}) const;
+};
+
+class Ticket : public QScrollArea {
+  Q_OBJECT
+ public:
+  explicit Ticket(Workshop& shop, QWidget* parent = nullptr);
+  virtual void refresh() = 0;  // after an edit, a new plan or another selection
+
+ protected:
+  QLabel* add_title(const QString& text);
+  QLabel* add_heading(const QString& text);
+  QWidget* add_row(const QString& label, QWidget* field);
+  void add_rule();
+  void resizeEvent(QResizeEvent* event) override;
+  Workshop& shop_;
+  QVBoxLayout* column_;
+};
+
+// The verdicts about one piece (or all), each with its remedies.
+class VerdictList : public QWidget {
+  Q_OBJECT
+ public:
+  explicit VerdictList(Workshop& shop, QWidget* parent = nullptr);
+  void show_for(const QString& piece, bool all);
+
+ private:
+  Workshop& shop_;
+  QVBoxLayout* column_;
+  std::string shown_;
+};
+
+}  // namespace doyen

@@ -1,0 +1,128 @@
+// The window: rail, bench, section strip, ticket and time beam round one job.
+#pragma once
+
+#include <QDateTime>
+#include <QLabel>
+#include <QMainWindow>
+#include <QStackedWidget>
+#include <optional>
+
+#include "bench/bench.hpp"
+#include "bench/section_strip.hpp"
+#include "shell/call_box.hpp"
+#include "shell/time_beam.hpp"
+#include "stages/tickets.hpp"
+
+namespace doyen {
+
+class MainWindow : public QMainWindow {
+  Q_OBJECT
+ public:
+  MainWindow();
+  ~MainWindow() override;
+
+  JobDocument& document() { return document_; }
+  Bench& bench() { return *bench_; }
+  SectionStrip& strip() { return *strip_; }
+  [[nodiscard]] const PlanPtr& plan() const { return shop_.plan; }
+  [[nodiscard]] const PlanPtr& judged() const { return shop_.judged; }  // null until the files have been looked at
+  [[nodiscard]] Planner& planner() { return planner_; }
+  [[nodiscard]] StageRail& rail() { return *rail_; }
+  [[nodiscard]] FitKeeper& fit() { return fit_; }
+
+  void open_demo(const QString& name = QStringLiteral("gate-sign"));  // of data/demo
+  bool open(const QString& path);                                     // says so when it cannot
+  void greet();                                                       // the demo, recent jobs and the starts
+  void offer_recovery();
+  void go_to_stage(Stage stage);
+  void select(const QString& piece);
+  void open_sums();
+  void open_letter_bench();
+  void open_boards();  // the further boards that inlays and inserts ask for
+  void trace_file(const QString& path) { add_drawing(path); }
+  // Plans anew if need be and writes everything; returns what was said about it.
+  QString write_files(const QString& folder, bool anyway = false, bool replace = false);
+  // Looks whether someone else saved the job's file meanwhile, and asks what shall be done.
+  void look_at_disk();
+
+ Q_SIGNALS:
+  void looked_at();  // the judge has spoken, the remedies have been tried
+  void settled();    // a plan has been taken over by every part of the window
+
+ protected:
+  void closeEvent(QCloseEvent* event) override;
+  void changeEvent(QEvent* event) override;
+  void dragEnterEvent(QDragEnterEvent* event) override;
+  void dropEvent(QDropEvent* event) override;
+
+ private:
+  void make_actions();
+  void job_changed();
+  void take_plan(const PlanPtr& plan);
+  void take_judgement(const PlanPtr& plan, const JudgementPtr& judgement);
+  void take_first_remedy();  // of the gravest verdict of the chosen piece, or of the job
+  void refresh_tickets();
+  void refresh_rail();
+  void show_call_box();
+  void show_job_menu(const QPoint& at);
+  bool save(bool as);
+  bool save_to(const QString& path);
+  bool save_as();
+  void finish_typing();             // what is typed and not confirmed is taken over, or refused with its sentence
+  void note(const QString& words);  // over the bench, until the next edit
+  bool may_leave();
+  void choose_and_write();
+  // `instead_of`: the id of a piece that is left uncut in the same step.
+  void add_piece(const QString& name, Piece piece, Treatment::Kind kind, const std::string& instead_of = {});
+  void save_outlines();
+  void add_lettering();
+  void add_shape(PlainShape::Kind kind);
+  void make_from(Derived::How how);
+  void freeze_piece();
+  void trace_again();
+  // Shows the picture with its trace; `take` gets the drawing when it is taken.
+  void trace_picture(TracePicture picture, const TraceSettings& settings, const QString& name, double width,
+                     const std::function<void(Drawing)>& take);
+  void show_in_place(QDialog* guest, const std::function<void()>& accepted);
+  void leave_guest();
+  void add_drawing(const QString& path = {});
+  // `areas`: what its lines enclose. Returns how it is cut then.
+  Treatment::Kind ask_about_lines(Drawing& drawing, const Outlines& areas);
+  void remove_piece();
+  void copy_piece();
+  void edit_rack();
+  void show_fit();
+  void make_ladder(const Treatment& cut);
+  void keep_rung(const Treatment& rung);
+  void keep_rack(const Rack& rack);  // as the user's own, in every job
+  void remember(const QString& path);
+  void say(const QString& title, const QString& words);
+
+  JobDocument document_;
+  Rack rack_;
+  Planner planner_;
+  Workshop shop_;
+  FitKeeper fit_;
+  StageRail* rail_;
+  Bench* bench_;
+  SectionStrip* strip_;
+  TimeBeam* beam_;
+  QStackedWidget* pages_;  // the bench with its ticket, or a guest such as the letter bench
+  QStackedWidget* tickets_;
+  BlankTicket* blank_;
+  ArtworkTicket* artwork_;
+  CutsTicket* cuts_;
+  ProofTicket* proof_;
+  RunTicket* run_;
+  SectionLine section_;
+  bool remedy_wanted_ = false;
+  QLabel* notice_;
+  bool asking_ = false;      // about the job's file, which was changed
+  QDateTime asked_of_;       // the change that was asked about last
+  bool in_the_way_ = false;  // the last writing touched nothing, since something else stands there
+  QString trouble_;          // why the newest job could not be planned; empty when it could
+  std::string fit_seen_;     // the inlay whose fit the section was brought to
+  QList<Call> calls_;
+};
+
+}  // namespace doyen

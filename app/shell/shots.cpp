@@ -1,0 +1,194 @@
+#include "shell/shots.hpp"
+
+#include <QApplication>
+#include <QElapsedTimer>
+#include <QEventLoop>
+#include <QTimer>
+
+#include <QLabel>
+#include <QPushButton>
+#include <QScrollArea>
+#include <QToolButton>
+
+#include "bench/bench_hand.hpp"
+#include "shell/main_window.hpp"
+#include "stages/artwork/letter_bench.hpp"
+#include "stages/artwork/trace_dialog.hpp"
+#include "stages/cuts/rack_dialog.hpp"
+#include "storage/atomic_file.hpp"
+#include "storage/data_folder.hpp"
+
+namespace doyen {
+
+bool wait_until_settled(MainWindow& window, int milliseconds) {
+  QElapsedTimer clock;
+  clock.start();
+  while (clock.elapsed() < milliseconds) {
+    QApplication::processEvents(QEventLoop::AllEvents, 20);
+    const bool planned = window.plan() && window.plan()->job == window.document().job() && !window.planner().busy();
+    if (planned && window.bench().picture_is_fine() && !window.strip().heights().empty()) {
+      QApplication::processEvents(QEventLoop::AllEvents, 50);
+      return true;
+    }
+  }
+  return false;
+}
+
+bool wait_until_looked_at(MainWindow& window, int milliseconds) {
+  if (!wait_until_settled(window, milliseconds)) return false;
+  QElapsedTimer clock;
+  clock.start();
+  while (clock.elapsed() < milliseconds) {
+    QApplication::processEvents(QEventLoop::AllEvents, 20);
+    if (window.judged() && !window.planner().judging()) {
+      QApplication::processEvents(QEventLoop::AllEvents, 50);
+      return true;
+    }
+  }
+  return false;
+}
+
+QStringList shot_names() {
+  return {
+      QStringLiteral("blank"),  QStringLiteral("artwork"),  QStringLiteral("cuts"),         QStringLiteral("cut-out"),
+      QStringLiteral("proof"),  QStringLiteral("run"),      QStringLiteral("rack"),         QStringLiteral("welcome"),
+      QStringLiteral("plaque"), QStringLiteral("clean-up"), QStringLiteral("letter-bench"), QStringLiteral("tracing"),
+      QStringLiteral("points"), QStringLiteral("raised"),   QStringLiteral("plate"),        QStringLiteral("post-back"),
+      QStringLiteral("moves"),  QStringLiteral("inlay"),    QStringLiteral("fit")};
+}
+
+namespace {
+
+// A dialog is grabbed while it is open, over the window.
+bool shot_of_dialog(MainWindow& window, const QString& file, const std::function<void()>& open) {
+  bool saved = false;
+  QTimer::singleShot(600, &window, [&] {
+    if (QWidget* dialog = QApplication::activeModalWidget()) {
+      saved = dialog->grab().save(file);
+      dialog->close();
+    }
+  });
+  open();
+  return saved;
+}
+
+// Larger work that stands in the window's own place.
+bool shot_of_guest(MainWindow& window, const QString& file, const std::function<bool()>& ready) {
+  wait_until_settled(window);
+  QElapsedTimer clock;
+  clock.start();
+  while (!ready() && clock.elapsed() < 60'000) QApplication::processEvents(QEventLoop::AllEvents, 20);
+  QApplication::processEvents(QEventLoop::AllEvents, 50);
+  const bool saved = window.grab().save(file);
+  window.go_to_stage(Stage::Artwork);
+  return saved;
+}
+
+}  // namespace
+
+bool take_shot(MainWindow& window, const QString& stage, const QString& file, QString* problem) {
+  if (!shot_names().contains(stage)) {
+    *problem = QStringLiteral("“%1” is not a view; there are %2.").arg(stage, shot_names().join(QStringLiteral(", ")));
+    return false;
+  }
+  if (stage == QStringLiteral("welcome")) return shot_of_dialog(window, file, [&] { window.greet(); });
+  if (stage == QStringLiteral("rack")) {
+    RackDialog dialog(load_rack(), window.document().job().lengths, &window);
+    return shot_of_dialog(window, file, [&] { dialog.exec(); });
+  }
+  if (stage == QStringLiteral("letter-bench")) {
+    if (window.document().job().find("name") == nullptr) window.open_demo();
+    window.go_to_stage(Stage::Artwork);
+    window.select(QStringLiteral("name"));
+    window.open_letter_bench();
+    const auto* bench = window.findChild<LetterBench*>();
+    if (bench == nullptr) {
+      *problem = QStringLiteral("The demo has no lettering called “name”.");
+      return false;
+    }
+    return shot_of_guest(window, file, [bench] { return bench->finished(); });
+  }
+  if (stage == QStringLiteral("tracing")) {
+    window.open_demo(QStringLiteral("heron-plaque"));
+    window.trace_file(QString::fromStdString(data_file("demo/heron-ink.jpg")));
+    const auto* dialog = window.findChild<TraceDialog*>();
+    return dialog != nullptr && shot_of_guest(window, file, [dialog] { return !dialog->busy(); });
+  }
+  // The other demos, each under Cuts with the piece that tells most about it.
+  const struct {
+    QString view, demo, piece;
+  } demos[] = {{QStringLiteral("raised"), QStringLiteral("gate-sign-raised"), QStringLiteral("name")},
+               {QStringLiteral("inlay"), QStringLiteral("inlaid-lid"), QStringLiteral("sprig")},
+               {QStringLiteral("fit"), QStringLiteral("inlaid-lid"), QStringLiteral("sprig")},
+               {QStringLiteral("moves"), QStringLiteral("seed-drawer"), QStringLiteral("field")},
+               {QStringLiteral("post-back"), QStringLiteral("fingerpost"), QStringLiteral("slot-left")},
+               {QStringLiteral("plate"), QStringLiteral("sundial-plate"), QStringLiteral("motto")}};
+  for (const auto& demo : demos) {
+    if (stage != demo.view) continue;
+    window.open_demo(demo.demo);
+    window.go_to_stage(Stage::Cuts);
+    window.select(demo.piece);
+    if (stage == QStringLiteral("moves")) {
+      for (const char* folder : {"movesOpen", "feedsOpen"}) {
+        if (auto* button = window.findChild<QToolButton*>(QLatin1String(folder))) button->setChecked(true);
+      }
+      wait_until_settled(window);
+      if (auto* chip = window.findChild<QLabel*>(QStringLiteral("chip"))) {
+        for (QWidget* up = chip; up != nullptr; up = up->parentWidget()) {
+          if (auto* area = qobject_cast<QScrollArea*>(up)) area->ensureWidgetVisible(chip, 0, 120);
+        }
+      }
+    }
+    if (stage == QStringLiteral("fit")) {
+      window.go_to_stage(Stage::Proof);
+      wait_until_settled(window);
+      QElapsedTimer clock;
+      clock.start();
+      while ((window.fit().busy() || window.fit().ways().empty()) && clock.elapsed() < 120'000)
+        QApplication::processEvents(QEventLoop::AllEvents, 20);
+    }
+    window.bench().show_side(stage == QStringLiteral("post-back") ? Side::Back : Side::Front);
+    return wait_until_looked_at(window) && window.grab().save(file);
+  }
+  if (stage == QStringLiteral("points")) {
+    window.open_demo();
+    window.go_to_stage(Stage::Artwork);
+    window.select(QStringLiteral("sprig"));
+    wait_until_settled(window);
+    window.bench().come_closer({110, 115}, 3.2);
+    window.bench().points().set_active(true);
+    return wait_until_looked_at(window) && window.grab().save(file);
+  }
+  if (stage == QStringLiteral("plaque") || stage == QStringLiteral("clean-up")) {
+    window.open_demo(QStringLiteral("heron-plaque"));
+    window.go_to_stage(Stage::Artwork);
+    window.select(stage == QStringLiteral("plaque") ? QStringLiteral("arch") : QStringLiteral("heron"));
+    if (stage == QStringLiteral("clean-up")) {
+      if (auto* button = window.findChild<QPushButton*>(QStringLiteral("cleanUp"))) button->click();
+    }
+    const bool settled = wait_until_settled(window);
+    return settled && window.grab().save(file);
+  }
+  if (stage == QStringLiteral("blank")) window.go_to_stage(Stage::Blank);
+  if (stage == QStringLiteral("artwork")) window.go_to_stage(Stage::Artwork);
+  if (stage == QStringLiteral("cuts") || stage == QStringLiteral("cut-out")) window.go_to_stage(Stage::Cuts);
+  if (stage == QStringLiteral("proof")) window.go_to_stage(Stage::Proof);
+  if (stage == QStringLiteral("run")) window.go_to_stage(Stage::Run);
+  const bool letters = stage == QStringLiteral("artwork") || stage == QStringLiteral("cuts");
+  const QString piece = letters                              ? QStringLiteral("name")
+                        : stage == QStringLiteral("cut-out") ? QStringLiteral("outline")
+                                                             : QString();
+  window.select(window.document().job().find(piece.toStdString()) != nullptr ? piece : QString());
+  window.open_sums();
+  if (!wait_until_looked_at(window)) {
+    *problem = QStringLiteral("The plan or its picture did not come in time.");
+    return false;
+  }
+  if (!window.grab().save(file)) {
+    *problem = QStringLiteral("“%1” could not be written.").arg(file);
+    return false;
+  }
+  return true;
+}
+
+}  // namespace doyen

@@ -1,0 +1,226 @@
+// What the window does with files: saving, unsaved work, and the set that goes to the machine.
+#include <QApplication>
+#include <QCloseEvent>
+#include <QFileDialog>
+#include <QFileInfo>
+#include <QMessageBox>
+#include <QPushButton>
+#include <QSettings>
+
+#include "files/output_set.hpp"
+#include "problem.hpp"
+#include "shell/main_window.hpp"
+#include "shell/time_beam.hpp"
+#include "stages/tickets.hpp"
+#include "work/long_work.hpp"
+
+namespace doyen {
+
+void MainWindow::offer_recovery() {
+  for (const JobDocument::Recovered& found : JobDocument::recoverable()) {
+    if (!found.problem.isEmpty()) {
+      const QString kept = JobDocument::put_aside(found);
+      say(tr("Unsaved work cannot be read"), tr("Doyen did not end as it should, and the copy of the work that was not "
+                                                "saved cannot be read. It is kept as "
+                                                "%1. %2")
+                                                 .arg(kept, found.problem));
+      continue;
+    }
+    QString words = tr("Doyen did not end as it should. “%1” has work that was not saved.").arg(found.job_name);
+    if (found.overtaken)
+      words += QLatin1Char(' ') + tr("Since then its file, %1, was changed: the copy may be the older one.")
+                                      .arg(QFileInfo(found.original_path).fileName());
+    QMessageBox box(QMessageBox::NoIcon, tr("Unsaved work was found"),
+                    words + QLatin1Char(' ') + tr("Take it up again?"), QMessageBox::NoButton, this);
+    QPushButton* take = box.addButton(tr("Take it up"), QMessageBox::AcceptRole);
+    QPushButton* drop = box.addButton(tr("Throw it away"), QMessageBox::DestructiveRole);
+    box.addButton(tr("Ask me later"), QMessageBox::RejectRole);
+    box.exec();
+    if (box.clickedButton() == drop) JobDocument::forget(found);
+    if (box.clickedButton() != take) continue;
+    try {
+      document_.recover(found);
+    } catch (const Problem& problem) {
+      say(tr("Unsaved work"), QString::fromUtf8(problem.what()));
+    }
+    return;
+  }
+}
+
+bool MainWindow::save(bool as) {
+  finish_typing();
+  return as || document_.path().isEmpty() ? save_as() : save_to(document_.path());
+}
+
+bool MainWindow::save_as() {
+  QString path = QFileDialog::getSaveFileName(
+      this, tr("Save the job"),
+      document_.path().isEmpty() ? QString::fromStdString(document_.job().name) + QStringLiteral(".doyen")
+                                 : document_.path(),
+      tr("Doyen jobs (*.doyen)"));
+  if (path.isEmpty()) return false;
+  if (!path.endsWith(QStringLiteral(".doyen"))) {
+    path += QStringLiteral(".doyen");
+    // Nobody was asked about this name yet.
+    if (QFileInfo::exists(path) && QFileInfo(path).absoluteFilePath() != document_.path() &&
+        QMessageBox::question(this, tr("Save the job"),
+                              tr("“%1” is there already. Replace it?").arg(QFileInfo(path).fileName())) !=
+            QMessageBox::Yes)
+      return false;
+  }
+  return save_to(path);
+}
+
+bool MainWindow::save_to(const QString& path) {
+  try {
+    try {
+      document_.save(path);
+    } catch (const Problem& problem) {
+      if (problem.kind() != Problem::Kind::InTheWay) throw;
+      QMessageBox box(QMessageBox::NoIcon, tr("Someone else saved this job"),
+                      QString::fromUtf8(problem.what()) + QLatin1Char(' ') +
+                          tr("Saving here would undo that work; opening it anew would lose yours."),
+                      QMessageBox::NoButton, this);
+      box.setObjectName(QStringLiteral("changedFile"));
+      QPushButton* beside = box.addButton(tr("Save mine beside it…"), QMessageBox::AcceptRole);
+      QPushButton* over = box.addButton(tr("Replace the other one"), QMessageBox::DestructiveRole);
+      QPushButton* again = box.addButton(tr("Open the other one, lose mine"), QMessageBox::DestructiveRole);
+      box.addButton(tr("Not now"), QMessageBox::RejectRole);
+      box.setDefaultButton(beside);
+      asking_ = true;
+      box.exec();
+      asking_ = false;
+      asked_of_ = QFileInfo(path).lastModified();
+      if (box.clickedButton() == beside) return save_as();
+      if (box.clickedButton() == again) return open(path) && false;
+      if (box.clickedButton() != over) return false;
+      document_.save(path, true);
+    }
+    remember(path);
+    return true;
+  } catch (const Problem& problem) {
+    say(tr("Nothing was saved"), QString::fromUtf8(problem.what()));
+    return false;
+  }
+}
+
+void MainWindow::look_at_disk() {
+  if (asking_ || !document_.changed_on_disk()) return;
+  asking_ = true;
+  const bool mine = document_.unsaved();
+  QMessageBox box(
+      QMessageBox::NoIcon, tr("Someone else saved this job"),
+      tr("“%1” was saved by someone else since it was opened here.").arg(QFileInfo(document_.path()).fileName()) +
+          QLatin1Char(' ') +
+          (mine ? tr("You have unsaved work in it, too: opening it anew would lose that.")
+                : tr("Shall it be opened anew?")),
+      QMessageBox::NoButton, this);
+  box.setObjectName(QStringLiteral("changedFile"));
+  QPushButton* again = box.addButton(mine ? tr("Open the other one, lose mine") : tr("Open it anew"),
+                                     mine ? QMessageBox::DestructiveRole : QMessageBox::AcceptRole);
+  QPushButton* beside = mine ? box.addButton(tr("Save mine beside it…"), QMessageBox::AcceptRole) : nullptr;
+  box.addButton(tr("Stay with what is here"), QMessageBox::RejectRole);  // saving still asks
+  box.setDefaultButton(beside != nullptr ? beside : again);
+  box.exec();
+  if (box.clickedButton() == again) open(document_.path());
+  if (beside != nullptr && box.clickedButton() == beside) save_as();
+  asked_of_ = QFileInfo(document_.path()).lastModified();
+  asking_ = false;
+}
+
+void MainWindow::changeEvent(QEvent* event) {
+  QMainWindow::changeEvent(event);
+  // Asked once for each time that it was changed.
+  if (event->type() == QEvent::ActivationChange && isActiveWindow() && !document_.path().isEmpty() &&
+      QFileInfo(document_.path()).lastModified() != asked_of_)
+    QMetaObject::invokeMethod(this, &MainWindow::look_at_disk, Qt::QueuedConnection);
+}
+
+bool MainWindow::may_leave() {
+  finish_typing();
+  if (!document_.unsaved()) return true;
+  QMessageBox box(QMessageBox::NoIcon, tr("Unsaved work"),
+                  tr("“%1” has work that is not saved.").arg(QString::fromStdString(document_.job().name)),
+                  QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, this);
+  const int answer = box.exec();
+  if (answer == QMessageBox::Save) return save(false);
+  return answer == QMessageBox::Discard;
+}
+
+void MainWindow::closeEvent(QCloseEvent* event) { may_leave() ? event->accept() : event->ignore(); }
+
+QString MainWindow::write_files(const QString& folder, bool anyway, bool replace) {
+  in_the_way_ = false;
+  if (!shop_.plan || !(shop_.plan->job == document_.job()))
+    return trouble_.isEmpty()
+               ? tr("The plan is still being worked out; try again in a moment.")
+               : tr("The plan could not be worked out: %1 Save the job, and change what was edited last.")
+                     .arg(trouble_);
+  const Plan& seen = *shop_.seen();
+  if (seen.has_stop() && !anyway) {
+    const QString words = (seen.count(Grade::Stop) == 1
+                               ? tr("Nothing was written: one thing would spoil wood, break a bit or be unsafe. ")
+                               : tr("Nothing was written: %1 things would spoil wood, break a bit or be unsafe. ")
+                                     .arg(seen.count(Grade::Stop))) +
+                          tr("Proof lists what, with its remedies.");
+    run_->show_written(words, false);
+    return words;
+  }
+  QString words;
+  bool fine = false;
+  const PlanPtr plan = shop_.plan;
+  try {
+    Written written;
+    const OutputOrder asked{anyway, replace, document_.keys(), {}};
+    work_off_thread(this, tr("Writing the files: working out, looking at what they cut, drawing…"),
+                    [&, rack = rack_](const Cancel& cancel, const Told& told) {
+                      const std::vector<FurtherPlan> further = plan_further(plan->job, rack, anyway, cancel);
+                      OutputOrder order = asked;
+                      order.told = told;
+                      written = write_outputs(*plan, further, folder.toStdString(), order, cancel);
+                    });
+    QStringList names;
+    for (const std::string& name : written.names) names << QString::fromStdString(name);
+    fine = !spoils(written.judgement, plan->job);
+    words = tr("Written into %1: %2.").arg(folder, names.join(QStringLiteral(", "))) + QLatin1Char('\n') +
+            tr("The files were read back and carved in the computer: %1.")
+                .arg(QString::fromStdString(judged_in_words(written.judgement, plan->job.lengths)));
+  } catch (const Problem& problem) {
+    in_the_way_ = problem.kind() == Problem::Kind::InTheWay;
+    words = problem.kind() == Problem::Kind::Cancelled ? tr("Nothing was written: you stopped it.")
+                                                       : QString::fromUtf8(problem.what());
+  } catch (const std::exception& error) {
+    words = tr("Nothing was written: %1").arg(QString::fromUtf8(error.what()));
+  }
+  run_->show_written(words, fine);
+  return words;
+}
+
+void MainWindow::choose_and_write() {
+  finish_typing();
+  go_to_stage(Stage::Run);
+  if (shop_.plan && shop_.seen()->has_stop()) {
+    write_files({});
+    go_to_stage(Stage::Run);
+    return;
+  }
+  QString folder = QSettings().value(QStringLiteral("folder")).toString();
+  for (;;) {
+    folder = QFileDialog::getExistingDirectory(this, tr("Folder for the files"), folder);
+    if (folder.isEmpty()) return;
+    const QString said = write_files(folder);
+    if (!in_the_way_) break;
+    QMessageBox box(QMessageBox::NoIcon, tr("Something else stands there"), said, QMessageBox::NoButton, this);
+    box.setObjectName(QStringLiteral("inTheWay"));
+    QPushButton* other = box.addButton(tr("Choose another folder…"), QMessageBox::AcceptRole);
+    QPushButton* replace = box.addButton(tr("Replace those files"), QMessageBox::DestructiveRole);
+    box.addButton(tr("Write nothing"), QMessageBox::RejectRole);
+    box.setDefaultButton(other);
+    box.exec();
+    if (box.clickedButton() == replace) write_files(folder, false, true);
+    if (box.clickedButton() != other) break;
+  }
+  QSettings().setValue(QStringLiteral("folder"), folder);
+}
+
+}  // namespace doyen

@@ -1,0 +1,153 @@
+#include <QMenu>
+
+#include "parts/flow_layout.hpp"
+#include "problem.hpp"
+#include "stages/tickets.hpp"
+
+namespace doyen {
+
+QList<std::pair<PlainShape::Kind, QString>> ArtworkTicket::shape_names() {
+  using K = PlainShape::Kind;
+  return {{K::Rectangle, tr("Rectangle")},
+          {K::Ellipse, tr("Oval")},
+          {K::ArchTop, tr("Arch top")},
+          {K::Polygon, tr("Even polygon")},
+          {K::Star, tr("Star")},
+          {K::Ribbon, tr("Ribbon")},
+          {K::Line, tr("Line")}};
+}
+
+ArtworkSection::ArtworkSection(Workshop& shop) : shop_(shop) {
+  column_ = new QVBoxLayout(this);
+  column_->setContentsMargins(0, 0, 0, 0);
+  column_->setSpacing(7);
+}
+
+QPushButton* ArtworkSection::add_button(QLayout* layout, const QString& text, const QString& name) {
+  auto* button = new QPushButton(text);
+  button->setObjectName(name);
+  layout->addWidget(button);
+  return button;
+}
+
+QSpinBox* ArtworkSection::spin(int least, int most, const QString& suffix) {
+  auto* box = new QSpinBox;
+  box->setRange(least, most);
+  box->setSuffix(suffix);
+  return box;
+}
+
+void ArtworkSection::show_row(QWidget* field, bool shown) { field->parentWidget()->setVisible(shown); }
+
+void ArtworkSection::refresh_again() {
+  if (const Item* item = shop_.item()) refresh(*item);
+}
+
+void ArtworkSection::fill_pieces(QComboBox* box, const std::string& chosen) {
+  box->clear();
+  const Item* own = shop_.item();
+  for (const Item& item : shop_.document.job().items) {
+    if (own == nullptr || item.piece.id == own->piece.id) continue;
+    box->addItem(QString::fromStdString(item.piece.name), QString::fromStdString(item.piece.id));
+  }
+  box->setCurrentIndex(box->findData(QString::fromStdString(chosen)));
+}
+
+doyen::Box ArtworkSection::box() const {
+  const Item* item = shop_.item();
+  if (item == nullptr) return {};
+  try {
+    return bounds(outlines_of(item->piece, shop_.document.job().source()));
+  } catch (const Problem&) {
+    return {};
+  }
+}
+
+ArtworkTicket::ArtworkTicket(Workshop& shop) : Ticket(shop) {
+  add_title(tr("Artwork"));
+  auto* adders = new QWidget;
+  auto* flow = new FlowLayout(adders, 6);
+  const auto add_button = [](QLayout* layout, const QString& text, const QString& name) {
+    auto* button = new QPushButton(text);
+    button->setObjectName(name);
+    layout->addWidget(button);
+    return button;
+  };
+  connect(add_button(flow, tr("+ Lettering"), QStringLiteral("addLettering")), &QPushButton::clicked, this,
+          &ArtworkTicket::add_lettering);
+  auto* art = add_button(flow, tr("+ Art…"), QStringLiteral("addDrawing"));
+  art->setToolTip(tr("An SVG or DXF drawing, or a picture to trace: PNG, JPEG, BMP, WebP"));
+  connect(art, &QPushButton::clicked, this, &ArtworkTicket::add_drawing);
+  auto* shapes = add_button(flow, tr("+ Shape"), QStringLiteral("addShape"));
+  auto* menu = new QMenu(shapes);
+  for (const auto& [kind, name] : shape_names())
+    connect(menu->addAction(name), &QAction::triggered, this, [this, kind = kind] { Q_EMIT add_shape(kind); });
+  shapes->setMenu(menu);
+  made_ = add_button(flow, tr("+ Made from it"), QStringLiteral("madeFrom"));
+  made_->setToolTip(tr("Something new from the chosen piece, which follows it"));
+  auto* made_menu = new QMenu(made_);
+  for (const auto& [how, name] : MadeSection::names())
+    connect(made_menu->addAction(name), &QAction::triggered, this, [this, how = how] { Q_EMIT make_from(how); });
+  made_->setMenu(made_menu);
+  column_->addWidget(adders);
+  list_ = new QListWidget;
+  list_->setFixedHeight(112);
+  list_->setAccessibleName(tr("Pieces on the board"));
+  column_->addWidget(list_);
+  connect(list_, &QListWidget::currentItemChanged, this, [this](QListWidgetItem* now) {
+    if (!filling_ && now != nullptr) shop_.select(now->data(Qt::UserRole).toString());
+  });
+  notice_ = make_label({}, "faded");
+  column_->addWidget(notice_);
+  column_->addWidget(lettering_ = new LetteringSection(shop));
+  column_->addWidget(shape_ = new ShapeSection(shop));
+  column_->addWidget(drawing_ = new DrawingSection(shop));
+  column_->addWidget(derived_ = new MadeSection(shop));
+  column_->addWidget(place_ = new PlaceSection(shop));
+  column_->addStretch();
+  connect(lettering_, &LetteringSection::letter_bench_wanted, this, &ArtworkTicket::letter_bench_wanted);
+  connect(drawing_, &DrawingSection::trace_again, this, &ArtworkTicket::trace_again);
+  connect(derived_, &MadeSection::freeze_piece, this, &ArtworkTicket::freeze_piece);
+  connect(place_, &PlaceSection::remove_piece, this, &ArtworkTicket::remove_piece);
+  connect(place_, &PlaceSection::copy_piece, this, &ArtworkTicket::copy_piece);
+  connect(shop_.bench, &Bench::measured, place_, &PlaceSection::show_measured);
+  connect(shop_.bench, &Bench::clicked, this, [this](const QString& id, Point at) {
+    const Item* item = shop_.item();
+    if (isVisible() && item != nullptr && id == shop_.selected && std::holds_alternative<Drawing>(item->piece.what))
+      drawing_->choose_part_at(at);
+  });
+}
+
+void ArtworkTicket::focus_words() { lettering_->focus_words(); }
+
+void ArtworkTicket::refresh() {
+  filling_ = true;
+  const Job& job = shop_.document.job();
+  list_->clear();
+  for (const Item& item : job.items) {
+    auto* row = new QListWidgetItem(QString::fromStdString(item.piece.name) + QStringLiteral("  ·  ") +
+                                    tr(kind_word(item.piece)));
+    row->setData(Qt::UserRole, QString::fromStdString(item.piece.id));
+    list_->addItem(row);
+    if (QString::fromStdString(item.piece.id) == shop_.selected) list_->setCurrentItem(row);
+  }
+  const Item* item = shop_.item();
+  const auto show = [&](ArtworkSection* section, bool shown) {
+    section->setVisible(shown);
+    if (shown) section->refresh(*item);
+  };
+  show(lettering_, item != nullptr && std::holds_alternative<Lettering>(item->piece.what));
+  show(shape_, item != nullptr && std::holds_alternative<PlainShape>(item->piece.what));
+  show(drawing_, item != nullptr && std::holds_alternative<Drawing>(item->piece.what));
+  show(derived_, item != nullptr && std::holds_alternative<Derived>(item->piece.what));
+  show(place_, item != nullptr);
+  made_->setEnabled(item != nullptr);
+  notice_->setVisible(item == nullptr);
+  notice_->setText(
+      job.items.empty()
+          ? tr("Nothing lies on the board yet. Begin with lettering, or drop a drawing or a picture on the board.")
+          : tr("Choose a piece here or on the board. N and P walk through them; arrows move the chosen one."));
+  filling_ = false;
+}
+
+}  // namespace doyen

@@ -1,0 +1,297 @@
+#include "stages/cuts/floor_section.hpp"
+
+#include <QGridLayout>
+
+#include "stock/species.hpp"
+
+namespace doyen {
+namespace {
+
+void show_row(QWidget* field, bool shown) { field->parentWidget()->setVisible(shown); }
+
+QWidget* holder_with_column(QVBoxLayout*& column) {
+  auto* holder = new QWidget;
+  column = new QVBoxLayout(holder);
+  column->setContentsMargins(0, 0, 0, 0);
+  column->setSpacing(7);
+  return holder;
+}
+
+}  // namespace
+
+FloorSection::FloorSection(Workshop& shop) : shop_(shop) {
+  auto* column = new QVBoxLayout(this);
+  column->setContentsMargins(0, 0, 0, 0);
+  column->setSpacing(7);
+  about_ = make_label({}, "faded");
+  column->addWidget(about_);
+  build_choices(column);
+  build_insert(column);
+  build_bits(column);
+  column->addWidget(make_line());
+  deep_ = new NumberCard(tr("Goes down to"));
+  floor_ = new NumberCard(tr("Cleared with"));
+  reach_ = make_label({}, "faded");
+  column->addWidget(deep_);
+  column->addWidget(floor_);
+  column->addWidget(reach_);
+}
+
+void FloorSection::edit(const QString& name, const std::function<void(Treatment&)>& change) {
+  if (!filling_) shop_.edit_item(name, [&](Item& item) { change(item.cut); });
+}
+
+void FloorSection::build_choices(QVBoxLayout* column) {
+  depth_ = new LengthField(0.02, 500);
+  depth_->setObjectName(QStringLiteral("floorDepth"));
+  column->addWidget(make_row(tr("Depth"), depth_));
+  flanks_ = new QComboBox;
+  flanks_->setObjectName(QStringLiteral("flanks"));
+  flanks_->addItems({tr("sloped, by a V"), tr("upright")});
+  column->addWidget(make_row(tr("Flanks"), flanks_));
+  side_ = new QComboBox;
+  side_->setObjectName(QStringLiteral("bevelSide"));
+  side_->addItems({tr("outwards, round what is kept"), tr("inwards, a floor's rim")});
+  column->addWidget(make_row(tr("Falls"), side_));
+  bit_ = new QComboBox;
+  bit_->setObjectName(QStringLiteral("floorBit"));
+  column->addWidget(make_row(tr("Bit"), bit_));
+  panel_ = new QComboBox;
+  panel_->setObjectName(QStringLiteral("panel"));
+  panel_->setToolTip(tr("How far the ground round it is sunk"));
+  column->addWidget(make_row(tr("Sunk"), panel_));
+  margin_ = new LengthField(0.1, 2000);
+  margin_->setObjectName(QStringLiteral("panelMargin"));
+  column->addWidget(make_row(tr("Margin"), margin_));
+  steps_ = new QSpinBox;
+  steps_->setRange(1, 20);
+  steps_->setKeyboardTracking(false);
+  steps_->setObjectName(QStringLiteral("steps"));
+  steps_->setToolTip(tr("How many even steps lead down to the ground"));
+  column->addWidget(make_row(tr("Steps down"), steps_));
+  terrace_ = new LengthField(0, 1000);
+  terrace_->setObjectName(QStringLiteral("terrace"));
+  column->addWidget(make_row(tr("Each flat"), terrace_));
+  slot_ = new LengthField(0.5, 500);
+  slot_->setObjectName(QStringLiteral("slotLength"));
+  slot_->setToolTip(tr("How far the screw's head slides from its hole"));
+  column->addWidget(make_row(tr("Slides"), slot_));
+  connect(steps_, &QSpinBox::valueChanged, this, [this](int n) {
+    edit(n == 1 ? tr("one step down") : tr("%1 steps down").arg(n), [&](Treatment& t) { t.steps = n; });
+  });
+  connect(terrace_, &LengthField::entered, this, [this](std::optional<double> mm) {
+    edit(tr("change the steps' width"), [&](Treatment& t) { t.terrace = *mm; });
+  });
+  connect(slot_, &LengthField::entered, this, [this](std::optional<double> mm) {
+    edit(tr("change the slot's length"), [&](Treatment& t) { t.slot_length = *mm; });
+  });
+  peck_ = new LengthField(0.1, 200, true);
+  peck_->setPlaceholderText(tr("as the bit allows"));
+  column->addWidget(make_row(tr("A peck at a time"), peck_));
+  spacing_ = new LengthField(0.5, 5000, true);
+  spacing_->setPlaceholderText(tr("one in each middle"));
+  spacing_->setObjectName(QStringLiteral("holeSpacing"));
+  column->addWidget(make_row(tr("Along the line"), spacing_));
+  connect(depth_, &LengthField::entered, this, [this](std::optional<double> mm) {
+    edit(tr("make it %1 deep").arg(shop_.show(*mm)), [&](Treatment& t) { t.depth = *mm; });
+  });
+  connect(flanks_, &QComboBox::activated, this, [this](int i) {
+    edit(i == 0 ? tr("slope the flanks") : tr("make the flanks upright"), [&](Treatment& t) { t.sloped = i == 0; });
+  });
+  connect(side_, &QComboBox::activated, this,
+          [this](int i) { edit(tr("turn the bevel"), [&](Treatment& t) { t.inside = i == 1; }); });
+  connect(bit_, &QComboBox::activated, this, [this] {
+    edit(tr("take the %1").arg(bit_->currentText()),
+         [&](Treatment& t) { t.bit = bit_->currentData().toString().toStdString(); });
+  });
+  connect(panel_, &QComboBox::activated, this, [this] {
+    edit(tr("choose how far it is sunk"),
+         [&](Treatment& t) { t.panel = panel_->currentData().toString().toStdString(); });
+  });
+  connect(margin_, &LengthField::entered, this, [this](std::optional<double> mm) {
+    edit(tr("change the margin round it"), [&](Treatment& t) { t.margin = *mm; });
+  });
+  connect(peck_, &LengthField::entered, this, [this](std::optional<double> mm) {
+    edit(tr("change the peck"), [&](Treatment& t) { t.peck = mm.value_or(0); });
+  });
+  connect(spacing_, &LengthField::entered, this, [this](std::optional<double> mm) {
+    edit(tr("space the holes"), [&](Treatment& t) { t.spacing = mm.value_or(0); });
+  });
+}
+
+void FloorSection::build_insert(QVBoxLayout* column) {
+  thickness_ = new LengthField(0.05, 200, true);
+  thickness_->setObjectName(QStringLiteral("insertThickness"));
+  thickness_->setPlaceholderText(tr("nothing let in"));
+  thickness_->setToolTip(tr("A coin, acrylic, hardware: its thickness makes the depth"));
+  column->addWidget(make_row(tr("Insert, thick"), thickness_));
+  QVBoxLayout* rows = nullptr;
+  insert_ = holder_with_column(rows);
+  clearance_ = new LengthField(0, 20);
+  cover_ = new LengthField(0, 100);
+  notch_ = new LengthField(0, 200, true);
+  notch_->setPlaceholderText(tr("none"));
+  corners_ = new QComboBox;
+  corners_->addItems({tr("as the bit leaves them"), tr("eased by round holes"), tr("eased by slots")});
+  rows->addWidget(make_row(tr("Room all round"), clearance_));
+  rows->addWidget(make_row(tr("Left above it"), cover_));
+  rows->addWidget(make_row(tr("Finger notch"), notch_));
+  rows->addWidget(make_row(tr("Corners"), corners_));
+  sheet_ = new QComboBox;
+  sheet_->setObjectName(QStringLiteral("insertSheet"));
+  sheet_->addItem(tr("bought or found"), QString());
+  for (const Species& s : species_table().species)
+    sheet_->addItem(tr("cut from %1").arg(QString::fromStdString(s.name)), QString::fromStdString(s.id));
+  sheet_->setToolTip(tr("What is cut for it gets a sheet, files and a run sheet of its own"));
+  rows->addWidget(make_row(tr("The insert"), sheet_));
+  connect(sheet_, &QComboBox::activated, this, [this](int i) {
+    edit(i == 0 ? tr("do not cut the insert") : tr("cut the insert, too"), [&](Treatment& t) {
+      t.insert.cut = i > 0;
+      if (i > 0) t.insert.material = sheet_->currentData().toString().toStdString();
+    });
+  });
+  column->addWidget(insert_);
+  connect(thickness_, &LengthField::entered, this, [this](std::optional<double> mm) {
+    edit(tr("let something in"), [&](Treatment& t) { t.insert.thickness = mm.value_or(0); });
+  });
+  const auto field = [this](LengthField* f, const QString& name, double Insert::*member) {
+    connect(f, &LengthField::entered, this, [this, name, member](std::optional<double> mm) {
+      edit(name, [&](Treatment& t) { t.insert.*member = mm.value_or(0); });
+    });
+  };
+  field(clearance_, tr("change the room round the insert"), &Insert::clearance);
+  field(cover_, tr("change what is left above the insert"), &Insert::cover);
+  field(notch_, tr("change the finger notch"), &Insert::notch);
+  connect(corners_, &QComboBox::activated, this, [this](int i) {
+    edit(tr("ease the corners"), [&](Treatment& t) { t.insert.corners = static_cast<Insert::Corners>(i); });
+  });
+}
+
+void FloorSection::build_bits(QVBoxLayout* column) {
+  QVBoxLayout* rows = nullptr;
+  bits_ = holder_with_column(rows);
+  rows->setSpacing(3);
+  rows->addWidget(make_label(tr("Cleared large to small; with none ticked Doyen proposes"), "faded"));
+  auto* boxes = new QWidget;
+  auto* grid = new QGridLayout(boxes);
+  grid->setContentsMargins(0, 0, 0, 0);
+  grid->setVerticalSpacing(2);
+  for (const Bit& bit : shop_.rack.bits) {
+    if (bit.kind != BitKind::Flat) continue;
+    auto* box = new QCheckBox(QString::fromStdString(bit.name));
+    box->setProperty("bit", QString::fromStdString(bit.id));
+    grid->addWidget(box, static_cast<int>(clearing_.size()) / 2, static_cast<int>(clearing_.size()) % 2);
+    clearing_ << box;
+    connect(box, &QCheckBox::clicked, this, [this, box](bool on) {
+      const std::string id = box->property("bit").toString().toStdString();
+      edit(on ? tr("clear with the %1").arg(box->text()) : tr("leave out the %1").arg(box->text()), [&](Treatment& t) {
+        std::erase(t.clearing, id);
+        if (on) t.clearing.push_back(id);
+      });
+    });
+  }
+  rows->addWidget(boxes);
+  column->addWidget(bits_);
+}
+
+void FloorSection::open_sums(bool open) { deep_->set_open(open); }
+
+void FloorSection::fill_bits(const Item& item) {
+  bit_->clear();
+  const WantedBit wanted = wanted_bit(item.cut);
+  for (const Bit& bit : shop_.rack.bits) {
+    const bool keyhole = bit.kind == BitKind::Keyhole;
+    if (wanted == WantedBit::V ? bit.kind == BitKind::V : wanted == WantedBit::Keyhole ? keyhole : !keyhole)
+      bit_->addItem(QString::fromStdString(bit.name), QString::fromStdString(bit.id));
+  }
+  const QString id = QString::fromStdString(item.cut.bit);
+  if (bit_->findData(id) < 0) bit_->addItem(tr("%1 (not in the rack)").arg(id), id);
+  bit_->setCurrentIndex(bit_->findData(id));
+}
+
+void FloorSection::refresh(const Item& item, const PiecePlan* piece) {
+  using Kind = Treatment::Kind;
+  filling_ = true;
+  const Treatment& t = item.cut;
+  const Job& job = shop_.document.job();
+  about_->setText(t.kind == Kind::Raise    ? tr("It stays standing; the ground round it is sunk.")
+                  : t.kind == Kind::Recess ? tr("A flat floor inside its outline.")
+                  : t.kind == Kind::Bevel  ? tr("A slope along its outline; a cut on the same outline makes room.")
+                  : t.kind == Kind::Drill  ? tr("Holes as wide as the bit.")
+                  : t.kind == Kind::HangerSlot
+                      ? tr("A hole for a screw's head, and a slot upwards from it that the head slides along.")
+                      : tr("An area taken down evenly; the rest of the job lies on it."));
+  depth_->show_length(t.depth, job.lengths);
+  const bool insert = t.kind == Kind::Recess && t.insert.thickness > 0;
+  show_row(depth_, !insert);
+  flanks_->setCurrentIndex(t.sloped ? 0 : 1);
+  show_row(flanks_, t.kind == Kind::Raise);
+  side_->setCurrentIndex(t.inside ? 1 : 0);
+  show_row(side_, t.kind == Kind::Bevel);
+  fill_bits(item);
+  show_row(bit_, wanted_bit(t) != WantedBit::None);
+  panel_->clear();
+  panel_->addItem(tr("by a margin round it"), QString());
+  for (const Item& other : job.items) {
+    if (other.piece.id != item.piece.id)
+      panel_->addItem(tr("up to “%1”").arg(QString::fromStdString(other.piece.name)),
+                      QString::fromStdString(other.piece.id));
+  }
+  panel_->setCurrentIndex(std::max(0, panel_->findData(QString::fromStdString(t.panel))));
+  show_row(panel_, t.kind == Kind::Raise);
+  margin_->show_length(t.margin, job.lengths);
+  show_row(margin_, t.kind == Kind::Raise && t.panel.empty());
+  steps_->setValue(t.steps);
+  show_row(steps_, t.kind == Kind::Raise);
+  terrace_->show_length(t.terrace, job.lengths);
+  show_row(terrace_, t.kind == Kind::Raise && t.steps > 1);
+  slot_->show_length(t.slot_length, job.lengths);
+  show_row(slot_, t.kind == Kind::HangerSlot && (piece == nullptr || !piece->outlines.region.empty()));
+  peck_->show_length(t.peck > 0 ? std::optional(t.peck) : std::nullopt, job.lengths);
+  spacing_->show_length(t.spacing > 0 ? std::optional(t.spacing) : std::nullopt, job.lengths);
+  show_row(peck_, t.kind == Kind::Drill);
+  show_row(spacing_, t.kind == Kind::Drill);
+  thickness_->show_length(insert ? std::optional(t.insert.thickness) : std::nullopt, job.lengths);
+  show_row(thickness_, t.kind == Kind::Recess);
+  insert_->setVisible(insert);
+  clearance_->show_length(t.insert.clearance, job.lengths);
+  cover_->show_length(t.insert.cover, job.lengths);
+  notch_->show_length(t.insert.notch > 0 ? std::optional(t.insert.notch) : std::nullopt, job.lengths);
+  corners_->setCurrentIndex(static_cast<int>(t.insert.corners));
+  sheet_->setCurrentIndex(t.insert.cut ? std::max(0, sheet_->findData(QString::fromStdString(t.insert.material))) : 0);
+  bits_->setVisible(clears_floor(t));
+  for (QCheckBox* box : clearing_) {
+    const std::string id = box->property("bit").toString().toStdString();
+    box->setChecked(std::find(t.clearing.begin(), t.clearing.end(), id) != t.clearing.end());
+  }
+  const bool known = piece != nullptr && piece->problem.empty() && !piece->cuts.operations.empty();
+  deep_->setVisible(known);
+  floor_->setVisible(known && !piece->cuts.bits.empty());
+  reach_->setVisible(piece != nullptr && (known || !piece->around.with.empty()));
+  if (known) {
+    deep_->show_number(shop_.show(piece->cuts.deepest), t.back ? tr("below the back") : tr("below the face"),
+                       floor_depth_sum(*shop_.plan, item.piece.id));
+    QStringList names;
+    for (const std::string& id : piece->cuts.bits) {
+      const Bit* bit = shop_.rack.find(id);
+      names << (bit == nullptr ? QString::fromStdString(id) : QString::fromStdString(bit->name));
+    }
+    floor_->show_number(names.join(QStringLiteral(", ")), t.clearing.empty() ? tr("proposed") : tr("as you chose"),
+                        clearing_sum(*shop_.plan, item.piece.id));
+    const auto count = static_cast<int>(piece->cuts.holes.size());
+    const bool slots = t.kind == Kind::HangerSlot;
+    reach_->setText(count > 0 ? (slots ? (count == 1 ? tr("One slot.") : tr("%1 slots.").arg(count))
+                                       : (count == 1 ? tr("One hole.") : tr("%1 holes.").arg(count)))
+                    : piece->cuts.unreached.area < 0.005
+                        ? tr("All of it is reached.")
+                        : tr("%1 stay unreached, marked on the board.")
+                              .arg(QString::fromStdString(format_area(piece->cuts.unreached.area, job.lengths))));
+  } else if (piece != nullptr && !piece->around.with.empty()) {
+    const Item* with = job.find(piece->around.with);
+    reach_->setText(tr("The ground is sunk together with “%1”, of the same panel.")
+                        .arg(with == nullptr ? QString() : QString::fromStdString(with->piece.name)));
+  }
+  filling_ = false;
+}
+
+}  // namespace doyen

@@ -1,0 +1,153 @@
+#include "stages/proof/boards_view.hpp"
+
+#include <QPushButton>
+
+#include "files/output_set.hpp"
+#include "parts/cards.hpp"
+#include "problem.hpp"
+#include "stock/species.hpp"
+#include "work/planner.hpp"
+
+namespace doyen {
+namespace {
+
+QString name_of(const PlugBoard& board) {
+  const Species* s = species_table().find(board.job.blank.species);
+  const QString wood = QString::fromStdString(s == nullptr ? board.job.blank.species : s->name);
+  if (board.folder == "levelling") return BoardsView::tr("The board again, milled level");
+  return board.folder.starts_with("inserts") ? BoardsView::tr("Inserts of %1").arg(wood)
+                                             : BoardsView::tr("Plugs of %1").arg(wood);
+}
+
+}  // namespace
+
+BoardsView::BoardsView(const Job& job, const Rack& rack, QWidget* parent) : QDialog(parent) {
+  setObjectName(QStringLiteral("boards"));
+  pool_.setMaxThreadCount(1);
+  auto* row = new QHBoxLayout(this);
+  row->setContentsMargins(22, 18, 22, 18);
+  row->setSpacing(18);
+  auto* left = new QVBoxLayout;
+  left->addWidget(make_label(tr("Further boards"), "title"));
+  left->addWidget(make_label(tr("Each is a job of its own: its files go to a folder beside this board's."), "faded"));
+  list_ = new QListWidget;
+  list_->setObjectName(QStringLiteral("boardList"));
+  list_->setFixedWidth(230);
+  list_->setSpacing(2);
+  left->addWidget(list_);
+  auto* back = new QPushButton(tr("Back to the board"));
+  back->setObjectName(QStringLiteral("boardsBack"));
+  connect(back, &QPushButton::clicked, this, &QDialog::reject);
+  left->addWidget(back);
+  left->addStretch();
+  row->addLayout(left);
+  picture_ = new QLabel;
+  picture_->setObjectName(QStringLiteral("boardPicture"));
+  picture_->setAlignment(Qt::AlignCenter);
+  picture_->setMinimumSize(300, 200);
+  row->addWidget(picture_, 1);
+  auto* right = new QWidget;
+  right->setFixedWidth(300);
+  auto* column = new QVBoxLayout(right);
+  column->setContentsMargins(0, 0, 0, 0);
+  title_ = make_label({}, "title");
+  about_ = make_label({}, "plain");
+  about_->setObjectName(QStringLiteral("boardAbout"));
+  column->addWidget(title_);
+  column->addWidget(about_);
+  facts_ = new QVBoxLayout;
+  facts_->setSpacing(6);
+  column->addLayout(facts_);
+  column->addStretch();
+  row->addWidget(right);
+  connect(list_, &QListWidget::currentRowChanged, this, [this] { show_chosen(); });
+  try {
+    for (PlugBoard& board : further_boards(job, rack)) boards_.push_back({std::move(board), nullptr, {}, {}});
+  } catch (const Problem& problem) {
+    about_->setText(QString::fromUtf8(problem.what()));
+  }
+  for (std::size_t i = 0; i < boards_.size(); ++i) {
+    list_->addItem(name_of(boards_[i].board));
+    work_out(i, rack);
+  }
+  if (boards_.empty() && about_->text().isEmpty())
+    about_->setText(tr("There is none: nothing in this job is inlaid, and no insert is cut."));
+  list_->setFixedHeight(12 + 30 * std::max(2, list_->count()));
+  list_->setCurrentRow(0);
+}
+
+BoardsView::~BoardsView() {
+  cancel_.request();
+  pool_.waitForDone();
+}
+
+void BoardsView::work_out(std::size_t which, const Rack& rack) {
+  ++waiting_;
+  pool_.start([this, which, rack, job = boards_[which].board.job, cancel = cancel_] {
+    std::shared_ptr<const Plan> planned;
+    QImage picture;
+    QString problem;
+    try {
+      planned = std::make_shared<const Plan>(plan(job, rack, machine_for(job), nullptr, cancel));
+      picture = to_image(board_picture(*planned, 1400, Side::Front, cancel)).copy();
+    } catch (const std::exception& e) {
+      problem = QString::fromUtf8(e.what());
+    }
+    QMetaObject::invokeMethod(
+        this,
+        [this, which, planned, picture, problem] {
+          --waiting_;
+          boards_[which].plan = planned;
+          boards_[which].picture = picture;
+          boards_[which].problem = problem;
+          show_chosen();
+        },
+        Qt::QueuedConnection);
+  });
+}
+
+void BoardsView::show_chosen() {
+  const int row = list_->currentRow();
+  clear_layout(facts_);
+  if (row < 0 || row >= static_cast<int>(boards_.size())) return;
+  const Seen& seen = boards_[static_cast<std::size_t>(row)];
+  const Job& job = seen.board.job;
+  const auto show = [&](double mm) { return QString::fromStdString(format_length(mm, job.lengths)); };
+  title_->setText(name_of(seen.board));
+  const QString grain = job.blank.grain == Grain::AlongWidth ? tr("left to right") : tr("front to back");
+  about_->setText(tr("A board of at least %1 × %2, %3 thick, its grain running %4. Files in the folder %5.")
+                      .arg(show(job.blank.width), show(job.blank.height), show(job.blank.thickest()), grain,
+                           QString::fromStdString(seen.board.folder)) +
+                  (seen.board.folder.starts_with("plugs")
+                       ? QLatin1Char(' ') + tr("The plugs lie mirrored: each is turned over into its pocket.")
+                       : QString()));
+  if (!seen.plan) {
+    picture_->setPixmap({});
+    picture_->setText(seen.problem.isEmpty() ? tr("Carving it…") : seen.problem);
+    return;
+  }
+  const QSize room = picture_->size();
+  picture_->setPixmap(QPixmap::fromImage(seen.picture.scaled(room, Qt::KeepAspectRatio, Qt::SmoothTransformation)));
+  auto* time = new NumberCard(tr("Time at the machine"));
+  time->show_number(QString::fromStdString(format_duration(seen.plan->seconds)), {}, time_sum(*seen.plan));
+  facts_->addWidget(time);
+  for (const BitRun& run : seen.plan->runs) {
+    facts_->addWidget(make_label(tr("%1: %2, %3, deepest %4")
+                                     .arg(QString::fromStdString(run.file), QString::fromStdString(run.bit.name),
+                                          QString::fromStdString(format_duration(run.time.seconds)), show(run.deepest)),
+                                 "faded"));
+  }
+  for (const Verdict& v : seen.plan->verdicts) {
+    if (v.grade == Grade::Note) continue;
+    facts_->addWidget(make_label(
+        (v.grade == Grade::Stop ? tr("Stop: ") : tr("Mind: ")) + QString::fromStdString(v.text + " " + v.why),
+        v.grade == Grade::Stop ? "error" : "plain"));
+  }
+}
+
+void BoardsView::resizeEvent(QResizeEvent* event) {
+  QDialog::resizeEvent(event);
+  show_chosen();
+}
+
+}  // namespace doyen

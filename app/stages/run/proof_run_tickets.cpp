@@ -1,0 +1,308 @@
+#include <QKeyEvent>
+
+#include "parts/theme.hpp"
+#include "planning/outputs.hpp"
+#include "run/order.hpp"
+#include "stages/tickets.hpp"
+
+namespace doyen {
+
+ProofTicket::ProofTicket(Workshop& shop, FitKeeper& keeper) : Ticket(shop) {
+  add_title(tr("Proof"));
+  summary_ = make_label({}, "faded");
+  column_->addWidget(summary_);
+  judged_ = make_label({}, "faded");
+  judged_->setObjectName(QStringLiteral("judged"));
+  column_->addWidget(judged_);
+  fit_ = new FitSection(shop_, keeper);
+  column_->addWidget(fit_);
+  verdicts_ = new VerdictList(shop_);
+  column_->addWidget(verdicts_);
+  add_rule();
+  time_ = new NumberCard(tr("Time at the machine"));
+  column_->addWidget(time_);
+  runs_ = new QVBoxLayout;
+  runs_->setSpacing(6);
+  column_->addLayout(runs_);
+  column_->addStretch();
+}
+
+void ProofTicket::refresh() {
+  fit_->refresh();
+  if (!shop_.plan) return;
+  const Plan& plan = *shop_.seen();
+  const int stops = plan.count(Grade::Stop), minds = plan.count(Grade::Mind);
+  summary_->setText(stops > 0   ? (stops == 1 ? tr("One thing would spoil wood, break a bit or be unsafe.")
+                                              : tr("%1 things would spoil wood, break a bit or be unsafe.").arg(stops))
+                    : minds > 0 ? (minds == 1 ? tr("Nothing stops it; one thing to look at.")
+                                              : tr("Nothing stops it; %1 things to look at.").arg(minds))
+                                : tr("No problems found. The board will look as shown."));
+  judged_->setText(shop_.judgement
+                       ? tr("The files, read back and carved in the computer: %1.")
+                             .arg(QString::fromStdString(judged_in_words(*shop_.judgement, plan.job.lengths)))
+                   : shop_.judged ? QString()
+                                  : tr("The files are being read back and carved in the computer…"));
+  judged_->setVisible(!judged_->text().isEmpty());
+  // What stops the work comes first; else the inlay's fit does.
+  column_->removeWidget(verdicts_);
+  column_->insertWidget(column_->indexOf(fit_) + (stops > 0 ? 0 : 1), verdicts_);
+  verdicts_->show_for({}, true);
+  time_->show_number(QString::fromStdString(format_duration(plan.seconds)),
+                     tr("by acceleration and corners, not length over feed"), time_sum(plan));
+  clear_layout(runs_);
+  const bool inch = plan.job.lengths.unit == Unit::Inch;
+  for (std::size_t i = 0; i < plan.runs.size(); ++i) {
+    const BitRun& run = plan.runs[i];
+    auto* card = new NumberCard(QString::fromStdString(run.bit.name));
+    const double k = inch ? kMmPerInch : 1;
+    Sum sum = run_time_sum(plan, i);
+    const Sum chip = chip_sum(plan, i);
+    sum.lines.push_back(chip.title + ":");
+    sum.lines.insert(sum.lines.end(), chip.lines.begin(), chip.lines.end());
+    sum.lines.push_back(chip.result);
+    card->show_number(QString::fromStdString(format_duration(run.time.seconds)),
+                      tr("reaches %1 of %2 %3")
+                          .arg(run.time.reached_feed() / k, 0, 'f', 0)
+                          .arg(run.feeds.feed / k, 0, 'f', 0)
+                          .arg(inch ? tr("in/min") : tr("mm/min")),
+                      sum);
+    runs_->addWidget(card);
+  }
+}
+
+RunTicket::RunTicket(Workshop& shop) : Ticket(shop) {
+  add_title(tr("Run"));
+  machine_ = new QComboBox;
+  for (const MachineProfile& m : machine_table().machines)
+    machine_->addItem(QString::fromStdString(m.name), QString::fromStdString(m.id));
+  add_row(tr("Machine takes"), machine_);
+  files_ = new QComboBox;
+  files_->addItems({tr("one file per bit"), tr("one file with pauses")});
+  add_row(tr("Files"), files_);
+  surface_ = new QComboBox;
+  surface_->addItems({tr("on the blank's face"), tr("on the bed")});
+  place_ = new QComboBox;
+  place_->addItems({tr("at the left front corner"), tr("in the middle")});
+  add_row(tr("Zero is taken"), surface_);
+  add_row(QString(), place_);
+  zero_ = make_label({}, "faded");
+  column_->addWidget(zero_);
+  turn_ = new QComboBox;
+  turn_->setObjectName(QStringLiteral("turnEdge"));
+  turn_->addItems({tr("about its left edge, as a page"), tr("about its front edge, as a calendar")});
+  add_row(tr("Turned over"), turn_);
+  low_ = new QCheckBox(tr("Travel low where nothing stands in the way"));
+  low_->setObjectName(QStringLiteral("lowTravel"));
+  low_->setToolTip(
+      tr("Between cuts the bit is lifted just clear of the face, and to full height over clamps and screws "
+         "that are marked on the blank"));
+  column_->addWidget(low_);
+  least_ = new LengthField(0, 200);
+  add_row(tr("Wood kept under"), least_);
+  holding_ = new QLineEdit;
+  add_row(tr("Held down by"), holding_);
+  add_rule();
+  add_heading(tr("Bits, in this order (drag to change)"));
+  order_ = new QListWidget;
+  order_->setObjectName(QStringLiteral("order"));
+  order_->setDragDropMode(QAbstractItemView::InternalMove);
+  order_->setDefaultDropAction(Qt::MoveAction);
+  order_->setVerticalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+  order_->setWordWrap(true);
+  order_->setAccessibleName(tr("Bits in the order in which they come; drag them, or press Alt and an arrow"));
+  order_->setToolTip(
+      tr("Drag a bit to another place, or choose it and press Alt and an arrow. What must come first "
+         "still comes first."));
+  order_->installEventFilter(this);
+  column_->addWidget(order_);
+  order_says_ = make_label({}, "plain");
+  order_says_->setObjectName(QStringLiteral("orderSays"));
+  column_->addWidget(order_says_);
+  own_order_ = new QPushButton(tr("Take Doyen's order"));
+  own_order_->setObjectName(QStringLiteral("ownOrder"));
+  column_->addWidget(own_order_, 0, Qt::AlignLeft);
+  connect(own_order_, &QPushButton::clicked, this,
+          [this] { shop_.document.edit(tr("take Doyen's order"), [](Job& job) { job.run.order.clear(); }); });
+  // The view is still handling its drop: the edit, which fills the list anew, comes after it.
+  connect(order_->model(), &QAbstractItemModel::rowsMoved, this, [this] {
+    if (!filling_)
+      QMetaObject::invokeMethod(
+          this, [this] { take_order(); }, Qt::QueuedConnection);
+  });
+  inlay_ = new InlayRunSection(shop_);
+  column_->addWidget(inlay_);
+  add_rule();
+  add_heading(tr("Before you start"));
+  column_->addWidget(
+      make_label(tr("Eyes and ears covered, dust extraction on, no loose sleeves. Work held so that it cannot lift. "
+                    "Spindle still, machine locked or unplugged, before a bit is changed. Stop within reach. "
+                    "The machine's own instructions and local rules come first."),
+                 "faded"));
+  written_ = make_label({}, "plain");
+  written_->setObjectName(QStringLiteral("written"));
+  written_->setTextInteractionFlags(Qt::TextSelectableByMouse);
+  column_->addWidget(written_);
+  column_->addStretch();
+
+  connect(machine_, &QComboBox::activated, this, [this] {
+    shop_.document.edit(tr("choose the machine"),
+                        [&](Job& job) { job.run.machine = machine_->currentData().toString().toStdString(); });
+  });
+  connect(files_, &QComboBox::activated, this,
+          [this](int i) { shop_.document.edit(tr("change the files"), [&](Job& job) { job.run.one_file = i == 1; }); });
+  connect(surface_, &QComboBox::activated, this, [this](int i) {
+    shop_.document.edit(tr("move zero"),
+                        [&](Job& job) { job.run.zero_surface = i == 1 ? ZeroSurface::Bed : ZeroSurface::Face; });
+  });
+  connect(place_, &QComboBox::activated, this, [this](int i) {
+    shop_.document.edit(tr("move zero"),
+                        [&](Job& job) { job.run.zero_place = i == 1 ? ZeroPlace::Centre : ZeroPlace::LeftFront; });
+  });
+  connect(turn_, &QComboBox::activated, this, [this](int i) {
+    shop_.document.edit(tr("turn it about another edge"),
+                        [&](Job& job) { job.run.turn = i == 1 ? TurnOver::FrontEdge : TurnOver::LeftEdge; });
+  });
+  connect(low_, &QCheckBox::clicked, this, [this](bool on) {
+    shop_.document.edit(on ? tr("travel low where it is safe") : tr("always travel at full height"),
+                        [&](Job& job) { job.run.low_travel = on; });
+  });
+  connect(least_, &LengthField::entered, this, [this](std::optional<double> mm) {
+    shop_.document.edit(tr("change the wood kept under grooves"), [&](Job& job) { job.run.least_wood = *mm; });
+  });
+  connect(holding_, &QLineEdit::editingFinished, this, [this] {
+    shop_.document.edit(tr("say how it is held"), [&](Job& job) { job.run.holding = holding_->text().toStdString(); });
+  });
+}
+
+void RunTicket::refresh() {
+  const Job& job = shop_.document.job();
+  // What was written speaks of that job as it was; under another, or after an edit, it would say what is not so.
+  written_->setVisible(job == written_job_);
+  machine_->setCurrentIndex(machine_->findData(QString::fromStdString(job.run.machine)));
+  files_->setCurrentIndex(job.run.one_file ? 1 : 0);
+  surface_->setCurrentIndex(job.run.zero_surface == ZeroSurface::Bed ? 1 : 0);
+  place_->setCurrentIndex(job.run.zero_place == ZeroPlace::Centre ? 1 : 0);
+  const bool back = job.has_back();
+  turn_->setCurrentIndex(job.run.turn == TurnOver::FrontEdge ? 1 : 0);
+  turn_->parentWidget()->setVisible(back);
+  low_->setChecked(job.run.low_travel);
+  zero_->setText(back ? tr("Zero: %1. For the back: %2.")
+                            .arg(QString::fromStdString(zero_in_words(job)),
+                                 QString::fromStdString(zero_in_words(job, Side::Back)))
+                      : tr("Zero: %1, the same for every bit.").arg(QString::fromStdString(zero_in_words(job))));
+  least_->show_length(job.run.least_wood, job.lengths);
+  if (!holding_->hasFocus()) {
+    holding_->setText(QString::fromStdString(job.run.holding));
+    holding_->setCursorPosition(0);
+    holding_->setToolTip(holding_->text());
+  }
+  inlay_->refresh();
+  if (!shop_.plan) return;
+  filling_ = true;
+  const int chosen = order_->currentRow();
+  order_->clear();
+  int number = 0;
+  for (const BitRun& run : shop_.plan->runs) {
+    QStringList turns;
+    for (const Operation* op : run.operations) {
+      const QString turn = QString::fromStdString(turn_of(*op));
+      if (!turns.contains(turn)) turns << turn;
+    }
+    QPixmap dye(10, 10);
+    dye.fill(theme::dye(number));
+    auto* row = new QListWidgetItem(
+        QIcon(dye),
+        tr("%1. %2%3\n%4 · %5 · deepest %6")
+            .arg(number + 1)
+            .arg(QString::fromStdString(run.bit.name),
+                 (run.side == Side::Back ? tr(", back") : QString()) + (run.later ? tr(", after gluing") : QString()),
+                 QString::fromStdString(run.file), QString::fromStdString(format_duration(run.time.seconds)),
+                 shop_.show(run.deepest)));
+    row->setData(Qt::UserRole, turns);
+    row->setToolTip(row->text());
+    order_->addItem(row);
+    ++number;
+  }
+  int high = 4;
+  for (int i = 0; i < order_->count(); ++i) high += order_->sizeHintForRow(i);
+  order_->setFixedHeight(std::max(high, 30));
+  order_->setCurrentRow(std::min(chosen, order_->count() - 1));
+  filling_ = false;
+  say_order();
+}
+
+// What the user's order costs against Doyen's own, and what of it could not be kept.
+void RunTicket::say_order() {
+  const Job& job = shop_.document.job();
+  own_order_->setVisible(!job.run.order.empty());
+  if (shop_.plan->runs.empty()) return order_says_->setText(tr("Nothing is cut yet."));
+  if (job.run.order.empty())
+    return order_says_->setText(
+        shop_.plan->runs.size() > 1 ? tr("The fewest bit changes that keep what must come first.") : QString());
+  const double more = shop_.plan->seconds - shop_.plan->own_seconds;
+  const int changes = shop_.plan->bit_changes() - shop_.plan->own_bit_changes;
+  QString words =
+      more > 1    ? tr("Your order takes %1 longer than Doyen's").arg(QString::fromStdString(format_duration(more)))
+      : more < -1 ? tr("Your order takes %1 less than Doyen's").arg(QString::fromStdString(format_duration(-more)))
+                  : tr("Your order takes as long as Doyen's");
+  if (changes > 0)
+    words += changes == 1 ? tr(", with one more bit change") : tr(", with %1 more bit changes").arg(changes);
+  words += QLatin1Char('.');
+  // Where a turn comes before one that was wished earlier, something had to wait for a floor or for its piece's own
+  // order.
+  std::size_t latest = 0;
+  for (const BitRun& run : shop_.plan->runs) {
+    for (const Operation* op : run.operations) {
+      const auto at = std::find(job.run.order.begin(), job.run.order.end(), turn_of(*op));
+      if (at == job.run.order.end()) continue;
+      const auto place = static_cast<std::size_t>(at - job.run.order.begin());
+      if (place < latest) {
+        words += tr(" The %1 comes later than you asked: what it cuts lies on a floor, or in a piece, that another bit "
+                    "must do first.")
+                     .arg(QString::fromStdString(run.bit.name));
+        return order_says_->setText(words);
+      }
+      latest = std::max(latest, place);
+    }
+  }
+  order_says_->setText(words);
+}
+
+void RunTicket::take_order() {
+  std::vector<std::string> order;
+  for (int i = 0; i < order_->count(); ++i) {
+    for (const QString& turn : order_->item(i)->data(Qt::UserRole).toStringList()) {
+      if (std::find(order.begin(), order.end(), turn.toStdString()) == order.end()) order.push_back(turn.toStdString());
+    }
+  }
+  shop_.document.edit(tr("change the order of the bits"), [&](Job& job) { job.run.order = order; });
+}
+
+bool RunTicket::eventFilter(QObject* object, QEvent* event) {
+  if (object == order_ && event->type() == QEvent::KeyPress) {
+    const auto* key = static_cast<QKeyEvent*>(event);
+    const int row = order_->currentRow(), to = key->key() == Qt::Key_Up ? row - 1 : row + 1;
+    const bool moves = (key->modifiers() & Qt::AltModifier) && (key->key() == Qt::Key_Up || key->key() == Qt::Key_Down);
+    if (moves && row >= 0 && to >= 0 && to < order_->count()) {
+      filling_ = true;
+      QListWidgetItem* item = order_->takeItem(row);
+      order_->insertItem(to, item);
+      order_->setCurrentRow(to);
+      filling_ = false;
+      take_order();
+      return true;
+    }
+  }
+  return Ticket::eventFilter(object, event);
+}
+
+void RunTicket::show_written(const QString& words, bool fine) {
+  written_job_ = shop_.document.job();
+  written_->setVisible(true);
+  written_->setStyleSheet(fine ? QStringLiteral("color: #3E5E40;") : QStringLiteral("color: #9C3B2E;"));
+  QString breakable = words;  // a long path may wrap after each of its folders
+  written_->setText(breakable.replace(QLatin1Char('/'), QStringLiteral("/\u200B"))
+                        .replace(QLatin1Char('-'), QStringLiteral("-\u200B")));
+}
+
+}  // namespace doyen

@@ -1,0 +1,222 @@
+#include "work/planner.hpp"
+
+#include <QThread>
+#include <cstring>
+
+#include "inlay/riding.hpp"
+#include "planning/outputs.hpp"
+
+namespace doyen {
+
+Planner::Planner(QObject* parent) : QObject(parent) {
+  pool_.setMaxThreadCount(2);
+  qRegisterMetaType<PlanPtr>("doyen::PlanPtr");
+  qRegisterMetaType<JudgementPtr>("doyen::JudgementPtr");
+}
+
+Planner::~Planner() {
+  current_.request();
+  pool_.waitForDone();
+}
+
+void Planner::set_busy(bool busy) {
+  if (busy_ == busy) return;
+  busy_ = busy;
+  Q_EMIT busy_changed(busy);
+}
+
+void Planner::cancel() {
+  current_.request();
+  ++generation_;
+  judging_ = false;
+  set_busy(false);
+  Q_EMIT easings_tried(0);
+}
+
+namespace {
+
+// The plan with the judge's verdicts and tried remedies.
+std::pair<std::shared_ptr<Plan>, JudgementPtr> looked_at(const Plan& whole, const Rack& rack, PlanCache& cache,
+                                                         const Cancel& cancel, std::mutex& lock, JudgeMemory& memory,
+                                                         const std::function<void(int)>& easings_tried) {
+  // While edits follow each other, the next plan matters more than a look at this one.
+  constexpr int kPause = 250, kStep = 10;  // ms
+  for (int waited = 0; waited < kPause; waited += kStep) {
+    cancel.check();
+    QThread::msleep(kStep);
+  }
+  auto plan = std::make_shared<Plan>(whole);
+  std::shared_ptr<Judgement> judgement;
+  try {
+    if (!plan->runs.empty()) {
+      const std::scoped_lock one_at_a_time(lock);
+      cancel.check();
+      judgement = std::make_shared<Judgement>(
+          judge_files(*plan, gcode_files(*plan), glancing_cell(plan->job.blank), cancel, &memory));
+      add_judgement(*plan, *judgement);
+    }
+  } catch (const Problem& problem) {
+    if (problem.kind() == Problem::Kind::Cancelled) throw;  // else a verdict says why no file can be written
+  }
+  plan->verdicts = with_tried_remedies(*plan, rack, &cache, cancel);
+  // Its remedies come out of mating the halves, and need no other trial.
+  for (Verdict& v : riding_inlays(*plan, rack, cancel, easings_tried)) plan->verdicts.push_back(std::move(v));
+  sort_by_grade(plan->verdicts);
+  return {plan, judgement};
+}
+
+}  // namespace
+
+void Planner::request(const Job& job, const Rack& rack) {
+  current_.request();
+  current_ = Cancel();
+  const quint64 mine = ++generation_;
+  set_busy(true);
+  judging_ = true;
+  pool_.start([this, job, rack, cancel = current_, cache = cache_, lock = judge_lock_, memory = judge_memory_, mine] {
+    try {
+      const Progress progress{[this, mine](int done, int of) {
+        QMetaObject::invokeMethod(
+            this,
+            [this, mine, done, of] {
+              if (mine == generation_) Q_EMIT progressed(done, of);
+            },
+            Qt::QueuedConnection);
+      }};
+      const Plan whole = plan(job, rack, machine_for(job), cache.get(), cancel, progress);
+      auto bare = std::make_shared<Plan>(whole);
+      for (Verdict& v : bare->verdicts) v.remedies.clear();
+      QMetaObject::invokeMethod(
+          this,
+          [this, mine, result = PlanPtr(std::move(bare))] {
+            if (mine != generation_) return;
+            set_busy(false);
+            Q_EMIT planned(result);
+          },
+          Qt::QueuedConnection);
+      auto [seen, judgement] = looked_at(whole, rack, *cache, cancel, *lock, *memory, [this, mine](int tried) {
+        QMetaObject::invokeMethod(
+            this,
+            [this, mine, tried] {
+              if (mine == generation_) Q_EMIT easings_tried(tried);
+            },
+            Qt::QueuedConnection);
+      });
+      QMetaObject::invokeMethod(
+          this,
+          [this, mine, result = PlanPtr(std::move(seen)), judgement = std::move(judgement)] {
+            if (mine != generation_) return;
+            judging_ = false;
+            Q_EMIT easings_tried(0);
+            Q_EMIT judged(result, judgement);
+          },
+          Qt::QueuedConnection);
+    } catch (const Problem& problem) {
+      if (problem.kind() != Problem::Kind::Cancelled) give_up(mine, QString::fromUtf8(problem.what()));
+    } catch (const std::exception& error) {
+      give_up(mine, QString::fromUtf8(error.what()));
+    }
+  });
+}
+
+void Planner::give_up(quint64 mine, const QString& what) {
+  QMetaObject::invokeMethod(
+      this,
+      [this, mine, what] {
+        if (mine != generation_) return;
+        judging_ = false;
+        set_busy(false);
+        Q_EMIT failed(what);
+      },
+      Qt::QueuedConnection);
+}
+
+QImage to_image(const Picture& picture) {
+  QImage image(static_cast<int>(picture.width), static_cast<int>(picture.height), QImage::Format_ARGB32_Premultiplied);
+  for (std::size_t y = 0; y < picture.height; ++y) {
+    std::memcpy(image.scanLine(static_cast<int>(y)), &picture.pixels[y * picture.width],
+                picture.width * sizeof(std::uint32_t));
+  }
+  return image;
+}
+
+ReliefPainter::ReliefPainter(QObject* parent) : QObject(parent) {
+  pool_.setMaxThreadCount(1);
+  section_pool_.setMaxThreadCount(1);
+}
+
+ReliefPainter::~ReliefPainter() {
+  current_.request();
+  section_current_.request();
+  pool_.waitForDone();
+  section_pool_.waitForDone();
+}
+
+void ReliefPainter::request(const PlanPtr& plan, const BoardView& view) {
+  current_.request();
+  current_ = Cancel();
+  const quint64 mine = ++generation_;
+  pool_.start([this, plan, view, cancel = current_, mine] {
+    const auto make = [&](PictureKeeper& keeper, double cell, std::size_t shrink, bool fine) {
+      const QImage image = to_image(keeper.bring_up(*plan, view.area, cell, view.side, shrink, cancel));
+      const HeightField& field = keeper.field();
+      QMetaObject::invokeMethod(
+          this,
+          [this, mine, image, area = field.box(), fine] {
+            if (mine == generation_) Q_EMIT painted(image, area, fine);
+          },
+          Qt::QueuedConnection);
+    };
+    try {
+      make(coarse_, view.per_pixel * 3, 1, false);
+      make(fine_, view.per_pixel / 2, 2, true);
+    } catch (const std::exception&) {
+      // Cancelled: a newer view is on its way.
+    }
+  });
+}
+
+void ReliefPainter::request_section(const PlanPtr& plan, const SectionLine& line, int samples) {
+  section_current_.request();
+  section_current_ = Cancel();
+  const quint64 mine = ++section_generation_;
+  section_pool_.start([this, plan, line, samples, cancel = section_current_, mine] {
+    try {
+      const Blank& blank = plan->job.blank;
+      const double whole = line.along ? blank.width : blank.height;
+      const double cell = whole / std::max(10, samples);
+      const Box strip = line.along ? Box{0, line.at - cell / 2, blank.width, line.at + cell / 2}
+                                   : Box{line.at - cell / 2, 0, line.at + cell / 2, blank.height};
+      const HeightField field = relief_of(*plan, strip, cell, cancel);
+      std::vector<float> heights;
+      const std::size_t n = line.along ? field.columns() : field.rows();
+      const bool square = blank.form == BlankForm::Rectangle;
+      const Region board = square ? Region{} : region_of(blank);
+      for (std::size_t i = 0; i < n; ++i) {
+        const Point at = line.along ? Point{field.x_of(i), line.at} : Point{line.at, field.y_of(i)};
+        const bool wood = square || contains(board, at);  // beside the board's edge the section shows the bed
+        heights.push_back(!wood ? -static_cast<float>(blank.thickest()) : line.along ? field.at(i, 0) : field.at(0, i));
+      }
+      std::vector<float> back;
+      if (plan->has_back()) {
+        const TurnOver turn = plan->job.run.turn;
+        const HeightField under = relief_of(*plan, turned_over(strip, blank, turn), cell, cancel, Side::Back);
+        // Turned over about the edge that the section crosses, the far end comes first.
+        const bool reversed = line.along == (turn == TurnOver::LeftEdge);
+        for (std::size_t i = 0; i < n; ++i) {
+          const std::size_t k = reversed ? n - 1 - i : i;
+          back.push_back(line.along ? under.at(k, 0) : under.at(0, k));
+        }
+      }
+      QMetaObject::invokeMethod(
+          this,
+          [this, mine, heights, back] {
+            if (mine == section_generation_) Q_EMIT section_cut(heights, back);
+          },
+          Qt::QueuedConnection);
+    } catch (const std::exception&) {
+    }
+  });
+}
+
+}  // namespace doyen
