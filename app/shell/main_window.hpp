@@ -11,7 +11,11 @@
 #include "bench/section_strip.hpp"
 #include "shell/call_box.hpp"
 #include "shell/time_beam.hpp"
-#include "stages/tickets.hpp"
+#include "stages/artwork/artwork_ticket.hpp"
+#include "stages/blank/blank_ticket.hpp"
+#include "stages/cuts/cuts_ticket.hpp"
+#include "stages/proof/proof_ticket.hpp"
+#include "stages/run/run_ticket.hpp"
 
 namespace doyen {
 

@@ -11,7 +11,6 @@
 #include "problem.hpp"
 #include "shell/main_window.hpp"
 #include "shell/time_beam.hpp"
-#include "stages/tickets.hpp"
 #include "work/long_work.hpp"
 
 namespace doyen {

@@ -2,7 +2,7 @@
 
 #include "parts/flow_layout.hpp"
 #include "problem.hpp"
-#include "stages/tickets.hpp"
+#include "stages/artwork/artwork_ticket.hpp"
 
 namespace doyen {
 

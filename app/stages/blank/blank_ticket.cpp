@@ -4,7 +4,7 @@
 
 #include "files/imported.hpp"
 #include "problem.hpp"
-#include "stages/tickets.hpp"
+#include "stages/blank/blank_ticket.hpp"
 #include "stock/species.hpp"
 #include "work/long_work.hpp"
 

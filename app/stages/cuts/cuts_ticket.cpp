@@ -5,7 +5,7 @@
 #include "inlay/look_start.hpp"
 #include "parts/flow_layout.hpp"
 #include "parts/theme.hpp"
-#include "stages/tickets.hpp"
+#include "stages/cuts/cuts_ticket.hpp"
 
 namespace doyen {
 namespace {

@@ -1,74 +1,12 @@
+#include "stages/run/run_ticket.hpp"
+
 #include <QKeyEvent>
 
 #include "parts/theme.hpp"
 #include "planning/outputs.hpp"
 #include "run/order.hpp"
-#include "stages/tickets.hpp"
 
 namespace doyen {
-
-ProofTicket::ProofTicket(Workshop& shop, FitKeeper& keeper) : Ticket(shop) {
-  add_title(tr("Proof"));
-  summary_ = make_label({}, "faded");
-  column_->addWidget(summary_);
-  judged_ = make_label({}, "faded");
-  judged_->setObjectName(QStringLiteral("judged"));
-  column_->addWidget(judged_);
-  fit_ = new FitSection(shop_, keeper);
-  column_->addWidget(fit_);
-  verdicts_ = new VerdictList(shop_);
-  column_->addWidget(verdicts_);
-  add_rule();
-  time_ = new NumberCard(tr("Time at the machine"));
-  column_->addWidget(time_);
-  runs_ = new QVBoxLayout;
-  runs_->setSpacing(6);
-  column_->addLayout(runs_);
-  column_->addStretch();
-}
-
-void ProofTicket::refresh() {
-  fit_->refresh();
-  if (!shop_.plan) return;
-  const Plan& plan = *shop_.seen();
-  const int stops = plan.count(Grade::Stop), minds = plan.count(Grade::Mind);
-  summary_->setText(stops > 0   ? (stops == 1 ? tr("One thing would spoil wood, break a bit or be unsafe.")
-                                              : tr("%1 things would spoil wood, break a bit or be unsafe.").arg(stops))
-                    : minds > 0 ? (minds == 1 ? tr("Nothing stops it; one thing to look at.")
-                                              : tr("Nothing stops it; %1 things to look at.").arg(minds))
-                                : tr("No problems found. The board will look as shown."));
-  judged_->setText(shop_.judgement
-                       ? tr("The files, read back and carved in the computer: %1.")
-                             .arg(QString::fromStdString(judged_in_words(*shop_.judgement, plan.job.lengths)))
-                   : shop_.judged ? QString()
-                                  : tr("The files are being read back and carved in the computer…"));
-  judged_->setVisible(!judged_->text().isEmpty());
-  // What stops the work comes first; else the inlay's fit does.
-  column_->removeWidget(verdicts_);
-  column_->insertWidget(column_->indexOf(fit_) + (stops > 0 ? 0 : 1), verdicts_);
-  verdicts_->show_for({}, true);
-  time_->show_number(QString::fromStdString(format_duration(plan.seconds)),
-                     tr("by acceleration and corners, not length over feed"), time_sum(plan));
-  clear_layout(runs_);
-  const bool inch = plan.job.lengths.unit == Unit::Inch;
-  for (std::size_t i = 0; i < plan.runs.size(); ++i) {
-    const BitRun& run = plan.runs[i];
-    auto* card = new NumberCard(QString::fromStdString(run.bit.name));
-    const double k = inch ? kMmPerInch : 1;
-    Sum sum = run_time_sum(plan, i);
-    const Sum chip = chip_sum(plan, i);
-    sum.lines.push_back(chip.title + ":");
-    sum.lines.insert(sum.lines.end(), chip.lines.begin(), chip.lines.end());
-    sum.lines.push_back(chip.result);
-    card->show_number(QString::fromStdString(format_duration(run.time.seconds)),
-                      tr("reaches %1 of %2 %3")
-                          .arg(run.time.reached_feed() / k, 0, 'f', 0)
-                          .arg(run.feeds.feed / k, 0, 'f', 0)
-                          .arg(inch ? tr("in/min") : tr("mm/min")),
-                      sum);
-    runs_->addWidget(card);
-  }
-}
 
 RunTicket::RunTicket(Workshop& shop) : Ticket(shop) {
   add_title(tr("Run"));

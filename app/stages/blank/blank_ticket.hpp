@@ -1,0 +1,34 @@
+// The blank: its wood, size, readings, and the places that cuts stay clear of.
+#pragma once
+
+#include "parts/cards.hpp"
+#include "parts/length_field.hpp"
+#include "parts/ticket.hpp"
+
+namespace doyen {
+
+class BlankTicket : public Ticket {
+  Q_OBJECT
+ public:
+  explicit BlankTicket(Workshop& shop);
+  void refresh() override;
+  void choose_keep_out(int which);
+
+ private:
+  LengthField *width_, *height_, *margin_, *film_, *bed_;
+  TextField *name_, *readings_;
+  [[nodiscard]] std::vector<double> readings_in(const QString& words) const;
+  void take_edge();
+  QComboBox *species_, *grain_, *unit_, *form_;
+  QLabel *about_, *readings_say_;
+  NumberCard *weight_, *movement_;
+  void build_keep_outs();
+  void refresh_keep_outs();
+  void edit_keep_out(const QString& name, const std::function<void(KeepOut&)>& change);
+  QListWidget* keep_outs_;
+  QWidget* keep_out_fields_;
+  LengthField *keep_x_, *keep_y_, *keep_w_, *keep_h_;
+  bool filling_ = false;
+};
+
+}  // namespace doyen

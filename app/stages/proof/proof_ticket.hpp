@@ -1,0 +1,23 @@
+// Proof: what would go wrong, with its remedies, and whether inlays close.
+#pragma once
+
+#include "stages/proof/fit_section.hpp"
+
+namespace doyen {
+
+class ProofTicket : public Ticket {
+  Q_OBJECT
+ public:
+  ProofTicket(Workshop& shop, FitKeeper& keeper);
+  void refresh() override;
+  [[nodiscard]] FitSection& fit() { return *fit_; }
+
+ private:
+  FitSection* fit_;
+  QLabel *summary_, *judged_;
+  NumberCard* time_;
+  QVBoxLayout* runs_;
+  VerdictList* verdicts_;
+};
+
+}  // namespace doyen

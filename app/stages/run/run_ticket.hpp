@@ -1,0 +1,34 @@
+// Run: machine, zero, holding, the order of the bits, and the files.
+#pragma once
+
+#include "stages/run/inlay_run_section.hpp"
+
+namespace doyen {
+
+class RunTicket : public Ticket {
+  Q_OBJECT
+ public:
+  explicit RunTicket(Workshop& shop);
+  void refresh() override;
+  void show_written(const QString& words, bool fine);
+
+ protected:
+  bool eventFilter(QObject* object, QEvent* event) override;
+
+ private:
+  void say_order();
+  void take_order();
+  QComboBox *machine_, *surface_, *place_, *files_;
+  QLineEdit* holding_;
+  LengthField* least_;
+  QComboBox* turn_;
+  QCheckBox* low_;
+  QListWidget* order_;
+  QLabel *order_says_, *zero_, *written_;
+  Job written_job_;  // whose files what was written speaks of
+  QPushButton* own_order_;
+  InlayRunSection* inlay_;
+  bool filling_ = false;
+};
+
+}  // namespace doyen
