@@ -2,7 +2,7 @@
 
 #include <cmath>
 
-#include "bench/bench_hand.hpp"
+#include "bench/hands/all.hpp"
 #include "problem.hpp"
 
 namespace doyen {

@@ -3,7 +3,7 @@
 #include <cmath>
 
 #include "bench/bench.hpp"
-#include "bench/bench_hand.hpp"
+#include "bench/hands/all.hpp"
 #include "parts/theme.hpp"
 
 namespace doyen {

@@ -12,7 +12,7 @@
 #include <QStandardPaths>
 #include <utility>
 
-#include "bench/bench_hand.hpp"
+#include "bench/hands/all.hpp"
 #include "files/imported.hpp"
 #include "files/outlines_out.hpp"
 #include "files/output_set.hpp"

@@ -10,7 +10,7 @@
 #include <QScrollArea>
 #include <QToolButton>
 
-#include "bench/bench_hand.hpp"
+#include "bench/hands/all.hpp"
 #include "shell/main_window.hpp"
 #include "stages/artwork/letter_bench.hpp"
 #include "stages/artwork/trace_dialog.hpp"

@@ -6,7 +6,7 @@
 #include <QMenu>
 #include <QMimeData>
 
-#include "bench/bench_hand.hpp"
+#include "bench/hands/all.hpp"
 #include "files/outlines_out.hpp"
 #include "stages/artwork/letter_bench.hpp"
 #include "stages/artwork/trace_dialog.hpp"

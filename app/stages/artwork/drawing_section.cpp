@@ -1,6 +1,6 @@
 #include <algorithm>
 
-#include "bench/bench_hand.hpp"
+#include "bench/hands/all.hpp"
 #include "cuts/piece_cuts.hpp"
 #include "machine/motion.hpp"
 #include "parts/flow_layout.hpp"

@@ -1,4 +1,4 @@
-#include "bench/bench_hand.hpp"
+#include "bench/hands/all.hpp"
 #include "job/layout.hpp"
 #include "measure/length.hpp"
 #include "parts/flow_layout.hpp"
