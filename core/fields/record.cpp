@@ -61,6 +61,10 @@ void for_each_beside(Json& list, const Json& left, const std::function<void(Json
   }
 }
 
+std::string kept_text(const Json& beside) {
+  return beside.empty() ? std::string() : nlohmann::json(beside).dump();  // with its keys sorted
+}
+
 std::string element_name(const Json& entry) {
   return entry["has_id"].get<bool>() ? entry["name"].get<std::string>().substr(3)
                                      : std::to_string(entry["at"].get<std::size_t>() + 1);

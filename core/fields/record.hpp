@@ -34,6 +34,10 @@ Json beside_list(const std::vector<std::pair<Json, Json>>& written_and_left);
 // For each entry of `left` the element of `list` it belongs to, and what stands beside that.
 void for_each_beside(Json& list, const Json& left, const std::function<void(Json& element, const Json& inner)>& act);
 
+// What beside() found, as it is kept with a record: empty when there is nothing, and the same for the same things, in
+// whatever order they stood.
+std::string kept_text(const Json& beside);
+
 // The id of the element that such an entry belongs to, or its number, from 1.
 std::string element_name(const Json& entry);
 

@@ -140,7 +140,7 @@ const Record<Job>& job_fields() {
 Job read_job(const std::string& json, const std::string& where) {
   const Json document = parse_json(json, where);
   Job job = job_fields().read(JsonView(document, where));
-  if (const Json beside = job_fields().beside(document); !beside.empty()) job.unknown = beside.dump();
+  job.unknown = fields::kept_text(job_fields().beside(document));
   return job;
 }
 

@@ -120,7 +120,7 @@ const Record<Rack>& rack_fields() {
 Rack read_rack(const std::string& json, const std::string& where) {
   const Json document = parse_json(json, where);
   Rack rack = rack_fields().read(JsonView(document, where));
-  if (const Json beside = rack_fields().beside(document); !beside.empty()) rack.unknown = beside.dump();
+  rack.unknown = fields::kept_text(rack_fields().beside(document));
   return rack;
 }
 

@@ -101,6 +101,26 @@ TEST_CASE("what is not known, and what a look makes no use of, is named") {
   CHECK(unused == "art.floorLimit art.steps art.terrace ");
 }
 
+TEST_CASE("a job and a rack are what they were when they are saved and opened, in whatever order a file says things") {
+  const Job job = read_job(with_marks(), "job");
+  CHECK(read_job(write_job(job), "again") == job);
+  Json j = parse_json(with_marks(), "job");
+  Json turned = Json::object();
+  std::vector<std::string> keys;
+  for (const auto& [key, value] : j.items()) keys.push_back(key);
+  for (auto key = keys.rbegin(); key != keys.rend(); ++key) turned[*key] = j[*key];
+  CHECK(read_job(turned.dump(), "turned") == job);
+  j = parse_json(write_rack(load_shipped_rack()), "rack");
+  Json feeds = Json::object();
+  feeds["soft"] = j["bits"][0]["feeds"]["soft"];
+  feeds["soft"]["b"] = 1;
+  feeds["hard"] = feeds["soft"];
+  feeds["hard"]["a"] = 2;
+  j["bits"][0]["feeds"] = feeds;  // not in the order of the alphabet
+  const Rack rack = read_rack(j.dump(), "rack");
+  CHECK(read_rack(write_rack(rack), "again") == rack);
+}
+
 TEST_CASE("a rack keeps what is written beside what this Doyen knows") {
   Json j = parse_json(write_rack(load_shipped_rack()), "rack");
   j["mark"] = "rack";
