@@ -1,6 +1,7 @@
 // What the user said is kept: keys in every order, the wheel, other hands on the same file, a disk that is full.
 #include <QDir>
 #include <QFile>
+#include <QFileDialog>
 #include <QMessageBox>
 #include <QProcess>
 #include <QSpinBox>
@@ -339,6 +340,66 @@ TEST_CASE("another job's files in a folder are named and stay, until it is said 
   CHECK(said.contains("Marrowby gate sign"));
   CHECK(read_file((folder.path() + "/01-flat-1-8in.nc").toStdString()) == before);
   CHECK(w.window.write_files(folder.path(), false, true).contains("cut as wanted"));
+}
+
+TEST_CASE("where another job's files stand, writing asks: another folder, replace, or nothing") {
+  const QTemporaryDir folder;
+  {
+    Window other;
+    other.judge();
+    REQUIRE(other.window.write_files(folder.path()).contains("Written into"));
+  }
+  Window w;
+  w.window.document().replace(w.job(), {});  // the same board, but a job of its own
+  w.judge();
+  const auto plan_there = [&] { return read_file(folder.filePath("plan.json").toStdString()); };
+  const std::string before = plan_there();
+  for (const char* answer : {"Write nothing", "Replace those files"}) {
+    INFO(answer);
+    bool asked = false;
+    on_next_dialog([&](QDialog* dialog) {
+      auto* chooser = qobject_cast<QFileDialog*>(dialog);
+      REQUIRE(chooser != nullptr);
+      chooser->setDirectory(folder.path());
+      on_next_dialog([&](QDialog* question) {
+        asked = question->objectName() == "inTheWay";
+        press(question, answer);
+      });
+      chooser->done(QDialog::Accepted);
+    });
+    QPushButton* write = w.button("Write the files");
+    REQUIRE(write != nullptr);
+    QTest::mouseClick(write, Qt::LeftButton);
+    CHECK(asked);
+    CHECK((plan_there() == before) == (std::string(answer) == "Write nothing"));
+  }
+}
+
+TEST_CASE("clocks do not matter: what counts is what a file holds") {
+  const QTemporaryDir folder;
+  const QString path = folder.filePath("sign.doyen");
+  const auto set_clock = [&](int year) {
+    QFile file(path);
+    REQUIRE(file.open(QIODevice::ReadWrite));
+    REQUIRE(file.setFileTime(QDateTime(QDate(year, 1, 1), QTime(0, 0)), QFileDevice::FileModificationTime));
+  };
+  JobDocument document;
+  Job job;
+  job.name = "Mine";
+  document.replace(job, {});
+  document.save(path);
+  for (const int year : {1981, 2090}) {
+    set_clock(year);
+    CHECK_FALSE(document.changed_on_disk());
+    document.save(path);
+  }
+  job.name = "Another's";
+  for (const int year : {1981, 2090}) {
+    write_file_atomically(path.toStdString(), job_text(job));
+    set_clock(year);
+    CHECK(document.changed_on_disk());
+    CHECK_THROWS_AS(document.save(path), Problem);
+  }
 }
 
 TEST_CASE("tables of facts that are damaged or missing end the start with a sentence") {
