@@ -365,7 +365,7 @@ TEST_CASE("where another job's files stand, writing asks: another folder, replac
         asked = question->objectName() == "inTheWay";
         press(question, answer);
       });
-      chooser->done(QDialog::Accepted);
+      QMetaObject::invokeMethod(chooser, "accept");
     });
     QPushButton* write = w.button("Write the files");
     REQUIRE(write != nullptr);
