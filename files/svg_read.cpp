@@ -24,7 +24,7 @@ constexpr double kMmPerUnit = kMmPerInch / kUnitsPerInch;
 constexpr std::size_t kMostElements = 300'000;
 constexpr int kDeepest = 200;
 constexpr int kMostUses = 20'000;
-constexpr std::size_t kMostWalked = 5'000'000;      // elements, each as often as it is used
+constexpr std::size_t kMostWalked = 2'000'000;      // elements, each as often as it is used
 constexpr std::size_t kMostAttributes = 3'000'000;  // of all elements
 constexpr std::size_t kMostRules = 300'000;         // declarations of style sheets, each selector's own
 constexpr std::size_t kLongestStyle = 4000;         // characters of a value that says how something is painted
@@ -399,7 +399,7 @@ class SvgWalker {
                                                "symbol",         "clipPath", "mask",   "marker",    "linearGradient",
                                                "radialGradient", "pattern",  "filter", "namedview", "script"};
     reading_.step();
-    if (++walked_ > kMostWalked) throw bad_input("the drawing repeats parts more than five million times.");
+    if (++walked_ > kMostWalked) throw bad_input("the drawing repeats parts more than two million times.");
     if (kSilent.contains(e.name)) return;
     const Style style = styled(e, inherited);
     if (!style.shown) return;
