@@ -11,6 +11,7 @@
 #include "shell/application.hpp"
 #include "shell/main_window.hpp"
 #include "shell/shots.hpp"
+#include "version.hpp"
 
 namespace {
 
@@ -22,7 +23,7 @@ bool prepare_platform(int argc, char** argv) {
   for (int i = 1; i < argc; ++i) {
     const QByteArray word(argv[i]);
     if (word.startsWith("--shot") || word.startsWith("--demo-out") || word == "--views" || word == "--help" ||
-        word == "-h") {
+        word == "-h" || word == "--version" || word == "-v") {
       qputenv("QT_QPA_PLATFORM", "offscreen");
       return true;
     }
@@ -40,6 +41,7 @@ int main(int argc, char** argv) {
   doyen::Application app(argc, argv);
   QApplication::setApplicationName(QStringLiteral("doyen"));
   QApplication::setApplicationDisplayName(QStringLiteral("Doyen"));
+  QApplication::setApplicationVersion(QString::fromUtf8(doyen::version()));
   QApplication::setDesktopFileName(QStringLiteral("org.doyen.Doyen"));
   QApplication::setWindowIcon(QIcon(QStringLiteral(":/doyen.svg")));
   std::setlocale(LC_NUMERIC, "C");
@@ -49,6 +51,7 @@ int main(int argc, char** argv) {
   parser.setApplicationDescription(
       QStringLiteral("Plan carved signs: see the board as it will be, then take the files to the machine."));
   parser.addHelpOption();
+  parser.addVersionOption();
   const QCommandLineOption demo(QStringLiteral("demo"), QStringLiteral("Open the demo job at once."));
   const QCommandLineOption shot(QStringLiteral("shot"),
                                 QStringLiteral("Take a picture of a view of the demo: --shot STAGE FILE.png"),

@@ -5,6 +5,7 @@
 
 #include "cli/command.hpp"
 #include "problem.hpp"
+#include "version.hpp"
 
 using namespace doyen;
 using namespace doyen::cli;
@@ -12,6 +13,7 @@ using namespace doyen::cli;
 int main(int argc, char** argv) {
   CLI::App app{"Doyen without a window: plan a job, check it, carve it in the computer, read files back."};
   app.require_subcommand(1);
+  app.set_version_flag("--version", std::string("Doyen ") + version());
   int code = kFine;
   for (const Command& command : {plan_command(), check_command(), fit_command(), ladder_command(), relief_command(),
                                  import_command(), text_command(), outlines_command(), backplot_command()}) {

@@ -2,19 +2,30 @@
 
 #include <cstdlib>
 #include <filesystem>
+#include <vector>
 
 #include "problem.hpp"
 
 namespace doyen {
+namespace {
+
+namespace fs = std::filesystem;
+
+// Of a program that was installed anywhere: PREFIX/bin/program finds PREFIX/share/doyen.
+fs::path beside_program() {
+  std::error_code error;
+  const fs::path program = fs::read_symlink("/proc/self/exe", error);
+  return error ? fs::path() : program.parent_path().parent_path() / "share" / "doyen";
+}
+
+}  // namespace
 
 std::string data_file(const std::string& name) {
-  namespace fs = std::filesystem;
   const char* own = std::getenv("DOYEN_DATA");
   std::error_code error;
-  for (const char* folder : {own, DOYEN_DATA_INSTALL, DOYEN_DATA_SOURCE}) {
-    if (folder == nullptr) continue;
-    fs::path path = fs::path(folder) / name;
-    if (fs::exists(path, error)) return path.string();
+  for (const fs::path& folder : {fs::path(own == nullptr ? "" : own), beside_program(), fs::path(DOYEN_DATA_SOURCE),
+                                 fs::path(DOYEN_DATA_INSTALL)}) {
+    if (!folder.empty() && fs::exists(folder / name, error)) return (folder / name).string();
   }
   throw bad_input("Doyen's own file “" + name +
                   "” is missing; install Doyen again or set DOYEN_DATA to its data folder.");

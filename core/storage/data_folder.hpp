@@ -1,4 +1,5 @@
-// Where the tables of facts lie: DOYEN_DATA if set, the installed share folder, or the source tree the build came from.
+// Where the tables of facts lie: DOYEN_DATA if set, else share/doyen beside the program's own folder (wherever it was
+// installed), else the source tree that the build came from, else the share folder that it was configured for.
 #pragma once
 
 #include <string>

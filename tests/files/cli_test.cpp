@@ -184,6 +184,24 @@ TEST_CASE("whatever stood in the folder is untouched when the disk is full") {
   for (const auto& entry : fs::directory_iterator(out / "o")) CHECK(fs::file_size(entry) > 0);
 }
 
+TEST_CASE("installed anywhere it finds its tables beside itself, and says which Doyen it is") {
+  const Folder out;
+  fs::create_directories(out.path / "bin");
+  fs::create_directories(out.path / "share");
+  const std::string program = out / "bin/doyen-cli";
+  fs::copy_file(cli(), program);
+  const Ended said = run(program + " --version");
+  CHECK(said.code == 0);
+  CHECK_THAT(said.said, Catch::Contains("Doyen 0."));
+  fs::copy(fs::path(data_file("rack.json")).parent_path(), out.path / "share/doyen", fs::copy_options::recursive);
+  CHECK(run(program + " check " + demo()).code == 0);
+  // Those are the tables that it reads, not the ones of the tree that it was built from.
+  write_file_atomically(out / "share/doyen/machines.json", "{ broken");
+  const Ended broken = run(program + " check " + demo());
+  CHECK(broken.code == 3);
+  CHECK_THAT(broken.said, Catch::Contains(out / "share/doyen/machines.json"));
+}
+
 TEST_CASE("a drawing of a million points is planned or refused with a sentence", "[heavy]") {
   const Folder out;
   std::string d = "M";
