@@ -7,7 +7,7 @@
 #include <chrono>
 #include <filesystem>
 
-#include "files/svg_read.hpp"
+#include "files/svg/svg_read.hpp"
 #include "problem.hpp"
 #include "storage/atomic_file.hpp"
 

@@ -1,7 +1,7 @@
 // outlines: every piece as filled paths or closed polylines.
 #include "cli/command.hpp"
 #include "files/outlines_out.hpp"
-#include "files/svg_read.hpp"
+#include "files/svg/svg_write.hpp"
 #include "problem.hpp"
 #include "storage/atomic_file.hpp"
 

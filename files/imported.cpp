@@ -1,7 +1,7 @@
 #include "files/imported.hpp"
 
-#include "files/dxf_read.hpp"
-#include "files/svg_read.hpp"
+#include "files/dxf/dxf_read.hpp"
+#include "files/svg/svg_read.hpp"
 #include "measure/length.hpp"
 #include "problem.hpp"
 #include "storage/atomic_file.hpp"

@@ -1,7 +1,8 @@
 #include "files/outlines_out.hpp"
 
-#include "files/dxf_write.hpp"
-#include "files/svg_read.hpp"
+#include "files/dxf/dxf_write.hpp"
+#include "files/svg/svg_read.hpp"
+#include "files/svg/svg_write.hpp"
 #include "problem.hpp"
 #include "storage/atomic_file.hpp"
 

@@ -3,8 +3,8 @@
 #include <catch2/catch.hpp>
 #include <cmath>
 
-#include "files/dxf_read.hpp"
-#include "files/svg_read.hpp"
+#include "files/dxf/dxf_read.hpp"
+#include "files/svg/svg_read.hpp"
 #include "json_reading.hpp"
 #include "problem.hpp"
 

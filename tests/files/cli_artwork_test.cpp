@@ -3,7 +3,7 @@
 
 #include "command_line.hpp"
 #include "files/imported.hpp"
-#include "files/svg_read.hpp"
+#include "files/svg/svg_read.hpp"
 #include "job/job.hpp"
 #include "json_reading.hpp"
 #include "storage/atomic_file.hpp"

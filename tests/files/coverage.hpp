@@ -5,7 +5,7 @@
 
 #include <string>
 
-#include "files/svg_read.hpp"
+#include "files/svg/svg_read.hpp"
 #include "storage/atomic_file.hpp"
 
 namespace coverage {

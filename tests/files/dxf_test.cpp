@@ -1,5 +1,5 @@
 // DXF in against ezdxf, an independent library: what it writes is read at the same place and size; hostile files.
-#include "files/dxf_read.hpp"
+#include "files/dxf/dxf_read.hpp"
 
 #include <catch2/catch.hpp>
 #include <cstdio>

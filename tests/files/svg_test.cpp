@@ -1,5 +1,6 @@
 // SVG in: coverage against librsvg, units and viewBox by the published rules, and hostile files.
-#include "files/svg_read.hpp"
+#include "files/svg/svg_read.hpp"
+#include "files/svg/svg_write.hpp"
 
 #include <librsvg/rsvg.h>
 

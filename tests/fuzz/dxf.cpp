@@ -1,4 +1,4 @@
-#include "files/dxf_read.hpp"
+#include "files/dxf/dxf_read.hpp"
 
 #include "fuzz_target.hpp"
 #include "problem.hpp"

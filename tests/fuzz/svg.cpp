@@ -1,4 +1,4 @@
-#include "files/svg_read.hpp"
+#include "files/svg/svg_read.hpp"
 
 #include "fuzz_target.hpp"
 #include "problem.hpp"

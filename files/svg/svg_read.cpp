@@ -1,17 +1,15 @@
-#include "files/svg_read.hpp"
-
-#define XML_DTD 1  // declares what guards against entities that grow without end
-#include <expat.h>
+#include "files/svg/svg_read.hpp"
 
 #include <algorithm>
-#include <charconv>
+#include <cmath>
 #include <map>
 #include <memory>
-#include <numbers>
 #include <optional>
 #include <set>
 
 #include "artwork/drawing_limits.hpp"
+#include "files/svg/svg_style.hpp"
+#include "files/svg/svg_tree.hpp"
 #include "geometry/polyline.hpp"
 #include "measure/length.hpp"
 #include "problem.hpp"
@@ -19,267 +17,11 @@
 namespace doyen {
 namespace {
 
-constexpr double kUnitsPerInch = 96;  // W3C SVG 1.1 with CSS: 96 px to the inch
-constexpr double kMmPerUnit = kMmPerInch / kUnitsPerInch;
-constexpr std::size_t kMostElements = 300'000;
-constexpr int kDeepest = 200;
+using namespace svg;
+
 constexpr int kMostUses = 20'000;
-constexpr std::size_t kMostWalked = 2'000'000;      // elements, each as often as it is used
-constexpr std::size_t kMostAttributes = 3'000'000;  // of all elements
-constexpr std::size_t kMostRules = 300'000;         // declarations of style sheets, each selector's own
-constexpr std::size_t kLongestStyle = 4000;         // characters of a value that says how something is painted
-constexpr float kMostExpansion = 4;                 // bytes that entities may make of one
-
-struct Element {
-  std::string name;
-  std::map<std::string, std::string> attributes;
-  std::vector<std::unique_ptr<Element>> children;
-  std::string text;  // of style sheets and of text
-  [[nodiscard]] std::string get(const std::string& key) const {
-    const auto it = attributes.find(key);
-    return it == attributes.end() ? std::string() : it->second;
-  }
-};
-
-std::string local(const char* name) {
-  const std::string s = name;
-  const auto colon = s.rfind(':');
-  return colon == std::string::npos ? s : s.substr(colon + 1);
-}
-
-class TreeBuilder {
- public:
-  explicit TreeBuilder(Reading& reading) : reading_(reading) {}
-
-  std::unique_ptr<Element> build(const std::string& text, const std::string& where) {
-    const std::unique_ptr<XML_ParserStruct, decltype(&XML_ParserFree)> parser(XML_ParserCreate(nullptr),
-                                                                              XML_ParserFree);
-    XML_SetUserData(parser.get(), this);
-    parser_ = parser.get();
-    XML_SetBillionLaughsAttackProtectionMaximumAmplification(parser.get(), kMostExpansion);
-    XML_SetElementHandler(parser.get(), start, end);
-    XML_SetCharacterDataHandler(parser.get(), characters);
-    // By the piece, so that it can be stopped between them.
-    constexpr std::size_t kPiece = 16u << 20;  // larger: a tag over many of them is gone through again for each
-    XML_Status status = XML_STATUS_OK;
-    for (std::size_t at = 0; at < text.size() && status == XML_STATUS_OK && problem_.empty(); at += kPiece) {
-      const std::size_t n = std::min(kPiece, text.size() - at);
-      status = XML_Parse(parser.get(), text.data() + at, static_cast<int>(n), at + n == text.size() ? 1 : 0);
-      try {
-        reading_.look();
-      } catch (const Problem& problem) {
-        if (problem.kind() == Problem::Kind::Cancelled) throw;
-        throw bad_input(where + ": " + problem.what());
-      }
-      reading_.done(0.3 * static_cast<double>(at) / static_cast<double>(text.size()));
-    }
-    const std::string line = ", line " + std::to_string(XML_GetCurrentLineNumber(parser.get()));
-    if (!problem_.empty()) throw bad_input(where + line + ": " + problem_);
-    if (status != XML_STATUS_OK) {
-      throw bad_input(where + line + ": this is not SVG as it should be (" +
-                      XML_ErrorString(XML_GetErrorCode(parser.get())) + ").");
-    }
-    if (!root_ || root_->name != "svg") throw bad_input(where + ": an SVG drawing was expected.");
-    return std::move(root_);
-  }
-
- private:
-  static void start(void* user, const char* name, const char** attributes) {
-    auto& self = *static_cast<TreeBuilder*>(user);
-    if (!self.problem_.empty()) return;
-    if (self.reading_.cancel().requested()) return self.stop("cancelled.");
-    if (++self.count_ > kMostElements) return self.stop("more than 300,000 elements, too many to be a sign.");
-    if (self.open_.size() >= kDeepest) return self.stop("elements nested more than 200 deep.");
-    auto element = std::make_unique<Element>();
-    element->name = local(name);
-    for (; *attributes != nullptr; attributes += 2) {
-      element->attributes[local(attributes[0])] = attributes[1];
-      if (++self.attributes_ > kMostAttributes)
-        return self.stop("more than three million attributes, too many to be a sign.");
-    }
-    Element* raw = element.get();
-    if (self.open_.empty())
-      self.root_ = std::move(element);
-    else
-      self.open_.back()->children.push_back(std::move(element));
-    self.open_.push_back(raw);
-  }
-  static void end(void* user, const char*) {
-    auto& self = *static_cast<TreeBuilder*>(user);
-    if (self.problem_.empty() && !self.open_.empty()) self.open_.pop_back();
-  }
-  static void characters(void* user, const char* s, int n) {
-    auto& self = *static_cast<TreeBuilder*>(user);
-    if (self.open_.empty()) return;
-    const std::string& in = self.open_.back()->name;
-    if (in == "style" || in == "text" || in == "tspan" || in == "a")
-      self.open_.back()->text.append(s, static_cast<std::size_t>(n));
-  }
-  void stop(const std::string& why) {
-    problem_ = why;
-    XML_StopParser(parser_, XML_FALSE);
-  }
-
-  Reading& reading_;
-  XML_Parser parser_ = nullptr;
-  std::unique_ptr<Element> root_;
-  std::vector<Element*> open_;
-  std::size_t count_ = 0, attributes_ = 0;
-  std::string problem_;
-};
-
-std::string trimmed(const std::string& s) {
-  const auto from = s.find_first_not_of(" \t\r\n");
-  if (from == std::string::npos) return {};
-  return s.substr(from, s.find_last_not_of(" \t\r\n") - from + 1);
-}
-
-void read_declarations(const std::string& text, std::map<std::string, std::string>& out) {
-  std::size_t from = 0;
-  while (from < text.size()) {
-    std::size_t to = text.find(';', from);
-    if (to == std::string::npos) to = text.size();
-    const std::string one = text.substr(from, to - from);
-    const auto colon = one.find(':');
-    if (colon != std::string::npos) {
-      std::string value = trimmed(one.substr(colon + 1));
-      if (const auto bang = value.find('!'); bang != std::string::npos) value = trimmed(value.substr(0, bang));
-      out[trimmed(one.substr(0, colon))] = value;
-    }
-    from = to + 1;
-  }
-}
-
-// Type, class and id selectors, alone or in lists.
-class StyleSheet {
- public:
-  void add(const std::string& css_with_comments) {
-    std::string css;
-    for (std::size_t at = 0; at < css_with_comments.size();) {
-      const std::size_t open = std::min(css_with_comments.find("/*", at), css_with_comments.size());
-      css.append(css_with_comments, at, open - at);
-      const std::size_t close = css_with_comments.find("*/", open);
-      at = close == std::string::npos ? css_with_comments.size() : close + 2;
-    }
-    std::size_t from = 0;
-    while (true) {
-      const std::size_t open = css.find('{', from), close = css.find('}', from);
-      if (open == std::string::npos || close == std::string::npos || close < open) break;
-      std::map<std::string, std::string> declarations;
-      read_declarations(css.substr(open + 1, close - open - 1), declarations);
-      std::string selectors = css.substr(from, open - from) + ",";
-      std::size_t s = 0;
-      for (std::size_t comma; (comma = selectors.find(',', s)) != std::string::npos; s = comma + 1) {
-        auto& rule = rules_[trimmed(selectors.substr(s, comma - s))];
-        if ((count_ += declarations.size()) > kMostRules)
-          throw bad_input("its style sheets have more than 300,000 rules, too many to be a sign.");
-        for (const auto& [k, v] : declarations) rule[k] = v;
-      }
-      from = close + 1;
-    }
-  }
-  void apply(const Element& e, std::map<std::string, std::string>& out) const {
-    const auto use = [&](const std::string& selector) {
-      const auto it = rules_.find(selector);
-      if (it == rules_.end()) return;
-      for (const auto& [k, v] : it->second) out[k] = v;
-    };
-    use(e.name);
-    std::string classes = e.get("class") + " ";
-    std::size_t from = 0;
-    for (std::size_t space; (space = classes.find(' ', from)) != std::string::npos; from = space + 1) {
-      const std::string one = classes.substr(from, space - from);
-      use("." + one);
-      use(e.name + "." + one);
-    }
-    if (const std::string id = e.get("id"); !id.empty()) use("#" + id);
-  }
-
- private:
-  std::map<std::string, std::map<std::string, std::string>> rules_;
-  std::size_t count_ = 0;
-};
-
-struct Style {
-  std::string fill = "black", stroke = "none", fill_rule = "nonzero";
-  std::string cap = "butt", join = "miter", dashes = "none", clip_rule = "nonzero";
-  std::string family = "serif", weight = "normal", slant = "normal", anchor = "start";
-  double stroke_width = 1, font_size = 16;
-  bool visible = true, shown = true;
-  bool faint = false;  // painted so thinly that it is hardly seen
-};
-
-// A length attribute in user units; per cent of `whole`.
-double units(const std::string& text, double otherwise, double whole = 0) {
-  const std::string s = trimmed(text);
-  double value = 0;
-  const auto [end, error] = std::from_chars(s.data() + (s.starts_with('+') ? 1 : 0), s.data() + s.size(), value);
-  if (error != std::errc() || !std::isfinite(value)) return otherwise;
-  const std::string unit = trimmed(std::string(end, s.data() + s.size()));
-  static const std::map<std::string, double> kUnits{{"", 1},
-                                                    {"px", 1},
-                                                    {"pt", 96.0 / 72},
-                                                    {"pc", 16},
-                                                    {"in", 96},
-                                                    {"mm", 1 / kMmPerUnit},
-                                                    {"cm", 10 / kMmPerUnit},
-                                                    {"Q", 0.25 / kMmPerUnit},
-                                                    {"em", 16},
-                                                    {"ex", 8}};
-  if (unit == "%") return value / 100 * whole;
-  const auto it = kUnits.find(unit);
-  return it == kUnits.end() ? otherwise : value * it->second;
-}
-
-std::vector<double> numbers(const std::string& text) {
-  std::vector<double> out;
-  const char* p = text.data();
-  const char* end = p + text.size();
-  while (p < end) {
-    double v = 0;
-    const char* from = *p == '+' ? p + 1 : p;
-    const auto [next, error] = std::from_chars(from, end, v);
-    if (error != std::errc()) {
-      ++p;
-    } else {
-      if (!std::isfinite(v)) v = 0;
-      out.push_back(v);
-      p = next;
-    }
-  }
-  return out;
-}
-
-Transform read_transform(const std::string& text) {
-  Transform total;
-  std::size_t from = 0;
-  std::vector<Transform> steps;
-  while (true) {
-    const std::size_t open = text.find('(', from), close = text.find(')', from);
-    if (open == std::string::npos || close == std::string::npos || close < open) break;
-    std::string name = trimmed(text.substr(from, open - from));
-    while (!name.empty() && (name.front() == ',' || name.front() == ' ')) name.erase(0, 1);
-    const auto n = numbers(text.substr(open + 1, close - open - 1));
-    const auto arg = [&](std::size_t i, double otherwise = 0) { return i < n.size() ? n[i] : otherwise; };
-    Transform t;
-    if (name == "matrix" && n.size() == 6)
-      t = {n[0], n[1], n[2], n[3], n[4], n[5]};
-    else if (name == "translate")
-      t = Transform::move(arg(0), arg(1));
-    else if (name == "scale")
-      t = Transform::scale(arg(0, 1), arg(1, arg(0, 1)));
-    else if (name == "rotate")
-      t = Transform::move(-arg(1), -arg(2)).then(Transform::turn(arg(0))).then(Transform::move(arg(1), arg(2)));
-    else if (name == "skewX")
-      t = {1, 0, std::tan(arg(0) * std::numbers::pi / 180), 1, 0, 0};
-    else if (name == "skewY")
-      t = {1, std::tan(arg(0) * std::numbers::pi / 180), 0, 1, 0, 0};
-    steps.push_back(t);
-    from = close + 1;
-  }
-  for (std::size_t i = steps.size(); i-- > 0;) total = total.then(steps[i]);
-  return total;
-}
+constexpr std::size_t kMostWalked = 2'000'000;  // elements, each as often as it is used
+constexpr std::size_t kLongestStyle = 4000;     // characters of a value that says how something is painted
 
 class SvgWalker {
  public:
@@ -827,7 +569,7 @@ class SvgWalker {
 
 Imported read_svg(const std::string& text, const std::string& where, Reading reading) {
   if (text.size() > (64u << 20)) throw bad_input(where + ": larger than 64 MB, too large for a drawing.");
-  const std::unique_ptr<Element> root = TreeBuilder(reading).build(text, where);
+  const std::unique_ptr<svg::Element> root = svg::read_tree(text, where, reading);
   Imported out;
   const auto slash = where.rfind('/');
   out.drawing.name = slash == std::string::npos ? where : where.substr(slash + 1);
@@ -843,32 +585,6 @@ Imported read_svg(const std::string& text, const std::string& where, Reading rea
     throw bad_input(where + ": no filled or stroked outlines stand in this drawing." + why);
   }
   return out;
-}
-
-std::string write_svg(const std::vector<NamedRegion>& regions, double page_width, double page_height, bool y_up) {
-  const auto n = [](double v) { return format_number(v, 4); };
-  std::string out = "<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"" +
-                    n(page_width) + "mm\" height=\"" + n(page_height) + "mm\" viewBox=\"0 0 " + n(page_width) + " " +
-                    n(page_height) + "\">\n";
-  for (const NamedRegion& named : regions) {
-    std::string id;
-    // Control characters stand in no XML, however they are written (XML 1.0, 2.2).
-    for (const char c : named.id) {
-      const bool control = static_cast<unsigned char>(c) < 0x20 || c == 0x7F;
-      id += control || c == '"' || c == '<' || c == '&' || c == '>' ? '_' : c;
-    }
-    out += "<path id=\"" + id + "\" fill=\"#000\" fill-rule=\"evenodd\" d=\"";
-    for (const Island& island : named.region.islands) {
-      for (const Ring& ring : island.rings) {
-        for (std::size_t i = 0; i < ring.size(); ++i) {
-          out += (i == 0 ? "M" : "L") + n(ring[i].x) + " " + n(y_up ? page_height - ring[i].y : ring[i].y);
-        }
-        out += "Z";
-      }
-    }
-    out += "\"/>\n";
-  }
-  return out + "</svg>\n";
 }
 
 }  // namespace doyen

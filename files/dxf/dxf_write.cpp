@@ -1,4 +1,4 @@
-#include "files/dxf_write.hpp"
+#include "files/dxf/dxf_write.hpp"
 
 #include <dxflib/dl_dxf.h>
 #include <unistd.h>

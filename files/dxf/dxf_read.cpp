@@ -1,4 +1,4 @@
-#include "files/dxf_read.hpp"
+#include "files/dxf/dxf_read.hpp"
 
 #include <dxflib/dl_creationadapter.h>
 #include <dxflib/dl_dxf.h>
@@ -17,7 +17,7 @@
 #include <tuple>
 
 #include "artwork/drawing_limits.hpp"
-#include "files/dxf_records.hpp"
+#include "files/dxf/dxf_records.hpp"
 #include "measure/length.hpp"
 #include "problem.hpp"
 

@@ -14,11 +14,4 @@ namespace doyen {
 // elements, 200 levels, 20,000 uses, 200,000 outlines, and what `reading` allows. Throws Problem{Cancelled}, too.
 Imported read_svg(const std::string& text, const std::string& where, Reading reading = Reading());
 
-// Outlines as filled paths in mm on a page of this size, y up turned to y down.
-struct NamedRegion {
-  std::string id;
-  Region region;
-};
-std::string write_svg(const std::vector<NamedRegion>& regions, double page_width, double page_height, bool y_up);
-
 }  // namespace doyen

@@ -1,4 +1,4 @@
-#include "files/dxf_records.hpp"
+#include "files/dxf/dxf_records.hpp"
 
 #include <algorithm>
 #include <charconv>
