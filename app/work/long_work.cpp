@@ -63,6 +63,9 @@ class HandsOff : public QObject {
   explicit HandsOff(const QWidget* sheet) : sheet_(sheet) { qApp->installEventFilter(this); }
 
   bool eventFilter(QObject* watched, QEvent* event) override {
+    // Something else asks meanwhile: it has to be answered before anything goes on.
+    const QWidget* asks = QApplication::activeModalWidget();
+    if (asks != nullptr && asks != sheet_) return false;
     switch (event->type()) {
       case QEvent::Close:
         if (!watched->isWidgetType() || watched == sheet_) return false;

@@ -1,10 +1,12 @@
 // Artwork by hand on the bench and in its ticket: points, bridges, arcs, known lengths, several pieces at once, parts.
 #include <QComboBox>
 #include <QDragEnterEvent>
+#include <QFile>
 #include <QLineEdit>
 #include <QListWidget>
 #include <QMenu>
 #include <QMimeData>
+#include <QTemporaryDir>
 
 #include "bench/hands/all.hpp"
 #include "files/outlines_out.hpp"
@@ -369,4 +371,42 @@ TEST_CASE("outlines are saved as DXF from the call box's command") {
   save_outlines_of(w.job(), path.toStdString());
   CHECK(read_file(path.toStdString()).find("POLYLINE") != std::string::npos);
   QFile::remove(path);
+}
+
+TEST_CASE("a drawing of outlines is offered as the areas they enclose, and can be told otherwise at any time") {
+  Window w;
+  w.window.document().replace(Job{}, {});  // nothing else lies where it comes to lie
+  w.settle();
+  const QTemporaryDir folder;
+  QFile file(folder.path() + "/ring.svg");
+  REQUIRE(file.open(QIODevice::WriteOnly));
+  file.write(
+      "<svg xmlns='http://www.w3.org/2000/svg' width='60mm' height='60mm' viewBox='0 0 60 60'>"
+      "<g fill='none' stroke='#000' stroke-width='.2'><rect x='5' y='5' width='50' height='50'/>"
+      "<circle cx='30' cy='30' r='10'/></g></svg>");
+  file.close();
+  on_next_dialog([&](QDialog* dialog) {
+    REQUIRE(dialog->objectName() == "linesAre");
+    QTest::keyClick(dialog, Qt::Key_Return);  // all of them close: what they enclose is meant
+  });
+  w.window.trace_file(file.fileName());
+  w.settle();
+  const std::string id = w.job().items.back().piece.id;
+  CHECK(area(outlines_of(w.piece(id.c_str())).region) == Approx(2500 - M_PI * 100).epsilon(1e-3));
+  CHECK(w.job().items.back().cut.kind == Treatment::Kind::Incise);
+  w.choose(Stage::Artwork, id.c_str());
+  w.pick("linesAre", 1);
+  CHECK(std::get<Drawing>(w.piece(id.c_str()).what).lines == Drawing::Lines::Followed);
+  CHECK(w.job().items.back().cut.kind == Treatment::Kind::Line);
+  // A look that needs an area says so; its first remedy is the one that was meant.
+  w.choose(Stage::Cuts, id.c_str());
+  w.look("recess");
+  w.judge();
+  QPushButton* remedy = w.button("what its lines enclose");
+  REQUIRE(remedy != nullptr);
+  QTest::mouseClick(remedy, Qt::LeftButton);
+  w.settle();
+  CHECK(std::get<Drawing>(w.piece(id.c_str()).what).lines == Drawing::Lines::Enclose);
+  CHECK(w.plan().piece(id)->problem.empty());
+  CHECK(w.job().items.back().cut.kind == Treatment::Kind::Recess);
 }

@@ -2,8 +2,10 @@
 // stopped; what was stopped or went wrong leaves everything as it was.
 #include <QDir>
 #include <QFile>
+#include <QMessageBox>
 #include <QProgressBar>
 #include <QTemporaryDir>
+#include <QThread>
 #include <QTimer>
 
 #include "window_probe.hpp"
@@ -101,42 +103,16 @@ TEST_CASE("writing can be stopped, and then nothing stands in the folder") {
   CHECK(again.contains("Written into"));
 }
 
-TEST_CASE("a drawing of outlines is offered as the areas they enclose, and can be told otherwise at any time") {
+TEST_CASE("a question that comes up meanwhile can be answered") {
   Window w;
-  w.window.document().replace(Job{}, {});  // nothing else lies where it comes to lie
-  w.settle();
-  const QTemporaryDir folder;
-  QFile file(folder.path() + "/ring.svg");
-  REQUIRE(file.open(QIODevice::WriteOnly));
-  file.write(
-      "<svg xmlns='http://www.w3.org/2000/svg' width='60mm' height='60mm' viewBox='0 0 60 60'>"
-      "<g fill='none' stroke='#000' stroke-width='.2'><rect x='5' y='5' width='50' height='50'/>"
-      "<circle cx='30' cy='30' r='10'/></g></svg>");
-  file.close();
-  on_next_dialog([&](QDialog* dialog) {
-    REQUIRE(dialog->objectName() == "linesAre");
-    QTest::keyClick(dialog, Qt::Key_Return);  // all of them close: what they enclose is meant
+  bool answered = false;
+  QTimer::singleShot(100, &w.window, [&] {
+    QMessageBox box(QMessageBox::NoIcon, "A question", "Well?", QMessageBox::Yes | QMessageBox::No, &w.window);
+    QTimer::singleShot(50, &box, [&] { QTest::mouseClick(box.button(QMessageBox::Yes), Qt::LeftButton); });
+    answered = box.exec() == QMessageBox::Yes;
   });
-  w.window.trace_file(file.fileName());
-  w.settle();
-  const std::string id = w.job().items.back().piece.id;
-  CHECK(area(outlines_of(w.piece(id.c_str())).region) == Approx(2500 - M_PI * 100).epsilon(1e-3));
-  CHECK(w.job().items.back().cut.kind == Treatment::Kind::Incise);
-  w.choose(Stage::Artwork, id.c_str());
-  w.pick("linesAre", 1);
-  CHECK(std::get<Drawing>(w.piece(id.c_str()).what).lines == Drawing::Lines::Followed);
-  CHECK(w.job().items.back().cut.kind == Treatment::Kind::Line);
-  // A look that needs an area says so; its first remedy is the one that was meant.
-  w.choose(Stage::Cuts, id.c_str());
-  w.look("recess");
-  w.judge();
-  QPushButton* remedy = w.button("what its lines enclose");
-  REQUIRE(remedy != nullptr);
-  QTest::mouseClick(remedy, Qt::LeftButton);
-  w.settle();
-  CHECK(std::get<Drawing>(w.piece(id.c_str()).what).lines == Drawing::Lines::Enclose);
-  CHECK(w.plan().piece(id)->problem.empty());
-  CHECK(w.job().items.back().cut.kind == Treatment::Kind::Recess);
+  work_off_thread(&w.window, "x", [](const Cancel&, const Told&) { QThread::msleep(300); });
+  CHECK(answered);
 }
 
 TEST_CASE("what goes wrong away from the window's thread is said as ever") {
