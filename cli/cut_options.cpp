@@ -4,6 +4,7 @@
 #include <cstdio>
 #include <sstream>
 
+#include "cuts/suits.hpp"
 #include "inlay/look_start.hpp"
 #include "json_reading.hpp"
 #include "measure/length.hpp"
@@ -45,13 +46,22 @@ Blank parse_blank(const std::string& text) {
   return blank;
 }
 
+using Kind = Treatment::Kind;
+constexpr Kind kLooks[] = {Kind::Incise, Kind::Raise, Kind::Recess, Kind::Pierce,     Kind::CutOut, Kind::Bevel,
+                           Kind::Line,   Kind::Drill, Kind::Plane,  Kind::HangerSlot, Kind::Inlay};
+
+std::string all_looks() {
+  std::string words;
+  for (const Kind kind : kLooks) words += (words.empty() ? "" : ", ") + std::string(to_word(kind));
+  return words;
+}
+
 }  // namespace
 
 void CutOptions::add_to(Arguments& arguments) {
   arguments.text("--blank", blank, "Width x height x thickness, such as 200x90x19mm or 24x9x3/4in", Arguments::Needed);
   arguments.text("--species", species, "A wood from the table, such as sugar-maple");
-  arguments.text("--treatment", treatment,
-                 "incise, raise, recess, pierce, cutout, bevel, line, drill, plane, hangerSlot or inlay");
+  arguments.text("--treatment", treatment, "One of " + all_looks());
   arguments.text("--depth", depth,
                  "Below the ground, of everything that is asked a depth; the same as --limit for incised work");
   arguments.text("--limit", limit, "Floor limit: wide strokes end flat at this depth");
@@ -61,13 +71,10 @@ void CutOptions::add_to(Arguments& arguments) {
 }
 
 Treatment::Kind CutOptions::look() const {
-  for (int kind = 1; kind < static_cast<int>(Treatment::Kind::Plug); ++kind) {
-    if (treatment == to_word(static_cast<Treatment::Kind>(kind))) return static_cast<Treatment::Kind>(kind);
+  for (const Treatment::Kind kind : kLooks) {
+    if (treatment == to_word(kind)) return kind;
   }
-  throw Usage(
-      "--treatment: incise, raise, recess, pierce, cutout, bevel, line, drill, plane, hangerSlot or inlay was "
-      "expected, not “" +
-      treatment + "”.");
+  throw Usage("--treatment: one of " + all_looks() + " was expected, not “" + treatment + "”.");
 }
 
 Treatment CutOptions::read(const Job& job, const Piece& piece, const Rack& rack) const {
@@ -93,9 +100,7 @@ Treatment CutOptions::read(const Job& job, const Piece& piece, const Rack& rack)
       throw bad_input("--bits: “" + id + "” is not in the rack; there are " + known + ".");
     }
     const WantedBit wanted = wanted_bit(t);
-    const bool main = wanted == WantedBit::Any || (wanted == WantedBit::V && bit->kind == BitKind::V) ||
-                      (wanted == WantedBit::Flat && bit->kind == BitKind::Flat) ||
-                      (wanted == WantedBit::Keyhole && bit->kind == BitKind::Keyhole);
+    const bool main = wanted != WantedBit::None && suits(*bit, wanted);
     const bool clears = bit->kind == BitKind::Flat &&
                         (t.kind == Treatment::Kind::Incise || t.kind == Treatment::Kind::Inlay || makes_ground(t.kind));
     if (main)
@@ -133,6 +138,16 @@ void CutOptions::finish(Job& job) const {
   for (const std::string& name : not_known(job))
     throw Usage("--cut: “" + name.substr(name.find(".cut.") + 5) + "” is not the name of anything in a treatment.");
   say_unused(job);
+}
+
+void CutOptions::save_piece(Job job, Piece piece, const std::string& out) const {
+  Item item;
+  item.piece = std::move(piece);
+  item.piece.at = job.blank.box().centre();
+  item.cut = read(job, item.piece, load_rack());
+  job.items.push_back(std::move(item));
+  finish(job);
+  save_job(job, out);
 }
 
 Job CutOptions::start(const std::string& name) const {

@@ -1,7 +1,8 @@
 // import: a job around one drawing or picture.
+#include <algorithm>
 #include <cstdio>
 
-#include "artwork/piece.hpp"
+#include "artwork/artwork_fields.hpp"
 #include "cli/command.hpp"
 #include "cli/cut_options.hpp"
 #include "files/imported.hpp"
@@ -16,35 +17,45 @@ struct Options {
   CutOptions cut;
 };
 
+Drawing::Lines line_use(const std::string& asked) {
+  std::string known;
+  for (const auto& [word, lines] : line_words()) {
+    if (asked == word) return lines;
+    known += (known.empty() ? "" : ", ") + std::string(word);
+  }
+  throw Usage("--lines: one of " + known + " was expected, not “" + asked + "”.");
+}
+
+// Lines without a filling that close are mostly meant as areas: that is said where an area is asked for.
+void say_of_lines(const Drawing& drawing) {
+  if (!std::all_of(drawing.parts.begin(), drawing.parts.end(), [](const Drawing::Part& p) { return p.line; })) return;
+  Drawing areas = drawing;
+  areas.lines = Drawing::Lines::Enclose;
+  if (!drawing_region(areas).empty())
+    std::fprintf(stderr,
+                 "note: the drawing is all lines, carved as wide as they are drawn; --lines enclose takes what "
+                 "they enclose.\n");
+}
+
 int run(const Options& given) {
   const CutOptions& options = given.cut;
-  const std::string &width = given.width, &lines = given.lines;
   const Imported found = read_artwork(given.file);
   for (const std::string& left : found.left_out) std::fprintf(stderr, "left out: %s\n", left.c_str());
-  if (!found.sized && width.empty()) std::fprintf(stderr, "note: %s\n", found.assumed.c_str());
-  Job job = options.start(found.drawing.name);
-  Item item;
-  item.piece.id = "drawing-1";
-  item.piece.name = found.drawing.name;
+  if (!found.sized && given.width.empty()) std::fprintf(stderr, "note: %s\n", found.assumed.c_str());
   Drawing drawing = found.drawing;
-  if (!width.empty()) {
-    const double wanted = parse_length(width, Unit::Millimetre);
+  if (!given.width.empty()) {
+    const double wanted = parse_length(given.width, Unit::Millimetre);
     if (!(wanted > 0.01)) throw bad_input("--width: a length above zero was expected.");
     drawing.scale = wanted / bounds(drawing_region(drawing)).width();
   }
-  drawing.lines = options.treatment == "line" ? Drawing::Lines::Followed : Drawing::Lines::Wide;
-  if (lines == "wide" || lines == "followed" || lines == "enclose")
-    drawing.lines = lines == "wide"       ? Drawing::Lines::Wide
-                    : lines == "followed" ? Drawing::Lines::Followed
-                                          : Drawing::Lines::Enclose;
-  else if (!lines.empty())
-    throw Usage("--lines: wide, followed or enclose was expected, not “" + lines + "”.");
-  item.piece.what = drawing;
-  item.piece.at = job.blank.box().centre();
-  item.cut = options.read(job, item.piece, load_rack());
-  job.items.push_back(std::move(item));
-  options.finish(job);
-  save_job(job, given.out);
+  if (!given.lines.empty()) {
+    drawing.lines = line_use(given.lines);
+  } else if (options.treatment == to_word(Treatment::Kind::Line)) {
+    drawing.lines = Drawing::Lines::Followed;
+  } else {
+    say_of_lines(drawing);
+  }
+  options.save_piece(options.start(drawing.name), {"drawing-1", drawing.name, drawing, {}, 0}, given.out);
   return kFine;
 }
 

@@ -19,6 +19,7 @@ struct Options {
 int run(const Options& options) {
   Job job = load_job(options.job);
   job.run.one_file = job.run.one_file || options.one_file;
+  say_unused(job);
   Plan p = plan_of(job, options.unit);
   for (Verdict& v : riding_inlays(p, load_rack())) p.verdicts.push_back(std::move(v));
   sort_by_grade(p.verdicts);

@@ -30,16 +30,7 @@ int run(const Options& given) {
     throw bad_input("--font: the face “" + given.font +
                     "” is not installed; give family or family:style, such as “EB Garamond:Bold”.");
   lettering.cap_height = parse_length(given.cap, Unit::Millimetre);
-  Item item;
-  item.piece.id = "lettering-1";
-  item.piece.name = words.substr(0, words.find("\\n"));
-  item.piece.what = lettering;
-  item.piece.at = job.blank.box().centre();
-  outlines_of(item.piece);
-  item.cut = options.read(job, item.piece, load_rack());
-  job.items.push_back(std::move(item));
-  options.finish(job);
-  save_job(job, given.out);
+  options.save_piece(std::move(job), {"lettering-1", words.substr(0, words.find("\\n")), lettering, {}, 0}, given.out);
   return kFine;
 }
 

@@ -1,5 +1,7 @@
 #include "files/imported.hpp"
 
+#include <fstream>
+
 #include "files/dxf/dxf_read.hpp"
 #include "files/svg/svg_read.hpp"
 #include "measure/length.hpp"
@@ -55,7 +57,13 @@ Imported traced_drawing(const TracePicture& picture, const TraceSettings& settin
   return out;
 }
 
-bool is_picture(const std::string& path) { return looks_like_picture(read_file(path, kMostBytes)); }
+bool is_picture(const std::string& path) {
+  std::ifstream file(path, std::ios::binary);
+  std::string begin(16, '\0');
+  file.read(begin.data(), static_cast<std::streamsize>(begin.size()));
+  begin.resize(static_cast<std::size_t>(file.gcount()));
+  return looks_like_picture(begin);
+}
 
 Imported read_artwork(const std::string& path, Reading reading) {
   const std::string bytes = read_file(path, kMostBytes);

@@ -20,7 +20,7 @@ struct Imported {
 // Throws Problem{BadInput} with the file and what was expected.
 // Cancelled: Problem{Cancelled}.
 Imported read_artwork(const std::string& path, Reading reading = Reading());
-bool is_picture(const std::string& path);  // by its first bytes; throws when it cannot be read
+bool is_picture(const std::string& path);  // by its first bytes; what cannot be read is none
 
 // The picture traced into a drawing that keeps the picture and the settings. The drawing's page is the picture at its
 // own resolution, or 96 dots to the inch where the file states none.

@@ -38,7 +38,7 @@ class Reading {
   std::chrono::steady_clock::time_point begun_ = std::chrono::steady_clock::now();
 };
 
-// What could not be taken, a sentence each and each once; of more than forty kinds only the first are told.
+// What could not be taken, a sentence each: the first forty, each once, and how often anything else was left out.
 class LeftOut {
  public:
   void add(const std::string& sentence);

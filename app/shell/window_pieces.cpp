@@ -168,9 +168,10 @@ void MainWindow::trace_again() {
   const auto* d = item == nullptr ? nullptr : std::get_if<Drawing>(&item->piece.what);
   if (d == nullptr || !d->traced) return;
   try {
-    const double width = bounds(drawing_region(*d)).width();
+    double width = 0;
     std::optional<TracePicture> picture;
     work_off_thread(this, tr("Opening the picture…"), [&](const Cancel& cancel, const Told&) {
+      width = bounds(drawing_region(*d)).width();
       picture = TracePicture::read(from_base64(d->traced->png), d->name);
       cancel.check();
     });

@@ -98,8 +98,6 @@ void JobDocument::replace(const Job& job, const QString& path, const QString& ke
   Q_EMIT changed();
 }
 
-void JobDocument::load(const QString& path) { replace(load_job(path.toStdString()), path); }
-
 bool JobDocument::changed_on_disk() const {
   if (path_.isEmpty() || on_disk_.empty()) return false;
   const std::string now = mark_of_file(path_);

@@ -29,11 +29,10 @@ class JobDocument : public QObject {
   // not be saved and opened again is refused: the job stays as it is, and refused() says why.
   void edit(const QString& name, const std::function<void(Job&)>& change, const QString& merge = {});
 
-  // Throw Problem; on failure the open job stays as it is.
-  void load(const QString& path);
   // Throws Problem{InTheWay} when the job's own file is no longer what was opened or saved here, unless `over`.
   void save(const QString& path, bool over = false);
-  // A new or demo job; path may be empty. `key`: what it goes by while it has no file; empty: a new one of its own.
+  // A job from a file, or a new or demo one with an empty path. `key`: what it goes by while it has no file; empty: a
+  // new one of its own.
   void replace(const Job& job, const QString& path, const QString& key = {});
   // The job's file is there and holds something else than what was opened or saved here last.
   [[nodiscard]] bool changed_on_disk() const;

@@ -5,7 +5,6 @@
 namespace doyen {
 namespace {
 
-constexpr double kFar = 50'000;      // mm, the farthest any length in a job may be
 constexpr double kLargest = 20'000;  // mm, of anything that is set or drawn
 
 const Record<Lettering::Kept>& kept_fields() {
@@ -132,6 +131,12 @@ const Record<Derived::Bridge>& bridge_fields() {
 
 }  // namespace
 
+const Words<Drawing::Lines>& line_words() {
+  using Lines = Drawing::Lines;
+  static const Words<Lines> words{{"wide", Lines::Wide}, {"followed", Lines::Followed}, {"enclose", Lines::Enclose}};
+  return words;
+}
+
 const Record<Lettering>& lettering_fields() {
   static const Record<Lettering> fields = [] {
     using L = Lettering;
@@ -236,12 +241,7 @@ const Record<Drawing>& drawing_fields() {
     f.number("hairline", &D::hairline, {0.01, 1000}).also_when(has_lines);
     f.records("parts", &D::parts, part_fields(), kMostParts).always();
     f.number("thicken", &D::thicken, {0, 1000});
-    f.own(
-        "traced",
-        [](D& d, const JsonView& v) {
-          if (v.has("traced")) d.traced = traced_fields().read(v.object("traced"));
-        },
-        [](const D& d) { return traced_fields().write(*d.traced); }, [](const D& d) { return d.traced.has_value(); });
+    f.optional_record("traced", &D::traced, traced_fields());
     f.records("original", &D::original, part_fields(), kMostParts);
     f.afterwards([](D& d, const JsonView& v) {
       if (!v.has("name")) d.name = "drawing";

@@ -6,6 +6,8 @@
 
 namespace doyen {
 
+const Words<Drawing::Lines>& line_words();  // wide, followed, enclose
+
 const Record<Lettering>& lettering_fields();
 const Record<PlainShape>& shape_fields();
 const Record<Drawing>& drawing_fields();

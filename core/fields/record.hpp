@@ -24,6 +24,7 @@ namespace doyen {
 struct Range {
   double least = 0, most = 0;
 };
+inline constexpr double kFar = 50'000;  // mm, the farthest any length in a job may be
 template <typename Enum>
 using Words = std::vector<std::pair<const char*, Enum>>;
 
@@ -144,13 +145,20 @@ class Record {
           if (v.has(key)) inner.read_into(std::invoke(get, r), v.object(key));
         },
         [get, &inner](const R& r) { return inner.write(std::invoke(get, r)); });
-    entries_.back().beside = [&inner](const Json& value) {
-      return value.is_object() ? inner.beside(value) : Json::object();
-    };
-    entries_.back().put_beside = [&inner](Json& value, const Json& left) { inner.put_beside(value, left); };
-    entries_.back().name_beside = [&inner](const Json& left, const std::string& path, std::vector<std::string>& names) {
-      inner.name_beside(left, path, names);
-    };
+    nest(inner);
+    entries_.back().as_usual = [&inner] { return inner.write(N{}); };
+    return *this;
+  }
+  // One that may not be there at all.
+  template <typename Get, typename N>
+  Record& optional_record(const char* key, Get get, const Record<N>& inner) {
+    add(
+        key, get,
+        [key, get, &inner](R& r, const JsonView& v) {
+          if (v.has(key)) std::invoke(get, r) = inner.read(v.object(key));
+        },
+        [get, &inner](const R& r) { return inner.write(*std::invoke(get, r)); });
+    nest(inner);
     return *this;
   }
   template <typename Get, typename N>
@@ -230,7 +238,7 @@ class Record {
   // What is like nothing else.
   Record& own(const char* key, std::function<void(R&, const JsonView&)> read, std::function<Json(const R&)> write,
               Test said) {
-    entries_.push_back({key, std::move(read), std::move(write), std::move(said), {}, {}, {}, {}});
+    entries_.push_back({key, std::move(read), std::move(write), std::move(said), {}, {}, {}, {}, {}});
     return *this;
   }
   // A key that is read from older files and not written any more.
@@ -261,6 +269,7 @@ class Record {
   }
   Record& only_when(Test test) {  // it is said then, and at no other time
     entries_.back().said = std::move(test);
+    entries_.back().as_usual = {};
     return *this;
   }
   Record& used_when(Test test) {  // whether it changes anything in such a record; else it is kept for another time
@@ -312,8 +321,11 @@ class Record {
       const Entry* e = find(key);
       if (e == nullptr)
         target[key] = value;
-      else if (e->put_beside && target.contains(key))
-        e->put_beside(target[key], value);
+      else if (e->put_beside) {
+        // A record that says nothing of its own is written for what stands beside it.
+        if (!target.contains(key) && e->as_usual) target[key] = e->as_usual();
+        if (target.contains(key)) e->put_beside(target[key], value);
+      }
     }
   }
   // The keys of `source` that say something which such a record does not use.
@@ -325,7 +337,6 @@ class Record {
     }
     return keys;
   }
-  [[nodiscard]] bool knows(const std::string& key) const { return find(key) != nullptr; }
 
  private:
   struct Entry {
@@ -335,6 +346,7 @@ class Record {
     Test said, used;
     std::function<Json(const Json&)> beside;
     std::function<void(Json&, const Json&)> put_beside;
+    std::function<Json()> as_usual;  // of a record within the record that may be written at any time
     std::function<void(const Json&, const std::string&, std::vector<std::string>&)> name_beside;
   };
   template <typename Get>
@@ -342,8 +354,19 @@ class Record {
               std::function<Json(const R&)> write) {
     static const R kUsual{};
     Test said = [get](const R& r) { return !(std::invoke(get, r) == std::invoke(get, kUsual)); };
-    entries_.push_back({key, std::move(read), std::move(write), std::move(said), {}, {}, {}, {}});
+    entries_.push_back({key, std::move(read), std::move(write), std::move(said), {}, {}, {}, {}, {}});
     return *this;
+  }
+  // Of the field that was listed last: what stands beside is looked for in the record within it.
+  template <typename N>
+  void nest(const Record<N>& inner) {
+    entries_.back().beside = [&inner](const Json& value) {
+      return value.is_object() ? inner.beside(value) : Json::object();
+    };
+    entries_.back().put_beside = [&inner](Json& value, const Json& left) { inner.put_beside(value, left); };
+    entries_.back().name_beside = [&inner](const Json& left, const std::string& path, std::vector<std::string>& names) {
+      inner.name_beside(left, path, names);
+    };
   }
   [[nodiscard]] const Entry* find(const std::string& key) const {
     for (const Entry& e : entries_) {

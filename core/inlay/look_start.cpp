@@ -5,6 +5,7 @@
 
 #include "cuts/groove.hpp"
 #include "cuts/piece_cuts.hpp"
+#include "cuts/suits.hpp"
 #include "inlay/figures.hpp"
 
 namespace doyen {
@@ -43,21 +44,9 @@ const Bit* usual_bit(const Treatment& cut, const Rack& rack) {
   return nullptr;
 }
 
+// A V makes no hole that anyone asks for.
 bool fits(const Bit& bit, const Treatment& cut) {
-  switch (wanted_bit(cut)) {
-    case WantedBit::V:
-      return bit.kind == BitKind::V;
-    case WantedBit::Flat:
-      return bit.kind == BitKind::Flat;
-    case WantedBit::Keyhole:
-      return bit.kind == BitKind::Keyhole;
-    case WantedBit::Any:
-      // A V makes no hole that anyone asks for.
-      return bit.kind != BitKind::Keyhole && !(cut.kind == Kind::Drill && bit.kind == BitKind::V);
-    case WantedBit::None:
-      break;
-  }
-  return bit.kind != BitKind::Keyhole;
+  return suits(bit, wanted_bit(cut)) && !(cut.kind == Kind::Drill && bit.kind == BitKind::V);
 }
 
 }  // namespace

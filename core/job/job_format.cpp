@@ -12,7 +12,6 @@
 namespace doyen {
 namespace {
 
-constexpr double kFar = 50'000;  // mm, the farthest any length in a job may be
 constexpr std::size_t kMostPieces = 5000;
 constexpr const char* kFormat = "doyen-job/1";
 

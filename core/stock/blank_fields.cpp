@@ -3,8 +3,6 @@
 namespace doyen {
 namespace {
 
-constexpr double kFar = 50'000;  // mm, the farthest any length in a job may be
-
 const Record<KeepOut>& keep_out_fields() {
   using K = KeepOut::Kind;
   static const Record<KeepOut> fields = [] {

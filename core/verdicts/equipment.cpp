@@ -2,6 +2,7 @@
 #include <algorithm>
 #include <set>
 
+#include "cuts/suits.hpp"
 #include "stock/species.hpp"
 #include "verdicts/verdict.hpp"
 
@@ -33,22 +34,6 @@ std::string words_for(WantedBit wanted) {
     default:
       return "bit that cuts from above";
   }
-}
-
-bool suits(const Bit& bit, WantedBit wanted) {
-  switch (wanted) {
-    case WantedBit::V:
-      return bit.kind == BitKind::V;
-    case WantedBit::Flat:
-      return bit.kind == BitKind::Flat;
-    case WantedBit::Keyhole:
-      return bit.kind == BitKind::Keyhole;
-    case WantedBit::Any:
-      return bit.kind != BitKind::Keyhole;  // it cuts nothing that is seen but slots
-    case WantedBit::None:
-      break;
-  }
-  return true;
 }
 
 // The chip a tooth takes: too thin it rubs, too thick the bit may break.

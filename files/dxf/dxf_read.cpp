@@ -306,8 +306,10 @@ class Collector : public DL_CreationAdapter {
     if (!in_spline_) return;
     in_spline_ = false;
     if (!spline_.sound() && spline_.fit.size() < 2) return note("a spline without sound knots");
-    if (spline_.sound()) reading_.points(spline_.control.size() * kSplineParts);
     if (!spline_.sound()) ++unknown["the fit of a spline (joined by straight lines)"];
+    // Counted before they are made; add_to() counts what is there.
+    else if (spline_.control.size() * kSplineParts > Reading::kMostPoints)
+      reading_.points(Reading::kMostPoints + 1);
     add_to(spline_layer_, spline_.path(), spline_.closed, false);
   }
 

@@ -65,7 +65,7 @@ TEST_CASE(
   CHECK(document.unsaved());
   CHECK(document.path() == folder.filePath("a.doyen"));
   JobDocument again;
-  again.load(folder.filePath("a.doyen"));
+  again.replace(load_job(folder.filePath("a.doyen").toStdString()), folder.filePath("a.doyen"));
   CHECK(again.job().name == "a");
 }
 

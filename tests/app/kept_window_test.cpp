@@ -155,7 +155,7 @@ TEST_CASE("two windows on one job: whoever saves last is asked, and nothing is l
   Window mine;
   mine.window.document().save(path);
   JobDocument theirs;
-  theirs.load(path);
+  theirs.replace(load_job(path.toStdString()), path);
   theirs.edit("rename", [](Job& job) { job.name = "Theirs"; });
   theirs.save(path);
   CHECK(mine.window.document().changed_on_disk());
@@ -187,7 +187,7 @@ TEST_CASE("two windows on one job: whoever saves last is asked, and nothing is l
   QTest::keyClick(&mine.window, Qt::Key_S, Qt::ControlModifier);
   CHECK(load_job(path.toStdString()).name == "Mine");
   // On coming back to the window.
-  theirs.load(path);
+  theirs.replace(load_job(path.toStdString()), path);
   theirs.edit("rename", [](Job& job) { job.name = "Third"; });
   theirs.save(path);
   on_next_dialog([](QDialog* d) { press(d, "Open it anew"); });
@@ -276,7 +276,7 @@ TEST_CASE("the path of unsaved work is kept whole, from wherever Doyen was start
     document.save("sign.doyen");
     CHECK(QFileInfo(document.path()).isAbsolute());
     JobDocument again;
-    again.load("sign.doyen");
+    again.replace(load_job("sign.doyen"), "sign.doyen");
     CHECK(again.path() == document.path());
   }
   QDir::setCurrent(before);

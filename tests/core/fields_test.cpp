@@ -22,6 +22,7 @@ Job two_pieces() {
   Job job;
   job.blank.keep_outs = {{KeepOut::Kind::Clamp, 10, 20, 40, 30}, {KeepOut::Kind::Screw, 90, 20, 12, 12}};
   Item drawn{{"art", "Art", oracle::drawing("M0 0 L10 0 L10 10 Z"), {50, 50}, 0}, {}};
+  std::get<Drawing>(drawn.piece.what).traced = TracedFrom{to_base64("a picture"), {}};
   drawn.cut.kind = Treatment::Kind::CutOut;
   drawn.cut.bit = "flat-1/4in";
   drawn.cut.tabs.placed = {{0, 0.25}, {0, 0.75}};
@@ -49,6 +50,10 @@ std::string with_marks() {
   j["pieces"][0]["drawing"]["parts"][0]["mark"] = "part";
   j["pieces"][1]["madeFrom"]["bridges"][1]["mark"] = "second bridge";
   j["run"]["feeds"]["v60"]["mark"] = "feeds";
+  j["pieces"][0]["drawing"]["traced"]["mark"] = "traced";
+  // What says nothing else is not written by itself.
+  j["pieces"][0]["cut"]["moves"] = {{"mark", "moves"}};
+  j["pieces"][0]["cut"]["insert"] = {{"thickness", 0}, {"mark", "insert"}};
   return j.dump();
 }
 
@@ -67,6 +72,9 @@ TEST_CASE("what a newer Doyen wrote is kept at every level, whatever is edited b
   CHECK(j["pieces"][0]["drawing"]["parts"][0]["mark"] == "part");
   CHECK(j["pieces"][1]["madeFrom"]["bridges"][1]["mark"] == "second bridge");
   CHECK(j["run"]["feeds"]["v60"]["mark"] == "feeds");
+  CHECK(j["pieces"][0]["drawing"]["traced"]["mark"] == "traced");
+  CHECK(j["pieces"][0]["cut"]["moves"]["mark"] == "moves");
+  CHECK(j["pieces"][0]["cut"]["insert"]["mark"] == "insert");
   // The clamp is taken away, the screw moved, the pieces change places: each keeps what is its own.
   std::swap(job.items[0], job.items[1]);
   job.items[1].piece.at = {70, 70};
@@ -83,7 +91,7 @@ TEST_CASE("what a newer Doyen wrote is kept at every level, whatever is edited b
 
 TEST_CASE("what is not known, and what a look makes no use of, is named") {
   const std::vector<std::string> names = not_known(read_job(with_marks(), "job"));
-  CHECK(names.size() == 12);
+  CHECK(names.size() == 15);
   const auto named = [&](const std::string& name) {
     return std::find(names.begin(), names.end(), name) != names.end();
   };

@@ -155,9 +155,17 @@ void DrawingSection::choose_part_at(Point at) {
     const Drawing::Part& part = drawing.parts[i];
     if (part.left_out) continue;
     const Flat flat = flatten(transformed(parse_path(part.data), place), 0.05, !part.line);
-    const double near = 5 / shop_.bench->pixels_per_mm();
-    bool hit = part.line ? contains(sweep(flat.open, near), at)
-                         : contains(clean(flat.closed, part.even_odd ? Fill::EvenOdd : Fill::NonZero), at);
+    // A line is hit on its way, what it encloses too where that is what is cut.
+    std::vector<Line2> lines = flat.open;
+    if (part.line) {
+      for (Line2 ring : flat.closed) {
+        ring.push_back(ring.front());
+        lines.push_back(std::move(ring));
+      }
+    }
+    const bool area = !part.line || drawing.lines == Drawing::Lines::Enclose;
+    const bool hit = (area && contains(clean(flat.closed, part.even_odd ? Fill::EvenOdd : Fill::NonZero), at)) ||
+                     (part.line && contains(sweep(lines, 5 / shop_.bench->pixels_per_mm()), at));
     if (!hit) continue;
     for (int r = 0; r < parts_->count(); ++r) {
       const std::vector<std::size_t> own = parts_of_row(*parts_->item(r), drawing);
