@@ -109,6 +109,10 @@ TEST_CASE("lines to be followed under a look that needs an area are told, and ev
   const std::vector<Verdict> said = verdicts_of(job_of(open, Kind::Recess), "open-lines");
   REQUIRE(said.size() == 1);
   CHECK(said[0].grade == Grade::Mind);
+  REQUIRE(said[0].remedies.size() == 1);
+  Job wide = job_of(open, Kind::Recess);
+  said[0].remedies[0].apply(wide);
+  CHECK(verdicts_of(wide, "open-lines").empty());
   open.parts.erase(open.parts.begin(), open.parts.begin() + 2);
   const std::vector<Verdict> none = verdicts_of(job_of(open, Kind::Recess), "open-lines");
   REQUIRE(none.size() == 1);
