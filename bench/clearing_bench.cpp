@@ -5,7 +5,7 @@
 #include <chrono>
 #include <polyclipping/clipper.hpp>
 
-#include "cuts/clearing.hpp"
+#include "cutting/clearing.hpp"
 #include "lettering.hpp"
 #include "planning/outputs.hpp"
 #include "planning/relief_keeper.hpp"

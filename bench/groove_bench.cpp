@@ -8,7 +8,7 @@
 #include <boost/polygon/voronoi.hpp>
 #include <chrono>
 
-#include "cuts/groove.hpp"
+#include "cutting/groove.hpp"
 #include "lettering.hpp"
 #include "planning/outputs.hpp"
 #include "planning/plan.hpp"

@@ -4,12 +4,12 @@
 #include <cstdio>
 #include <sstream>
 
-#include "cuts/suits.hpp"
 #include "inlay/look_start.hpp"
 #include "json_reading.hpp"
 #include "measure/length.hpp"
 #include "problem.hpp"
 #include "stock/species.hpp"
+#include "treatments/suits.hpp"
 
 namespace doyen::cli {
 namespace {

@@ -1,9 +1,9 @@
 #include <cstdio>
 
 #include "cli/command.hpp"
-#include "cuts/treatment.hpp"
 #include "measure/length.hpp"
 #include "problem.hpp"
+#include "treatments/treatment.hpp"
 
 namespace doyen::cli {
 

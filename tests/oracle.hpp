@@ -8,7 +8,7 @@
 #include <vector>
 
 #include "artwork/piece.hpp"
-#include "cuts/groove.hpp"
+#include "cutting/groove.hpp"
 #include "geometry/region.hpp"
 #include "rack/bit.hpp"
 

@@ -4,10 +4,10 @@
 #include <string>
 #include <vector>
 
-#include "cuts/treatment.hpp"
 #include "measure/length.hpp"
 #include "rack/bit.hpp"
 #include "stock/blank.hpp"
+#include "treatments/treatment.hpp"
 
 namespace doyen {
 

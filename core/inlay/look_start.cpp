@@ -3,10 +3,10 @@
 #include <algorithm>
 #include <cmath>
 
-#include "cuts/groove.hpp"
-#include "cuts/piece_cuts.hpp"
-#include "cuts/suits.hpp"
+#include "cutting/groove.hpp"
 #include "inlay/figures.hpp"
+#include "treatments/piece_cuts.hpp"
+#include "treatments/suits.hpp"
 
 namespace doyen {
 namespace {

@@ -4,8 +4,8 @@
 
 #include <functional>
 
-#include "cuts/treatment.hpp"
 #include "job/job.hpp"
+#include "treatments/treatment.hpp"
 
 namespace doyen {
 

@@ -4,8 +4,8 @@
 #include <cmath>
 
 #include "artwork/single_line_faces.hpp"
-#include "cuts/piece_cuts.hpp"
 #include "inlay/nest.hpp"
+#include "treatments/piece_cuts.hpp"
 
 namespace doyen {
 namespace {

@@ -6,12 +6,12 @@
 #include <vector>
 
 #include "artwork/piece.hpp"
-#include "cuts/treatment.hpp"
 #include "machine/profile.hpp"
 #include "measure/length.hpp"
 #include "rack/bit.hpp"
 #include "stock/blank.hpp"
 #include "stock/turn_over.hpp"
+#include "treatments/treatment.hpp"
 
 namespace doyen {
 

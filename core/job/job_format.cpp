@@ -3,11 +3,11 @@
 #include <set>
 
 #include "artwork/artwork_fields.hpp"
-#include "cuts/treatment_fields.hpp"
 #include "job/job.hpp"
 #include "rack/bit_fields.hpp"
 #include "stock/blank_fields.hpp"
 #include "storage/atomic_file.hpp"
+#include "treatments/treatment_fields.hpp"
 
 namespace doyen {
 namespace {

@@ -11,7 +11,7 @@
 #include <vector>
 
 #include "cancel.hpp"
-#include "cuts/pass.hpp"
+#include "cutting/pass.hpp"
 #include "judge/wanted.hpp"
 #include "rack/bit.hpp"
 

@@ -4,9 +4,9 @@
 #include <cmath>
 #include <functional>
 
-#include "cuts/holes.hpp"
-#include "cuts/piece_cuts.hpp"
-#include "cuts/recess_shape.hpp"
+#include "treatments/holes.hpp"
+#include "treatments/piece_cuts.hpp"
+#include "treatments/recess/recess_shape.hpp"
 
 namespace doyen {
 namespace {

@@ -7,7 +7,7 @@
 #include <string>
 #include <vector>
 
-#include "cuts/grounds.hpp"
+#include "grounds/grounds.hpp"
 #include "judge/outline_distance.hpp"
 #include "stock/turn_over.hpp"
 

@@ -3,7 +3,7 @@
 
 #include <vector>
 
-#include "cuts/pass.hpp"
+#include "cutting/pass.hpp"
 #include "machine/profile.hpp"
 #include "rack/bit.hpp"
 

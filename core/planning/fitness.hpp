@@ -2,7 +2,7 @@
 #pragma once
 
 #include "cancel.hpp"
-#include "cuts/groove.hpp"
+#include "cutting/groove.hpp"
 #include "machine/profile.hpp"
 #include "rack/bit.hpp"
 

@@ -8,10 +8,10 @@
 #include <vector>
 
 #include "cancel.hpp"
-#include "cuts/piece_cuts.hpp"
 #include "job/job.hpp"
 #include "machine/motion.hpp"
 #include "rack/own_rack.hpp"
+#include "treatments/piece_cuts.hpp"
 #include "verdicts/verdict.hpp"
 
 namespace doyen {

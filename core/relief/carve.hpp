@@ -6,7 +6,7 @@
 #include <vector>
 
 #include "cancel.hpp"
-#include "cuts/pass.hpp"
+#include "cutting/pass.hpp"
 #include "rack/bit.hpp"
 #include "relief/height_field.hpp"
 

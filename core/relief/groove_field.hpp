@@ -1,7 +1,7 @@
 // The ideal groove surface straight from the medial axis' facets, without any moves: at once, and apart from the moves.
 #pragma once
 
-#include "cuts/groove.hpp"
+#include "cutting/groove.hpp"
 #include "relief/height_field.hpp"
 
 namespace doyen {

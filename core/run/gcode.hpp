@@ -5,7 +5,7 @@
 #include <string>
 #include <vector>
 
-#include "cuts/pass.hpp"
+#include "cutting/pass.hpp"
 #include "job/job.hpp"
 #include "machine/motion.hpp"
 #include "machine/profile.hpp"

@@ -3,7 +3,7 @@
 
 #include <vector>
 
-#include "cuts/operation.hpp"
+#include "cutting/operation.hpp"
 
 namespace doyen {
 

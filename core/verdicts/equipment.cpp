@@ -2,8 +2,8 @@
 #include <algorithm>
 #include <set>
 
-#include "cuts/suits.hpp"
 #include "stock/species.hpp"
+#include "treatments/suits.hpp"
 #include "verdicts/verdict.hpp"
 
 namespace doyen {

@@ -1,5 +1,5 @@
 // Floors and what lies on them: half on and half off, nothing to clear, no bit for it, bevels deeper than their bit.
-#include "cuts/proposals.hpp"
+#include "cutting/proposals.hpp"
 #include "verdicts/verdict.hpp"
 
 namespace doyen {

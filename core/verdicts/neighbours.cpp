@@ -3,8 +3,8 @@
 #include <algorithm>
 #include <cmath>
 
-#include "cuts/holes.hpp"
 #include "geometry/polyline.hpp"
+#include "treatments/holes.hpp"
 #include "verdicts/room.hpp"
 #include "verdicts/verdict.hpp"
 

@@ -5,8 +5,8 @@
 #include <string>
 #include <vector>
 
-#include "cuts/piece_cuts.hpp"
 #include "job/job.hpp"
+#include "treatments/piece_cuts.hpp"
 
 namespace doyen {
 

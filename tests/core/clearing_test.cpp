@@ -3,8 +3,8 @@
 #include <numbers>
 #include <opencv2/imgproc.hpp>
 
-#include "cuts/clearing.hpp"
-#include "cuts/cut_out.hpp"
+#include "cutting/clearing.hpp"
+#include "cutting/profile.hpp"
 #include "geometry/polyline.hpp"
 #include "oracle.hpp"
 #include "relief/carve.hpp"

@@ -1,5 +1,5 @@
 // Incise: depths of geometry.md's table, and the carved surface against exact distances.
-#include "cuts/groove.hpp"
+#include "cutting/groove.hpp"
 
 #include <catch2/catch.hpp>
 #include <numbers>

@@ -2,8 +2,8 @@
 #include <catch2/catch.hpp>
 #include <numbers>
 
-#include "cuts/clearing.hpp"
-#include "cuts/proposals.hpp"
+#include "cutting/clearing.hpp"
+#include "cutting/proposals.hpp"
 #include "geometry/polyline.hpp"
 #include "oracle.hpp"
 #include "planning/outputs.hpp"

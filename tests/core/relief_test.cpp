@@ -2,13 +2,13 @@
 #include <catch2/catch.hpp>
 #include <numbers>
 
-#include "cuts/piece_cuts.hpp"
 #include "geometry/polyline.hpp"
 #include "oracle.hpp"
 #include "planning/outputs.hpp"
 #include "relief/carve.hpp"
 #include "relief/picture.hpp"
 #include "stock/species.hpp"
+#include "treatments/piece_cuts.hpp"
 
 using namespace doyen;
 

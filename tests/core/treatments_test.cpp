@@ -3,7 +3,7 @@
 #include <numbers>
 #include <opencv2/imgproc.hpp>
 
-#include "cuts/proposals.hpp"
+#include "cutting/proposals.hpp"
 #include "json_reading.hpp"
 #include "measure/length.hpp"
 #include "oracle.hpp"

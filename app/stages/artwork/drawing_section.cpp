@@ -1,11 +1,11 @@
 #include <algorithm>
 
 #include "bench/hands/all.hpp"
-#include "cuts/piece_cuts.hpp"
 #include "machine/motion.hpp"
 #include "parts/flow_layout.hpp"
 #include "problem.hpp"
 #include "stages/artwork/artwork_sections.hpp"
+#include "treatments/piece_cuts.hpp"
 
 namespace doyen {
 

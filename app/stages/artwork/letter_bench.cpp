@@ -2,11 +2,11 @@
 
 #include <QPainter>
 
-#include "cuts/piece_cuts.hpp"
 #include "parts/cards.hpp"
 #include "parts/theme.hpp"
 #include "problem.hpp"
 #include "relief/groove_field.hpp"
+#include "treatments/piece_cuts.hpp"
 #include "work/planner.hpp"
 
 namespace doyen {

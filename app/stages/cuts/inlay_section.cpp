@@ -2,7 +2,7 @@
 
 #include <QStandardItemModel>
 
-#include "cuts/groove.hpp"
+#include "cutting/groove.hpp"
 #include "inlay/figures.hpp"
 #include "inlay/look_start.hpp"
 #include "problem.hpp"

@@ -2,7 +2,7 @@
 
 #include <QHBoxLayout>
 
-#include "cuts/proposals.hpp"
+#include "cutting/proposals.hpp"
 
 namespace doyen {
 namespace {

@@ -5,7 +5,7 @@
 #include <unordered_map>
 #include <vector>
 
-#include "cuts/pass.hpp"
+#include "cutting/pass.hpp"
 
 namespace doyen {
 

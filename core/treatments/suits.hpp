@@ -1,8 +1,8 @@
 // Whether a bit can be a treatment's own.
 #pragma once
 
-#include "cuts/treatment.hpp"
 #include "rack/bit.hpp"
+#include "treatments/treatment.hpp"
 
 namespace doyen {
 

@@ -4,7 +4,7 @@
 #include <string>
 #include <vector>
 
-#include "cuts/pass.hpp"
+#include "cutting/pass.hpp"
 #include "stock/turn_over.hpp"
 
 namespace doyen {

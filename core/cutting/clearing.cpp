@@ -1,4 +1,4 @@
-#include "cuts/clearing.hpp"
+#include "cutting/clearing.hpp"
 
 #include <algorithm>
 #include <cmath>

@@ -1,4 +1,4 @@
-#include "cuts/proposals.hpp"
+#include "cutting/proposals.hpp"
 
 #include <algorithm>
 

@@ -2,9 +2,9 @@
 #pragma once
 
 #include "cancel.hpp"
-#include "cuts/operation.hpp"
-#include "cuts/tabs.hpp"
-#include "cuts/treatment.hpp"
+#include "cutting/operation.hpp"
+#include "cutting/tabs.hpp"
+#include "treatments/treatment.hpp"
 
 namespace doyen {
 

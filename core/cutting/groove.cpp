@@ -1,4 +1,4 @@
-#include "cuts/groove.hpp"
+#include "cutting/groove.hpp"
 
 #include <tbb/parallel_for.h>
 

@@ -1,10 +1,10 @@
-#include "cuts/cut_out.hpp"
+#include "cutting/profile.hpp"
 
 #include <algorithm>
 #include <cmath>
 #include <numbers>
 
-#include "cuts/clearing.hpp"
+#include "cutting/clearing.hpp"
 #include "geometry/polyline.hpp"
 
 namespace doyen {

@@ -3,8 +3,8 @@
 #pragma once
 
 #include "cancel.hpp"
-#include "cuts/pass.hpp"
-#include "cuts/treatment.hpp"
+#include "cutting/pass.hpp"
+#include "treatments/treatment.hpp"
 
 namespace doyen {
 

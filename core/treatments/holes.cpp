@@ -1,4 +1,4 @@
-#include "cuts/holes.hpp"
+#include "treatments/holes.hpp"
 
 #include <algorithm>
 #include <cmath>

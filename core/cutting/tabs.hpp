@@ -4,8 +4,8 @@
 #include <string>
 #include <vector>
 
-#include "cuts/treatment.hpp"
 #include "geometry/region.hpp"
+#include "treatments/treatment.hpp"
 
 namespace doyen {
 

@@ -1,4 +1,4 @@
-#include "cuts/treatment_fields.hpp"
+#include "treatments/treatment_fields.hpp"
 
 namespace doyen {
 namespace {

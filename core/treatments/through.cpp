@@ -2,11 +2,11 @@
 #include <algorithm>
 #include <cmath>
 
-#include "cuts/clearing.hpp"
-#include "cuts/cutting.hpp"
-#include "cuts/holes.hpp"
-#include "cuts/ring_splicer.hpp"
+#include "cutting/clearing.hpp"
+#include "cutting/ring_splicer.hpp"
 #include "geometry/polyline.hpp"
+#include "treatments/holes.hpp"
+#include "treatments/making.hpp"
 
 namespace doyen::cutting {
 namespace {

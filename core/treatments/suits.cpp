@@ -1,4 +1,4 @@
-#include "cuts/suits.hpp"
+#include "treatments/suits.hpp"
 
 namespace doyen {
 

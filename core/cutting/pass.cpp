@@ -1,4 +1,4 @@
-#include "cuts/pass.hpp"
+#include "cutting/pass.hpp"
 
 #include <algorithm>
 

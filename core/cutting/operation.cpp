@@ -1,4 +1,4 @@
-#include "cuts/operation.hpp"
+#include "cutting/operation.hpp"
 
 #include <algorithm>
 

@@ -5,9 +5,9 @@
 #include <vector>
 
 #include "artwork/piece.hpp"
-#include "cuts/treatment.hpp"
 #include "rack/bit.hpp"
 #include "stock/blank.hpp"
+#include "treatments/treatment.hpp"
 
 namespace doyen {
 

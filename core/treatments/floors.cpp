@@ -2,11 +2,11 @@
 #include <algorithm>
 #include <cmath>
 
-#include "cuts/clearing.hpp"
-#include "cuts/cutting.hpp"
-#include "cuts/proposals.hpp"
-#include "cuts/recess_shape.hpp"
+#include "cutting/clearing.hpp"
+#include "cutting/proposals.hpp"
 #include "geometry/polyline.hpp"
+#include "treatments/making.hpp"
+#include "treatments/recess/recess_shape.hpp"
 
 namespace doyen::cutting {
 namespace {

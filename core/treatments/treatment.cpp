@@ -1,4 +1,4 @@
-#include "cuts/treatment.hpp"
+#include "treatments/treatment.hpp"
 
 namespace doyen {
 

@@ -1,12 +1,12 @@
-#include "cuts/piece_cuts.hpp"
+#include "treatments/piece_cuts.hpp"
 
 #include <algorithm>
 
-#include "cuts/clearing.hpp"
-#include "cuts/cutting.hpp"
-#include "cuts/ring_splicer.hpp"
+#include "cutting/clearing.hpp"
+#include "cutting/ring_splicer.hpp"
 #include "geometry/polyline.hpp"
 #include "stock/species.hpp"
+#include "treatments/making.hpp"
 
 namespace doyen {
 namespace {

@@ -1,4 +1,4 @@
-#include "cuts/recess_shape.hpp"
+#include "treatments/recess/recess_shape.hpp"
 
 #include <algorithm>
 #include <cmath>

@@ -1,4 +1,4 @@
-#include "cuts/tabs.hpp"
+#include "cutting/tabs.hpp"
 
 #include <algorithm>
 #include <cmath>

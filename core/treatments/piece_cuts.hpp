@@ -6,13 +6,13 @@
 
 #include "artwork/piece.hpp"
 #include "cancel.hpp"
-#include "cuts/cut_out.hpp"
-#include "cuts/groove.hpp"
-#include "cuts/grounds.hpp"
-#include "cuts/operation.hpp"
-#include "cuts/treatment.hpp"
+#include "cutting/groove.hpp"
+#include "cutting/operation.hpp"
+#include "cutting/profile.hpp"
+#include "grounds/grounds.hpp"
 #include "rack/asked_rack.hpp"
 #include "stock/blank.hpp"
+#include "treatments/treatment.hpp"
 
 namespace doyen {
 

@@ -3,7 +3,7 @@
 
 #include <functional>
 
-#include "cuts/piece_cuts.hpp"
+#include "treatments/piece_cuts.hpp"
 
 namespace doyen::cutting {
 

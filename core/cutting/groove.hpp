@@ -7,7 +7,7 @@
 #include <vector>
 
 #include "cancel.hpp"
-#include "cuts/pass.hpp"
+#include "cutting/pass.hpp"
 #include "geometry/medial_axis.hpp"
 
 namespace doyen {

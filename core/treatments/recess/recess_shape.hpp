@@ -1,8 +1,8 @@
 // The outline that a recess really gets: its insert's clearance, room for a bevel, for square corners and for a finger.
 #pragma once
 
-#include "cuts/treatment.hpp"
 #include "geometry/region.hpp"
+#include "treatments/treatment.hpp"
 
 namespace doyen {
 

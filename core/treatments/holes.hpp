@@ -4,7 +4,7 @@
 #include <vector>
 
 #include "artwork/piece.hpp"
-#include "cuts/treatment.hpp"
+#include "treatments/treatment.hpp"
 
 namespace doyen {
 

@@ -1,8 +1,8 @@
 // How a piece is cut, as it stands in a job's file and in what the command line takes.
 #pragma once
 
-#include "cuts/treatment.hpp"
 #include "fields/record.hpp"
+#include "treatments/treatment.hpp"
 
 namespace doyen {
 

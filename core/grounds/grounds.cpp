@@ -1,4 +1,4 @@
-#include "cuts/grounds.hpp"
+#include "grounds/grounds.hpp"
 
 #include <algorithm>
 #include <cmath>
