@@ -4,11 +4,12 @@
 #include <cstdio>
 #include <sstream>
 
-#include "inlay/look_start.hpp"
 #include "json_reading.hpp"
 #include "measure/length.hpp"
 #include "problem.hpp"
 #include "stock/species.hpp"
+#include "treatments/all.hpp"
+#include "treatments/start.hpp"
 #include "treatments/suits.hpp"
 
 namespace doyen::cli {
@@ -46,13 +47,13 @@ Blank parse_blank(const std::string& text) {
   return blank;
 }
 
-using Kind = Treatment::Kind;
-constexpr Kind kLooks[] = {Kind::Incise, Kind::Raise, Kind::Recess, Kind::Pierce,     Kind::CutOut, Kind::Bevel,
-                           Kind::Line,   Kind::Drill, Kind::Plane,  Kind::HangerSlot, Kind::Inlay};
+bool offered(const ListedLook& listed) { return listed.look.chosen && listed.kind != Treatment::Kind::None; }
 
 std::string all_looks() {
   std::string words;
-  for (const Kind kind : kLooks) words += (words.empty() ? "" : ", ") + std::string(to_word(kind));
+  for (const ListedLook& listed : kLooks) {
+    if (offered(listed)) words += (words.empty() ? "" : ", ") + std::string(listed.look.word);
+  }
   return words;
 }
 
@@ -71,24 +72,24 @@ void CutOptions::add_to(Arguments& arguments) {
 }
 
 Treatment::Kind CutOptions::look() const {
-  for (const Treatment::Kind kind : kLooks) {
-    if (treatment == to_word(kind)) return kind;
+  for (const ListedLook& listed : kLooks) {
+    if (offered(listed) && treatment == listed.look.word) return listed.kind;
   }
   throw Usage("--treatment: one of " + all_looks() + " was expected, not “" + treatment + "”.");
 }
 
 Treatment CutOptions::read(const Job& job, const Piece& piece, const Rack& rack) const {
-  Treatment t = start_look(look(), {}, job, rack,
-                           [&](const Bit& v) { return widest_stroke_of(outlines_of(piece, job.source()).region, v); });
-  const bool asked = t.kind != Treatment::Kind::Incise && !goes_through(t.kind);
-  if (asked && !depth.empty()) {
+  Treatment t = start_look(look(), {}, {job.blank, job.lengths, rack, [&](const Bit& v) {
+                                          return widest_stroke_of(outlines_of(piece, job.source()).region, v);
+                                        }});
+  if (look_of(t.kind).asks_depth && !depth.empty()) {
     t.depth = parse_length(depth, Unit::Millimetre);
     if (!(t.depth > 0.005)) throw bad_input("--depth: a depth above zero was expected.");
   }
   const std::string limit_text = limit.empty() ? depth : limit;
   if (t.kind == Treatment::Kind::Incise && !limit_text.empty()) {
-    t.floor_limit = parse_length(limit_text, Unit::Millimetre);
-    if (!(*t.floor_limit > 0.005)) throw bad_input("--limit: a depth above zero was expected.");
+    t.incise.floor_limit = parse_length(limit_text, Unit::Millimetre);
+    if (!(*t.incise.floor_limit > 0.005)) throw bad_input("--limit: a depth above zero was expected.");
   }
   bool any_v = false;
   std::stringstream list(bits);
@@ -112,7 +113,7 @@ Treatment CutOptions::read(const Job& job, const Piece& piece, const Rack& rack)
     any_v = any_v || bit->kind == BitKind::V;
   }
   // Flat bits alone raise with upright flanks.
-  if (t.kind == Treatment::Kind::Raise && !t.clearing.empty() && !any_v) t.sloped = false;
+  if (t.kind == Treatment::Kind::Raise && !t.clearing.empty() && !any_v) t.raise.sloped = false;
   return t;
 }
 

@@ -139,7 +139,7 @@ std::string key_of_job_file(const std::string& path) {
 Picture board_picture(const Plan& plan, double pixels_wide, Side side, const Cancel& cancel) {
   const Box box = plan.job.blank.box();
   const double cell = std::max(box.width(), box.height()) / pixels_wide / 2;
-  return lit_picture(relief_of(plan, box, cell, cancel, side), look_of(plan.job.blank), 2, cancel);
+  return lit_picture(relief_of(plan, box, cell, cancel, side), wood_look(plan.job.blank), 2, cancel);
 }
 
 std::vector<FurtherPlan> plan_further(const Job& job, const Rack& rack, bool anyway, const Cancel& cancel) {

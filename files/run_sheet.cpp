@@ -351,10 +351,10 @@ std::string run_sheet_pdf(const Plan& plan, const Picture& board, const Judgemen
   sheet.paragraph("Holding: " + job.run.holding, 11);
   for (const Item& item : job.items) {
     if (!goes_through(item.cut.kind)) continue;
-    if (item.cut.taped)
+    if (item.cut.through.taped)
       sheet.paragraph("Tape “" + item.piece.name + "” down before the run: parts of it come free.", 11);
-    if (item.cut.skin > 0)
-      sheet.paragraph("A skin of about " + show(item.cut.skin) + " stays under “" + item.piece.name +
+    if (item.cut.through.skin > 0)
+      sheet.paragraph("A skin of about " + show(item.cut.through.skin) + " stays under “" + item.piece.name +
                           "”: part it with a knife after the run.",
                       11);
   }

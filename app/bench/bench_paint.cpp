@@ -301,7 +301,7 @@ void Bench::paint_tabs(QPainter& p) {
       const PlacedTab& tab = s.tabs[i];
       Point at = tab.at;
       if (hand_ == Hand::Tab && s.id == selected_ && dragged_tab_ == static_cast<int>(i)) at = to_board(now_);
-      const Point half = tab.along * (item->cut.tabs.length / 2), out = Point{tab.along.y, -tab.along.x};
+      const Point half = tab.along * (item->cut.through.tabs.length / 2), out = Point{tab.along.y, -tab.along.x};
       const QPointF a = to_screen(at - half + out * (4 / scale_)), b = to_screen(at + half + out * (4 / scale_));
       p.setPen(QPen(s.id == selected_ ? theme::kPlum : theme::kFaded, 5, Qt::SolidLine, Qt::RoundCap));
       p.drawLine(a, b);

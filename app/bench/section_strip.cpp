@@ -128,7 +128,7 @@ void SectionStrip::paintEvent(QPaintEvent*) {
       lowest_at = i;
     }
   }
-  const Look look = look_of(blank);
+  const WoodLook look = wood_look(blank);
   QPainterPath wood;
   wood.moveTo(left, bed);
   wood.lineTo(left, surface.first().y());

@@ -184,7 +184,7 @@ MainWindow::MainWindow() : shop_{document_, rack_, nullptr, nullptr, {}, {}, {}}
     const Ring& ring = piece->outlines.region.islands[static_cast<std::size_t>(moved.island)].rings.front();
     moved.along = share_nearest(ring, to);
     document_.edit(tr("move a tab"), [&](Job& job) {
-      if (Item* item = job.find(id.toStdString())) item->cut.tabs.placed = places;
+      if (Item* item = job.find(id.toStdString())) item->cut.through.tabs.placed = places;
     });
   });
   const auto section = [this](const SectionLine& line) {
@@ -335,7 +335,7 @@ void MainWindow::refresh_rail() {
     // What only serves others (a source, a panel's outline) owes no treatment.
     const bool serves =
         job.is_source(item.piece.id) || std::any_of(job.items.begin(), job.items.end(), [&](const Item& other) {
-          return other.cut.kind == Treatment::Kind::Raise && other.cut.panel == item.piece.id;
+          return other.cut.kind == Treatment::Kind::Raise && other.cut.raise.panel == item.piece.id;
         });
     cut += item.cut.kind != Treatment::Kind::None || serves;
   }

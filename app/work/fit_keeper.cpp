@@ -11,8 +11,8 @@ namespace {
 
 constexpr double kClosed = 0.02, kWide = 2;  // mm: a gap that counts as closed, and the widest that is told apart
 
-Look look_of_plug(const Job& job, const Inlay& inlay) {
-  Look look = look_of(job.blank);
+WoodLook look_of_plug(const Job& job, const Inlay& inlay) {
+  WoodLook look = wood_look(job.blank);
   if (const Species* s = species_table().find(inlay.wood)) look.species = *s;
   if (inlay.crossed) look.grain = look.grain == Grain::AlongWidth ? Grain::AlongHeight : Grain::AlongWidth;
   look.thickness = inlay.thickness;
@@ -41,7 +41,7 @@ QImage fit_picture(const Fit& fit, const Halves& halves, const Job& job, FitKeep
   Picture board, plug;
   Face face;
   if (what == Show::Levelled) {
-    board = lit_picture(flat, look_of(job.blank), 1, cancel);
+    board = lit_picture(flat, wood_look(job.blank), 1, cancel);
     plug = lit_picture(flat, look_of_plug(job, halves.inlay), 1, cancel);
     face = face_after(fit, sanded);
   } else if (what == Show::Plug) {

@@ -6,6 +6,7 @@
 #include <optional>
 
 #include "geometry/polyline.hpp"
+#include "measure/whole.hpp"
 
 namespace doyen {
 namespace {
@@ -214,7 +215,7 @@ std::optional<Pass> helix_and_run(const Line2& line, double from_z, double to_z,
   };
   if (!inside_all_along(room.centres, at(0), start)) return std::nullopt;
   const double a_turn = 2 * std::numbers::pi * radius * shape.ramp_slope;
-  const int turns = std::max(1, static_cast<int>(std::ceil((from_z - to_z) / a_turn)));
+  const int turns = whole_up((from_z - to_z) / a_turn, 1, 100'000);
   Pass pass;
   const auto add = [&](Point p, double z) {
     const Point3 q{p.x, p.y, z};
@@ -239,8 +240,7 @@ std::vector<Pass> clean_walls(const Region& region, const ClearingShape& shape, 
   std::vector<Pass> out;
   const double depth = shape.ground - shape.floor;
   const bool thick = leave_on > kCleanShare * shape.diameter;
-  const int levels =
-      thick ? std::max(1, static_cast<int>(std::ceil(depth / std::max(0.05, shape.depth_per_pass) - 1e-9))) : 1;
+  const int levels = thick ? whole_up(depth / std::max(0.05, shape.depth_per_pass) - 1e-9, 1, 100'000) : 1;
   for (const Island& part : grow(region, -shape.diameter / 2).islands) {
     for (const Ring& ring : part.rings) {
       Line2 line = closed_line(ring);
@@ -300,7 +300,7 @@ std::vector<Pass> clear_floor(const Region& region, const Region& already, const
     if (shape.entry == Moves::Entry::Helix) room = {grow(own, 0.002), grow(own, -kHelix * shape.diameter)};
     const std::vector<Line2> joined = join_neighbours(std::move(lines), own, 2.5 * step);
     const double depth = shape.ground - shape.floor;
-    const int levels = std::max(1, static_cast<int>(std::ceil(depth / std::max(0.05, shape.depth_per_pass) - 1e-9)));
+    const int levels = whole_up(depth / std::max(0.05, shape.depth_per_pass) - 1e-9, 1, 100'000);
     for (int level = 1; level <= levels; ++level) {
       const double above = shape.ground - depth * (level - 1) / levels;
       const double z = shape.ground - depth * level / levels;

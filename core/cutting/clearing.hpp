@@ -3,8 +3,8 @@
 #pragma once
 
 #include "cancel.hpp"
+#include "cutting/moves.hpp"
 #include "cutting/pass.hpp"
-#include "treatments/treatment.hpp"
 
 namespace doyen {
 

@@ -1,5 +1,7 @@
 #include "cutting/groove.hpp"
 
+#include "measure/whole.hpp"
+
 #include <tbb/parallel_for.h>
 
 #include <algorithm>
@@ -513,7 +515,7 @@ std::vector<Point3> split_at_heights(const std::vector<Point3>& line, double hig
 std::vector<Pass> in_levels(const std::vector<Pass>& passes, double ground, double step) {
   const double bottom = deepest(passes);
   if (step <= 0 || ground - bottom <= step * 1.0001) return passes;
-  const int levels = static_cast<int>(std::ceil((ground - bottom) / step - 1e-9));
+  const int levels = whole_up((ground - bottom) / step - 1e-9, 0, 100'000);
   std::vector<Pass> out;
   for (int level = 1; level <= levels; ++level) {
     const double above = ground - (ground - bottom) * (level - 1) / levels;

@@ -6,6 +6,7 @@
 
 #include "cutting/clearing.hpp"
 #include "geometry/polyline.hpp"
+#include "measure/whole.hpp"
 
 namespace doyen {
 namespace {
@@ -34,15 +35,14 @@ class ProfileWriter {
 
   Pass write() const {
     Pass pass;
-    const int levels =
-        std::max(1, static_cast<int>(std::ceil(-bottom_ / std::max(0.05, shape_.depth_per_pass) - 1e-9)));
+    const int levels = whole_up(-bottom_ / std::max(0.05, shape_.depth_per_pass) - 1e-9, 1, 100'000);
     const double drop = bottom_ / levels;
     add(pass, samples_.front().at, 0);
     for (int level = 1; level <= levels; ++level) {
       const double above = drop * (level - 1), z = drop * level;
       const double ramp = (above - z) / shape_.ramp_slope;
       // Round once on the way down to this level (as many rounds as the ramp needs), then on.
-      const int rounds = std::max(1, static_cast<int>(std::ceil(ramp / total_)));
+      const int rounds = whole_up(ramp / total_, 1, 100'000);
       for (int k = 0; k < rounds; ++k) {
         run(pass, [&](double s) {
           const double gone = total_ * k + s;

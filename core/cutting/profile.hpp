@@ -4,7 +4,6 @@
 #include "cancel.hpp"
 #include "cutting/operation.hpp"
 #include "cutting/tabs.hpp"
-#include "treatments/treatment.hpp"
 
 namespace doyen {
 

@@ -1,6 +1,7 @@
 // Rings walked at one depth, with what runs up from them into corners.
 #pragma once
 
+#include <algorithm>
 #include <cstdint>
 #include <unordered_map>
 #include <vector>

@@ -5,9 +5,24 @@
 #include <vector>
 
 #include "geometry/region.hpp"
-#include "treatments/treatment.hpp"
 
 namespace doyen {
+
+// Where a tab stands: on which island's outer ring, and how far along it as a share from 0 to 1.
+struct TabPlace {
+  int island = 0;
+  double along = 0;
+  friend bool operator==(const TabPlace&, const TabPlace&) = default;
+};
+
+struct Tabs {
+  bool wanted = true;
+  int count = 4;
+  double length = 6.35;          // mm of wood along the outline
+  double height = 3.175;         // mm above the underside
+  std::vector<TabPlace> placed;  // by hand; empty lets Doyen place them
+  friend bool operator==(const Tabs&, const Tabs&) = default;
+};
 
 // What a tab leaves standing, from the underside up.
 struct TabShape {

@@ -235,10 +235,38 @@ class Record {
     };
     return *this;
   }
+  // A part of the record whose keys stand among the record's own: they are used, and said as its list says, when `used`
+  // holds; else only what is not as usual is said. `inner` must outlive this list.
+  template <typename Get, typename N>
+  Record& within(Get get, const Record<N>& inner, Test used) {
+    for (const auto& e : inner.entries_) {
+      Entry mine;
+      mine.key = e.key;
+      mine.read = [get, &e](R& r, const JsonView& v) { e.read(std::invoke(get, r), v); };
+      if (e.write) mine.write = [get, &e](const R& r) { return e.write(std::invoke(get, r)); };
+      mine.said = [get, &e, used](const R& r) {
+        const N& part = std::invoke(get, r);
+        return used(r) ? e.said(part) : e.differs && e.differs(part);
+      };
+      mine.differs = [get, &e](const R& r) { return e.differs && e.differs(std::invoke(get, r)); };
+      mine.used = [get, &e, used](const R& r) { return used(r) && (!e.used || e.used(std::invoke(get, r))); };
+      mine.beside = e.beside;
+      mine.put_beside = e.put_beside;
+      mine.as_usual = e.as_usual;
+      mine.name_beside = e.name_beside;
+      entries_.push_back(std::move(mine));
+    }
+    return *this;
+  }
   // What is like nothing else.
   Record& own(const char* key, std::function<void(R&, const JsonView&)> read, std::function<Json(const R&)> write,
               Test said) {
-    entries_.push_back({key, std::move(read), std::move(write), std::move(said), {}, {}, {}, {}, {}});
+    Entry entry;
+    entry.key = key;
+    entry.read = std::move(read);
+    entry.write = std::move(write);
+    entry.said = std::move(said);
+    entries_.push_back(std::move(entry));
     return *this;
   }
   // A key that is read from older files and not written any more.
@@ -339,11 +367,13 @@ class Record {
   }
 
  private:
+  template <typename>
+  friend class Record;
   struct Entry {
     std::string key;
     std::function<void(R&, const JsonView&)> read;
     std::function<Json(const R&)> write;
-    Test said, used;
+    Test differs, said, used;  // from a fresh record's; whether it is written; whether it changes anything
     std::function<Json(const Json&)> beside;
     std::function<void(Json&, const Json&)> put_beside;
     std::function<Json()> as_usual;  // of a record within the record that may be written at any time
@@ -353,8 +383,9 @@ class Record {
   Record& add(const char* key, Get get, std::function<void(R&, const JsonView&)> read,
               std::function<Json(const R&)> write) {
     static const R kUsual{};
-    Test said = [get](const R& r) { return !(std::invoke(get, r) == std::invoke(get, kUsual)); };
-    entries_.push_back({key, std::move(read), std::move(write), std::move(said), {}, {}, {}, {}, {}});
+    own(key, std::move(read), std::move(write),
+        [get](const R& r) { return !(std::invoke(get, r) == std::invoke(get, kUsual)); });
+    entries_.back().differs = entries_.back().said;
     return *this;
   }
   // Of the field that was listed last: what stands beside is looked for in the record within it.

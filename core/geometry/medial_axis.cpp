@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <boost/polygon/voronoi.hpp>
 
+#include "measure/whole.hpp"
 #include "problem.hpp"
 
 namespace doyen {
@@ -202,7 +203,7 @@ void trace_edge(const MedialAxis& axis, const MedialAxis::Vertex& from, const Me
       const double u0 = p.u_of(from.at);
       const double u1 = p.u_of(to.at);
       const double step = std::sqrt(8 * p.focus_v * tolerance);
-      const int n = std::min(kMostParts, static_cast<int>(std::ceil(std::abs(u1 - u0) / step)));
+      const int n = whole_up(std::abs(u1 - u0) / step, 0, kMostParts);
       for (int i = 1; i < n; ++i) out.push_back(p.at(u0 + (u1 - u0) * i / n));
     }
   } else if (one.is_point()) {
@@ -212,8 +213,7 @@ void trace_edge(const MedialAxis& axis, const MedialAxis::Vertex& from, const Me
       const double nearest = std::min(from.r, to.r);
       const double step = std::sqrt(8 * tolerance * nearest * nearest * nearest) / half;
       const double len = distance(from.at, to.at);
-      const int n =
-          std::min(kMostParts, static_cast<int>(std::ceil(len / std::max(step, std::sqrt(8 * tolerance * half)))));
+      const int n = whole_up(len / std::max(step, std::sqrt(8 * tolerance * half)), 0, kMostParts);
       for (int i = 1; i < n; ++i) {
         const Point at = from.at + (to.at - from.at) * (static_cast<double>(i) / n);
         out.push_back({at, distance(at, focus)});

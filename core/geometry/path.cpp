@@ -6,6 +6,7 @@
 
 #include "geometry/polyline.hpp"
 #include "measure/length.hpp"
+#include "measure/whole.hpp"
 #include "problem.hpp"
 
 namespace doyen {
@@ -148,7 +149,7 @@ class PathReader {
     double turn = std::atan2((-p.y - centre_turned.y) / ry, (-p.x - centre_turned.x) / rx) - start;
     if (sweep && turn < 0) turn += 2 * std::numbers::pi;
     if (!sweep && turn > 0) turn -= 2 * std::numbers::pi;
-    const int parts = std::max(1, static_cast<int>(std::ceil(std::abs(turn) / (std::numbers::pi / 2) - 1e-9)));
+    const int parts = whole_up(std::abs(turn) / (std::numbers::pi / 2) - 1e-9, 1, 5);
     const double each = turn / parts;
     const double bow = 4.0 / 3 * std::tan(each / 4);
     const auto on = [&](double ux, double uy) {
@@ -176,7 +177,7 @@ int parts_for(const Point& p0, const PathStep& s, double flatness) {
   const Point d2 = s.c1 - s.c2 * 2 + s.to;
   const double d = std::max(length(d1), length(d2));
   const double n = std::sqrt(6 * d / (8 * flatness));
-  return std::clamp(static_cast<int>(std::ceil(n)), 1, 2000);
+  return whole_up(n, 1, 2000);
 }
 
 }  // namespace

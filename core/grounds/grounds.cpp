@@ -70,9 +70,9 @@ class Finder {
   // How far a panel's ground is drawn in for the bevel that falls inwards from this outline; 0 without one. Sloped
   // flanks begin so far out that they pass the bevel's foot.
   double rim_bevel(const Region& outline, const Treatment& raise) const {
-    const Bit* flank = raise.sloped ? rack_.find(raise.bit) : nullptr;
+    const Bit* flank = raise.raise.sloped ? rack_.find(raise.bit) : nullptr;
     for (const Laid& other : pieces_) {
-      if (!usable(other) || other.cut->kind != Kind::Bevel || !other.cut->inside) continue;
+      if (!usable(other) || other.cut->kind != Kind::Bevel || !other.cut->bevel.inside) continue;
       const Bit* bit = rack_.find(other.cut->bit);
       if (bit == nullptr || bit->kind != BitKind::V || other.outlines->region.empty()) continue;
       if (same_outline(outline, other.outlines->region))
@@ -93,11 +93,12 @@ class Finder {
       const Laid& p = pieces_[i];
       if (!usable(p) || p.cut->kind != Kind::Raise || p.outlines->region.empty()) continue;
       const Region& all_raised = raised[p.cut->back ? 1 : 0];
-      const Laid* panel = p.cut->panel.empty() ? nullptr : find(p.cut->panel);
+      const Laid* panel = p.cut->raise.panel.empty() ? nullptr : find(p.cut->raise.panel);
       if (panel != nullptr && panel->id != p.id) {
         for (std::size_t k = 0; k < i; ++k) {  // the first of a panel's pieces does the work for all
-          if (usable(pieces_[k]) && pieces_[k].cut->kind == Kind::Raise && pieces_[k].cut->panel == p.cut->panel &&
-              pieces_[k].cut->depth == p.cut->depth && pieces_[k].cut->back == p.cut->back) {
+          if (usable(pieces_[k]) && pieces_[k].cut->kind == Kind::Raise &&
+              pieces_[k].cut->raise.panel == p.cut->raise.panel && pieces_[k].cut->depth == p.cut->depth &&
+              pieces_[k].cut->back == p.cut->back) {
             out_[i].with = pieces_[k].id;
             break;
           }
@@ -110,19 +111,20 @@ class Finder {
       } else {
         out_[i].sunk = subtract(grow(filled(p.outlines->region), std::max(0.1, p.cut->margin)), all_raised);
       }
-      if (p.cut->steps > 1) out_[i].raised = all_raised;
+      if (p.cut->raise.steps > 1) out_[i].raised = all_raised;
     }
   }
 
   // Of a ground in steps only the last one lies at full depth.
   Region lowest(std::size_t i) const {
     const Treatment& cut = *pieces_[i].cut;
-    if (cut.steps <= 1 || out_[i].sunk.empty()) return out_[i].sunk;
+    if (cut.raise.steps <= 1 || out_[i].sunk.empty()) return out_[i].sunk;
     const Bit* v = rack_.find(cut.bit);
-    const double run =
-        cut.sloped && v != nullptr && v->kind == BitKind::V ? cut.depth / cut.steps * v->tan_half() + v->tip / 2 : 0;
-    return subtract(grow(out_[i].sunk, -(cut.steps - 1) * run),
-                    grow(out_[i].raised, (cut.steps - 1) * (run + cut.terrace)));
+    const double run = cut.raise.sloped && v != nullptr && v->kind == BitKind::V
+                           ? cut.depth / cut.raise.steps * v->tan_half() + v->tip / 2
+                           : 0;
+    return subtract(grow(out_[i].sunk, -(cut.raise.steps - 1) * run),
+                    grow(out_[i].raised, (cut.raise.steps - 1) * (run + cut.raise.terrace)));
   }
 
   // What each ground-making piece leaves as its floor's whole extent.
@@ -193,8 +195,9 @@ class Finder {
       ground.of = pieces_[k].id;
       out_[i].floor = floors_[k];
       out_[i].wall = floor_depth(*pieces_[k].cut);
-      const Bit* v =
-          pieces_[k].cut->kind == Kind::Raise && pieces_[k].cut->sloped ? rack_.find(pieces_[k].cut->bit) : nullptr;
+      const Bit* v = pieces_[k].cut->kind == Kind::Raise && pieces_[k].cut->raise.sloped
+                         ? rack_.find(pieces_[k].cut->bit)
+                         : nullptr;
       out_[i].lean = v != nullptr && v->kind == BitKind::V ? out_[i].wall * v->tan_half() : 0;
     }
     return ground;
@@ -210,7 +213,7 @@ class Finder {
         continue;
       const Bit* bit = rack_.find(other.cut->bit);
       if (bit == nullptr || bit->kind != BitKind::V) continue;
-      if (other.cut->inside == (p.cut->kind == Kind::CutOut)) continue;  // it falls to the other side
+      if (other.cut->bevel.inside == (p.cut->kind == Kind::CutOut)) continue;  // it falls to the other side
       if (!same_outline(p.outlines->region, other.outlines->region)) continue;
       const double by = other.cut->depth * bit->tan_half();
       out_[i].grown = p.cut->kind == Kind::CutOut ? by : -by;
@@ -291,12 +294,6 @@ bool crosses_wall(const Outlines& outlines, const Surroundings& around, Point& a
     return true;
   }
   return false;
-}
-
-double floor_depth(const Treatment& cut) {
-  if (cut.kind == Treatment::Kind::Plug) return cut.inlay.contact + cut.inlay.saw_gap;
-  if (cut.kind == Kind::Recess && cut.insert.thickness > 0) return cut.insert.thickness + cut.insert.cover;
-  return cut.depth;
 }
 
 std::vector<Surroundings> surroundings_of(const std::vector<Laid>& pieces, const Rack& rack, const Region& board) {

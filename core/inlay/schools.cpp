@@ -4,6 +4,7 @@
 #include <cmath>
 
 #include "inlay/fit.hpp"
+#include "treatments/inlay/joint.hpp"
 
 namespace doyen {
 namespace {
@@ -189,9 +190,9 @@ std::vector<InlayWay> ways_to_inlay(const Job& job, const std::string& piece, co
   }
   if (v != nullptr && v->kind == BitKind::V) {
     cut.inlay.sloped = true;
-    cut.v_alone = true;
+    cut.inlay.v_alone = true;
     add("V alone", cut);
-    cut.v_alone = false;
+    cut.inlay.v_alone = false;
     cut.clearing.clear();
     add("V and flat bits", cut);
   }
@@ -207,7 +208,7 @@ std::vector<InlayWay> ways_to_inlay(const Job& job, const std::string& piece, co
   }
   if (smallest != nullptr) {
     Treatment upright = item->cut;
-    upright.inlay.sloped = upright.v_alone = false;
+    upright.inlay.sloped = upright.inlay.v_alone = false;
     upright.inlay.ease = std::max(upright.inlay.ease, smallest->true_diameter() / 2 + 0.02);
     if (smallest->ladder_allowance) upright.inlay.allowance = *smallest->ladder_allowance;
     upright.clearing = {smallest->id};

@@ -188,7 +188,7 @@ int keep_zero_by(Job& job, KeepZero how, const Rack& rack) {
       item.piece.what = PlainShape{PlainShape::Kind::Ellipse, kPinHole, kPinHole};
       item.cut.kind = Treatment::Kind::Pierce;
       item.cut.bit = rack.find("flat-1/4in") != nullptr ? "flat-1/4in" : "flat-6mm";
-      item.cut.over_cut = kPinDeep;
+      item.cut.through.over_cut = kPinDeep;
     }
     return item;
   };

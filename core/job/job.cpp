@@ -1,4 +1,5 @@
 #include "job/job.hpp"
+#include "treatments/look.hpp"
 
 #include <algorithm>
 #include <utility>
@@ -23,8 +24,7 @@ bool Job::has_back() const {
 
 Outlines Job::outlines(const Item& item) const {
   Outlines out = outlines_of(item.piece, source());
-  if (!item.cut.back || item.cut.kind == Treatment::Kind::None || item.cut.kind == Treatment::Kind::HangerSlot)
-    return out;
+  if (!item.cut.back || item.cut.kind == Treatment::Kind::None || look_of(item.cut.kind).to_back) return out;
   const Point middle = bounds(out).centre();
   // Whoever reads the back walks round the sign: up stays up, whichever edge the board is turned over about for
   // cutting.

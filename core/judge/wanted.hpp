@@ -7,28 +7,9 @@
 #include <string>
 #include <vector>
 
-#include "grounds/grounds.hpp"
-#include "judge/outline_distance.hpp"
-#include "stock/turn_over.hpp"
+#include "treatments/asking.hpp"
 
 namespace doyen {
-
-// mm, heights below the face negative. Kept wood has `low` 0: nobody asked to take anything there.
-struct WantedBounds {
-  std::vector<float> low;    // no lower than
-  std::vector<float> high;   // no higher than, where some bit could come everywhere
-  std::vector<float> reach;  // no higher than, with the bits that are chosen: never below `high`
-};
-
-struct WantedPiece {
-  std::string id;
-  const Outlines* outlines = nullptr;  // as seen from the front; null: it cannot be set
-  const Treatment* cut = nullptr;
-  const Surroundings* around = nullptr;
-  bool must = true;          // it is asked for; else it only may be taken
-  double smallest_flat = 0;  // mm, diameter of the smallest flat bit that is chosen for it; 0: none
-  std::uint64_t key = 0;     // changes whenever anything of the above does
-};
 
 class Wanted {
  public:

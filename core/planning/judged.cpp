@@ -5,8 +5,10 @@
 #include <list>
 #include <map>
 
+#include "grounds/grounds.hpp"
 #include "json_reading.hpp"
 #include "run/gcode.hpp"
+#include "stock/species.hpp"
 
 namespace doyen {
 namespace {
@@ -118,7 +120,7 @@ std::vector<Worked> worked_by(const Plan& plan, const std::vector<OutputFile>& f
           const Item* item = plan.job.find(op.piece);
           // What was said of this hole's steps is what it may take.
           if (item != nullptr && item->cut.kind == Treatment::Kind::Drill)
-            w.most_at_once = std::max(w.most_at_once, item->cut.peck);
+            w.most_at_once = std::max(w.most_at_once, item->cut.drill.peck);
         }
         return w;
       };

@@ -4,8 +4,11 @@
 #include <set>
 
 #include "geometry/polyline.hpp"
+#include "grounds/grounds.hpp"
 #include "run/order.hpp"
 #include "run/plain_words.hpp"
+#include "stock/species.hpp"
+#include "treatments/look.hpp"
 
 namespace doyen {
 namespace {
@@ -51,7 +54,7 @@ PieceCuts cut_from_back(const Item& item, const Outlines& outlines, const Surrou
   const TurnOver turn = job.run.turn;
   const auto point = [&](Point p) { return turned_over(p, blank, turn); };
   // A slot hangs by the sign's own up and down, whichever edge the board is turned about.
-  const bool as_seen = item.cut.kind == Treatment::Kind::HangerSlot;
+  const bool as_seen = look_of(item.cut.kind).to_back;
   if (as_seen) {
     PieceCuts cuts = cut_piece(item.piece.id, outlines, item.cut, blank, rack, cancel, around);
     for (Operation& op : cuts.operations) {
@@ -76,7 +79,7 @@ PieceCuts cut_from_back(const Item& item, const Outlines& outlines, const Surrou
                ? nullptr
                : &o.region.islands[static_cast<std::size_t>(island)].rings.front();
   };
-  for (TabPlace& place : cut.tabs.placed) {
+  for (TabPlace& place : cut.through.tabs.placed) {
     const Ring *front = ring(outlines, place.island), *back = ring(over, place.island);
     if (front != nullptr && back != nullptr) place.along = share_nearest(*back, point(on_ring(*front, place.along).at));
   }
@@ -206,7 +209,7 @@ std::vector<bool> waiting(const Plan& plan) {
     for (std::size_t k = 0; k < items.size(); ++k) {
       const Treatment::Kind kind = items[k].cut.kind;
       if (waits[k] || kind == Treatment::Kind::Inlay || items[k].cut.back) continue;
-      waits[k] = kind == Treatment::Kind::CutOut || kind == Treatment::Kind::Bevel;
+      waits[k] = look_of(kind).on_edge;
       const Outlines& over = plan.pieces[k]->outlines;
       // Later in the list lies on top; its own ground was there before.
       if (waits[k] || k < i || plan.pieces[k]->cuts.operations.empty() ||

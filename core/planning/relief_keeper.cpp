@@ -89,7 +89,7 @@ const Picture& PictureKeeper::bring_up(const Plan& plan, const Box& area, double
   const bool all = !followed || field().columns() != columns || field().rows() != rows ||
                    (changed.left <= whole.left && changed.right >= whole.right && changed.bottom <= whole.bottom &&
                     changed.top >= whole.top);
-  const Look look = look_of(plan.job.blank);
+  const WoodLook look = wood_look(plan.job.blank);
   if (all) {
     picture_ = lit_picture(field(), look, shrink, cancel);
   } else if (!changed.empty()) {

@@ -2,6 +2,7 @@
 
 #include <algorithm>
 
+#include "grounds/grounds.hpp"
 #include "machine/motion.hpp"
 #include "planning/fill.hpp"
 #include "stock/species.hpp"
@@ -156,14 +157,14 @@ Sum v_table_sum(const Plan& plan, const Rack& rack, const std::string& id, const
   double fair_depth = 0;
   for (const Bit& bit : rack.bits) {
     if (bit.kind != BitKind::V) continue;
-    const double limit = std::min(item->cut.floor_limit.value_or(1e300), bit.body_depth());
+    const double limit = std::min(item->cut.incise.floor_limit.value_or(1e300), bit.body_depth());
     const double open = std::max(0.0, (widest - bit.tip) / 2 / bit.tan_half()), deep = std::min(open, limit);
     const double shallow = std::min(deep, std::max(0.0, (thinnest - bit.tip) / 2 / bit.tan_half()));
     std::string says = f(shallow) + " to " + f(deep) + " deep";
     if (open > limit + 1e-6) {
       const double flat = area(grow(piece->outlines.region, -(limit * bit.tan_half() + bit.tip / 2))) / whole * 100;
-      says +=
-          ", " + n(flat, 0) + " % ends flat" + (limit < item->cut.floor_limit.value_or(1e300) ? " under its body" : "");
+      says += ", " + n(flat, 0) + " % ends flat" +
+              (limit < item->cut.incise.floor_limit.value_or(1e300) ? " under its body" : "");
     }
     if (deep > wood) says += "; too deep for the wood";
     if (seconds != nullptr && seconds->contains(bit.id)) says += "; takes " + format_duration(seconds->at(bit.id));
@@ -201,7 +202,7 @@ Sum through_sum(const Plan& plan, const std::string& id) {
   if (item == nullptr) return {};
   const Blank& blank = plan.job.blank;
   const Figures f(plan.job.lengths);
-  const double over = item->cut.over_cut.value_or(default_over_cut(blank));
+  const double over = item->cut.through.over_cut.value_or(default_over_cut(blank));
   Sum sum;
   sum.title = "How " + f.with_unit(blank.thickest() + over) + " comes about";
   std::string readings;
@@ -217,7 +218,7 @@ Sum bed_sum(const Plan& plan, const std::string& id) {
   if (item == nullptr) return {};
   const Blank& blank = plan.job.blank;
   const Figures f(plan.job.lengths);
-  const double over = item->cut.over_cut.value_or(default_over_cut(blank));
+  const double over = item->cut.through.over_cut.value_or(default_over_cut(blank));
   Sum sum;
   sum.title = "How far the bed is marked";
   sum.lines.push_back("over-cut " + f(over) + " + (thickest " + f(blank.thickest()) + " − thinnest " +

@@ -80,7 +80,7 @@ class Wood {
 class Lighter {
  public:
   static constexpr std::size_t kBlock = 4;  // cells along a side, whose mean height stands for all of them
-  Lighter(const HeightField& field, const Look& look) : f_(field), look_(look) { make_blur(); }
+  Lighter(const HeightField& field, const WoodLook& look) : f_(field), look_(look) { make_blur(); }
 
   Rgb shade(Wood& wood, std::size_t c, std::size_t r) const {
     const auto cell = static_cast<float>(f_.cell());
@@ -174,7 +174,7 @@ class Lighter {
   }
 
   const HeightField& f_;
-  const Look& look_;
+  const WoodLook& look_;
   std::vector<float> blur_;
   std::size_t blur_columns_ = 0, blur_rows_ = 0;
 };
@@ -191,8 +191,8 @@ Colour wood_colour(const Species& species, Grain grain, double x, double y, doub
   return {c.r, c.g, c.b};
 }
 
-Look look_of(const Blank& blank) {
-  Look look;
+WoodLook wood_look(const Blank& blank) {
+  WoodLook look;
   const Species* species = species_table().find(blank.species);
   look.species = species == nullptr ? species_table().species.front() : *species;
   look.grain = blank.grain;
@@ -202,7 +202,7 @@ Look look_of(const Blank& blank) {
   return look;
 }
 
-Picture lit_picture(const HeightField& field, const Look& look, std::size_t shrink, const Cancel& cancel) {
+Picture lit_picture(const HeightField& field, const WoodLook& look, std::size_t shrink, const Cancel& cancel) {
   Picture picture;
   picture.width = std::max<std::size_t>(1, field.columns() / shrink);
   picture.height = std::max<std::size_t>(1, field.rows() / shrink);
@@ -211,8 +211,8 @@ Picture lit_picture(const HeightField& field, const Look& look, std::size_t shri
   return picture;
 }
 
-void light_again(Picture& picture, const HeightField& field, const Look& look, std::size_t shrink, const Box& changed,
-                 const Cancel& cancel) {
+void light_again(Picture& picture, const HeightField& field, const WoodLook& look, std::size_t shrink,
+                 const Box& changed, const Cancel& cancel) {
   // The light falls steeply enough that no shadow is longer than the board is thick by so much; and a cell's sky is
   // judged from 3 mm, or eight blocks, round it.
   const Box seen = changed.grown(1.2 * look.thickness + 3 + 12 * Lighter::kBlock * field.cell());

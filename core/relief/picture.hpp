@@ -17,7 +17,7 @@ struct Picture {
   [[nodiscard]] std::uint32_t at(std::size_t x, std::size_t y) const { return pixels[y * width + x]; }
 };
 
-struct Look {
+struct WoodLook {
   Species species;
   Grain grain = Grain::AlongWidth;
   double thickness = 19;  // mm; cells lower than this show the bed
@@ -26,16 +26,16 @@ struct Look {
 };
 
 // One pixel from every `shrink` × `shrink` cells, averaged.
-Picture lit_picture(const HeightField& field, const Look& look, std::size_t shrink = 1, const Cancel& cancel = {});
+Picture lit_picture(const HeightField& field, const WoodLook& look, std::size_t shrink = 1, const Cancel& cancel = {});
 
 // Only what a change of the field inside `changed` can show: its shadows and the light round it, too. The picture was
 // made from this field as it was before, with the same look and `shrink`; when cancelled it is half of either.
-void light_again(Picture& picture, const HeightField& field, const Look& look, std::size_t shrink, const Box& changed,
-                 const Cancel& cancel = {});
+void light_again(Picture& picture, const HeightField& field, const WoodLook& look, std::size_t shrink,
+                 const Box& changed, const Cancel& cancel = {});
 
 // The wood's own colour at a place inside the board, before any light: for pictures and section strips alike.
 Colour wood_colour(const Species& species, Grain grain, double x, double y, double z);
 
-Look look_of(const Blank& blank);
+WoodLook wood_look(const Blank& blank);
 
 }  // namespace doyen

@@ -2,6 +2,7 @@
 #include <cmath>
 #include <numbers>
 
+#include "measure/whole.hpp"
 #include "run/gcode.hpp"
 
 namespace doyen {
@@ -238,7 +239,7 @@ class Reader {
     if (clockwise && turn >= -1e-9) turn -= 2 * std::numbers::pi;
     if (!clockwise && turn <= 1e-9) turn += 2 * std::numbers::pi;
     const double step = 2 * std::acos(std::max(0.5, 1 - 0.001 / r0));
-    const int n = std::max(2, static_cast<int>(std::ceil(std::abs(turn) / step)));
+    const int n = whole_up(std::abs(turn) / step, 2, 1'000'000);
     constexpr std::size_t kMostPoints = 50'000'000;
     points_ += static_cast<std::size_t>(n);
     if (points_ > kMostPoints) throw complain("the arcs up to here are larger and more than any sign's");

@@ -65,4 +65,9 @@ const SpeciesTable& species_table() {
   return table;
 }
 
+std::string wood_class_of(const Blank& blank) {
+  const Species* species = species_table().find(blank.species);
+  return species == nullptr ? "soft" : species->wood_class;
+}
+
 }  // namespace doyen

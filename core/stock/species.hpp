@@ -4,6 +4,8 @@
 #include <string>
 #include <vector>
 
+#include "stock/blank.hpp"
+
 namespace doyen {
 
 struct Colour {
@@ -34,5 +36,8 @@ struct SpeciesTable {
 
 SpeciesTable read_species(const std::string& json, const std::string& where);  // throws Problem{BadInput}
 const SpeciesTable& species_table();                                           // data/species.json, read once
+
+// The class of the board's wood; soft where its wood is not in the table.
+std::string wood_class_of(const Blank& blank);
 
 }  // namespace doyen

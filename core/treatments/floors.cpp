@@ -1,4 +1,4 @@
-// Floors with upright walls: recesses with or without an insert, raised shapes' ground, planed areas, pierced openings.
+// What the looks make operations with: floors, and what no bit reaches.
 #include <algorithm>
 #include <cmath>
 
@@ -6,10 +6,8 @@
 #include "cutting/proposals.hpp"
 #include "geometry/polyline.hpp"
 #include "treatments/making.hpp"
-#include "treatments/recess/recess_shape.hpp"
 
 namespace doyen::cutting {
-namespace {
 
 std::vector<const Bit*> flat_bits_large_first(const std::vector<std::string>& ids, const AskedRack& rack) {
   std::vector<const Bit*> bits;
@@ -21,8 +19,6 @@ std::vector<const Bit*> flat_bits_large_first(const std::vector<std::string>& id
             [](const Bit* a, const Bit* b) { return a->true_diameter() > b->true_diameter(); });
   return bits;
 }
-
-}  // namespace
 
 Operation operation(const Piece& piece, Operation::Kind kind, const Bit& bit, double depth) {
   Operation op;
@@ -89,8 +85,7 @@ Region clear_with(const Piece& piece, const Region& floor, double depth, bool pr
     shape.climb = moves.climb;
     const bool grain_along_x = piece.blank.grain == Grain::AlongWidth;
     shape.row_angle = (moves.way == Moves::Way::AlongGrain) == grain_along_x ? 0 : 90;
-    Operation op = operation(
-        piece, piece.cut.kind == Treatment::Kind::Plane ? Operation::Kind::Plane : Operation::Kind::Clear, *bit, depth);
+    Operation op = operation(piece, Operation::Kind::Clear, *bit, depth);
     if (leave_on > 0) {
       op.passes = clear_floor(rough, cleared, shape, piece.cancel);
       if (bit == bits.back()) {
@@ -123,98 +118,6 @@ void upright_floor(const Piece& piece, const Region& region, double depth, Piece
   if (out.bits.empty()) return;
   const Bit* smallest = piece.rack.find(out.bits.back());
   note_lost(out, lost_in_opening(region, smallest->true_diameter() / 2));
-}
-
-void terraces(const Piece& piece, double flank_run, PieceCuts& out,
-              const std::function<void(const Piece&, const Region&, double depth, PieceCuts&)>& step) {
-  const int n = piece.cut.steps;
-  const double each = piece.cut.depth / n;
-  if (piece.cut.clearing.empty()) {  // what is proposed for one step is used for all: each goes as far as the others
-    Treatment chosen = piece.cut;
-    chosen.clearing.clear();
-    for (const ProposedBit& p : propose_clearing(piece.around.sunk, piece.cut.depth, piece.rack, piece.wood,
-                                                 piece.cancel, upright_walls(piece.cut)))
-      chosen.clearing.push_back(p.bit);
-    const Piece with{piece.id, piece.outlines, chosen, piece.blank, piece.rack, piece.cancel, piece.around, piece.wood};
-    if (!chosen.clearing.empty()) return terraces(with, flank_run, out, step);
-  }
-  Region region = piece.around.sunk;
-  for (int k = 0; k < n && !region.empty(); ++k) {
-    Surroundings around = piece.around;
-    around.ground.below += k * each;
-    const Piece one{piece.id, piece.outlines, piece.cut, piece.blank, piece.rack, piece.cancel, around, piece.wood};
-    PieceCuts part;
-    step(one, region, each, part);
-    for (Operation& op : part.operations) out.operations.push_back(std::move(op));
-    for (const std::string& bit : part.bits) {
-      if (std::find(out.bits.begin(), out.bits.end(), bit) == out.bits.end()) out.bits.push_back(bit);
-    }
-    out.floor = std::move(part.floor);
-    out.floor_by_v += part.floor_by_v;
-    out.lost.islands.insert(out.lost.islands.end(), part.lost.islands.begin(), part.lost.islands.end());
-    out.limited_by_body = out.limited_by_body || part.limited_by_body;
-    if (part.groove) out.groove = std::move(part.groove);
-    if (part.deepest > out.deepest) {
-      out.deepest = part.deepest;
-      out.deepest_at = part.deepest_at;
-    }
-    // The next step begins beyond this one's flat.
-    const Region next = flank_run > 0 ? grow(region, -flank_run) : std::move(region);
-    region = subtract(next, grow(piece.around.raised, (k + 1) * (flank_run + piece.cut.terrace)));
-  }
-  out.limit = piece.cut.depth;
-  note_lost(out, out.lost);
-  // Each bit takes all steps from the top down before the next one comes: a larger bit's lower floor lies within its
-  // upper one, so none waits for a smaller bit.
-  std::stable_sort(out.operations.begin(), out.operations.end(), [&](const Operation& a, const Operation& b) {
-    if (a.kind != b.kind) return a.kind < b.kind;
-    const auto place = [&](const Operation& op) { return std::find(out.bits.begin(), out.bits.end(), op.bit); };
-    return place(a) < place(b);
-  });
-}
-
-void recess(const Piece& piece, PieceCuts& out) {
-  const double depth = floor_depth(piece.cut);
-  double corner_radius = 0;
-  if (relieves_corners(piece.cut)) {
-    // By the smallest of the chosen bits, or of those that would be proposed for the floor as it is.
-    std::vector<const Bit*> bits = flat_bits_large_first(piece.cut.clearing, piece.rack);
-    if (bits.empty()) {
-      const Region plain = recess_shape(piece.outlines.region, piece.cut, piece.around.grown, 0);
-      for (const ProposedBit& p : propose_clearing(plain, depth, piece.rack, piece.wood, piece.cancel, true))
-        bits.push_back(piece.rack.find(p.bit));
-    }
-    if (!bits.empty()) corner_radius = bits.back()->true_diameter() / 2;
-  }
-  const Region region = recess_shape(piece.outlines.region, piece.cut, piece.around.grown, corner_radius);
-  if (!region.empty()) upright_floor(piece, region, depth, out);
-}
-
-// Beyond the area where there is air or waste, so much that the bit's round leaves nothing standing in its corners; but
-// not into wood that is kept.
-void plane(const Piece& piece, PieceCuts& out) {
-  if (piece.outlines.region.empty()) return;
-  double widest = 0;
-  for (const Bit& bit : piece.rack.all()) {
-    const bool chosen =
-        std::find(piece.cut.clearing.begin(), piece.cut.clearing.end(), bit.id) != piece.cut.clearing.end();
-    if (bit.kind == BitKind::Flat && (chosen || piece.cut.clearing.empty()))
-      widest = std::max(widest, bit.true_diameter());
-  }
-  const Region& area_of = piece.outlines.region;
-  const Region wide =
-      unite(area_of, intersect(grow(area_of, widest / 2 + 0.5, Corner::Sharp), grow(piece.around.open, 0.005)));
-  // One bit will do: the largest that is chosen, or that the rack has for this depth.
-  Treatment one = piece.cut;
-  if (one.clearing.empty()) {
-    const auto proposed = propose_clearing(wide, piece.cut.depth, piece.rack, piece.wood, piece.cancel, false);
-    if (!proposed.empty()) one.clearing = {proposed.front().bit};
-  }
-  const Piece alone{piece.id, piece.outlines, one, piece.blank, piece.rack, piece.cancel, piece.around, piece.wood};
-  upright_floor(alone, wide, piece.cut.depth, out);
-  if (out.bits.empty()) return;
-  note_lost(out, subtract(piece.outlines.region,
-                          grow(opening(wide, piece.rack.find(out.bits.back())->true_diameter() / 2), 0.003)));
 }
 
 }  // namespace doyen::cutting

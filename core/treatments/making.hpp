@@ -1,7 +1,7 @@
-// How each treatment becomes operations: piece_cuts.cpp puts them together. Not for use outside cuts/.
+// What the looks make operations with. Not for use outside treatments/.
 #pragma once
 
-#include <functional>
+#include <limits>
 
 #include "treatments/piece_cuts.hpp"
 
@@ -16,6 +16,16 @@ struct Piece {
   const Cancel& cancel;
   const Surroundings& around;
   std::string wood;  // class
+  const Bit* bit;    // its own, as chosen; null where the rack has none of that name
+
+  [[nodiscard]] const Bit* of_kind(BitKind kind) const { return bit != nullptr && bit->kind == kind ? bit : nullptr; }
+  // The same with other choices, or other surroundings, which must outlive it.
+  [[nodiscard]] Piece with(const Treatment& choices) const {
+    return {id, outlines, choices, blank, rack, cancel, around, wood, bit};
+  }
+  [[nodiscard]] Piece on(const Surroundings& other) const {
+    return {id, outlines, cut, blank, rack, cancel, other, wood, bit};
+  }
 };
 
 // An empty operation of this piece on its own ground; depth in mm below that.
@@ -30,15 +40,17 @@ void note_lost(PieceCuts& out, const Region& lost);
 Region clear_with(const Piece& piece, const Region& floor, double depth, bool propose, PieceCuts& out);
 
 void upright_floor(const Piece& piece, const Region& region, double depth, PieceCuts& out);  // walls straight down
-// A sunk ground in even steps (geometry.md, grounds): `step` cuts one of them into its own cuts.
-void terraces(const Piece& piece, double flank_run, PieceCuts& out,
-              const std::function<void(const Piece&, const Region&, double depth, PieceCuts&)>& step);
-void recess(const Piece& piece, PieceCuts& out);
-void plane(const Piece& piece, PieceCuts& out);
-void pierce(const Piece& piece, const Bit& flat, PieceCuts& out);
-void cut_out(const Piece& piece, const Bit& flat, PieceCuts& out);
-void bevel(const Piece& piece, const Bit& v, PieceCuts& out);
-void drill(const Piece& piece, const Bit& bit, PieceCuts& out);
-void hanger_slot(const Piece& piece, const Bit& keyhole, PieceCuts& out);
+
+// The flat bits of these ids, largest first.
+std::vector<const Bit*> flat_bits_large_first(const std::vector<std::string>& ids, const AskedRack& rack);
+
+// What is carved away by a V: its outline lies on the ground, or `sunk` mm below it, its flank running on upwards then.
+struct GrooveAsked {
+  const Region& region;
+  double limit = std::numeric_limits<double>::infinity();  // mm, its floor's depth below the outline; infinite for none
+  double sunk = 0;
+  bool propose = true;  // flat bits for the floor where none are chosen
+};
+void groove(const Piece& piece, const Bit& v, const GrooveAsked& asked, PieceCuts& out);
 
 }  // namespace doyen::cutting

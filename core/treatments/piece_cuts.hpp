@@ -1,4 +1,4 @@
-// From what a piece shall look like to what the bits do: the one place where a treatment becomes operations.
+// From what a piece shall look like to what the bits do. How each look is cut stands in its own folder.
 #pragma once
 
 #include <memory>
@@ -9,9 +9,9 @@
 #include "cutting/groove.hpp"
 #include "cutting/operation.hpp"
 #include "cutting/profile.hpp"
-#include "grounds/grounds.hpp"
 #include "rack/asked_rack.hpp"
 #include "stock/blank.hpp"
+#include "treatments/surroundings.hpp"
 #include "treatments/treatment.hpp"
 
 namespace doyen {
@@ -44,21 +44,5 @@ struct PieceCuts {
 // kind, yields no operations for its part: the verdicts say so.
 PieceCuts cut_piece(const std::string& id, const Outlines& outlines, const Treatment& treatment, const Blank& blank,
                     const AskedRack& rack, const Cancel& cancel = {}, const Surroundings& around = {});
-
-// An inlay's art, rounded so that a tip flat, or a flat bit of this radius, reaches both halves alike: no inside corner
-// of the art or of what surrounds it is sharper. Strokes and gaps narrower than twice the radius go.
-Region eased(const Region& art, double radius);
-
-// Tabs that hold and can still be pared off: about a fifth of the board high and twice as long, more of both in soft
-// wood (common practice, no source).
-Tabs usual_tabs(const Blank& blank);
-
-// How far past the underside a cut-out goes: the bed's unevenness, at least 0.1 mm and 0.25 mm to be sure
-// (geometry.md).
-double default_over_cut(const Blank& blank);
-// How deep a through cut goes below the face, mm: the thickest reading and its over-cut; or the thinnest less the skin
-// that stays.
-double through_depth(const Treatment& cut, const Blank& blank);
-std::string wood_class_of(const Blank& blank);
 
 }  // namespace doyen

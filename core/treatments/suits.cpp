@@ -18,4 +18,12 @@ bool suits(const Bit& bit, WantedBit wanted) {
   return true;
 }
 
+const Bit* nearest_bit(const Rack& rack, BitKind kind, const std::function<double(const Bit&)>& away) {
+  const Bit* best = nullptr;
+  for (const Bit& bit : rack.bits) {
+    if (bit.kind == kind && (best == nullptr || away(bit) < away(*best))) best = &bit;
+  }
+  return best;
+}
+
 }  // namespace doyen

@@ -1,13 +1,16 @@
-// How a piece is cut, as it stands in a job's file and in what the command line takes.
+// A treatment in a job file and on the command line: what all looks share, and each look's own choices.
 #pragma once
+
+#include <initializer_list>
 
 #include "fields/record.hpp"
 #include "treatments/treatment.hpp"
 
 namespace doyen {
 
-// Its looks by their words; a field that only some looks need says which (Record::unused()): what another look was
-// given is kept with the piece all the same.
 const Record<Treatment>& treatment_fields();
+
+// For Record::used_when and Record::within: the treatment is one of these.
+Record<Treatment>::Test used_by(std::initializer_list<Treatment::Kind> kinds);
 
 }  // namespace doyen

@@ -65,7 +65,7 @@ void check_between(const Situation& s, std::vector<Verdict>& out) {
   for (std::size_t i = 0; i < s.job.items.size(); ++i) {
     const Item& item = s.job.items[i];
     if (!item.cut.back || item.cut.kind == Kind::None || s.pieces[i].outlines == nullptr) continue;
-    const Box box = bounds(*s.pieces[i].outlines).grown(item.cut.slot_length + 15);
+    const Box box = bounds(*s.pieces[i].outlines).grown(item.cut.slot.length + 15);
     if (!box.contains(at) || box.width() * box.height() >= smallest) continue;
     smallest = box.width() * box.height();
     by = &item;
@@ -141,7 +141,7 @@ void check_slot(const Situation& s, std::size_t i, std::vector<Verdict>& out) {
          id,
          at,
          "The slot " + name + " runs past the board's edge as its head slides.",
-         "It slides upwards from its hole by " + s.show(item.cut.slot_length) + "; move it, or make it shorter.",
+         "It slides upwards from its hole by " + s.show(item.cut.slot.length) + "; move it, or make it shorter.",
          {}});
   if (!item.cut.back)
     out.push_back({Grade::Mind,

@@ -9,20 +9,20 @@ void check_through(const Situation& s, std::vector<Verdict>& out) {
     const Item& item = s.job.items[i];
     const PieceCuts* cuts = s.pieces[i].cuts;
     if (cuts == nullptr || cuts->operations.empty() || !goes_through(item.cut.kind)) continue;
-    const double over = item.cut.over_cut.value_or(default_over_cut(blank));
+    const double over = item.cut.through.over_cut.value_or(default_over_cut(blank));
     const Remedy deeper{"Go " + s.show(default_over_cut(blank)) + " past", [id = item.piece.id](Job& job) {
-                          if (Item* it = job.find(id)) it->cut.over_cut.reset();
+                          if (Item* it = job.find(id)) it->cut.through.over_cut.reset();
                         }};
-    if (item.cut.skin > 0) {
+    if (item.cut.through.skin > 0) {
       out.push_back({Grade::Note,
                      "skin-left",
                      item.piece.id,
                      cuts->deepest_at,
-                     "A skin of at least " + s.show(item.cut.skin) + " stays under “" + item.piece.name + "”.",
-                     "Up to " + s.show(item.cut.skin + blank.thickest() - blank.thinnest()) +
+                     "A skin of at least " + s.show(item.cut.through.skin) + " stays under “" + item.piece.name + "”.",
+                     "Up to " + s.show(item.cut.through.skin + blank.thickest() - blank.thinnest()) +
                          " where the board is thickest; part it with a knife and sand.",
                      {{"Cut right through", [id = item.piece.id](Job& job) {
-                         if (Item* it = job.find(id)) it->cut.skin = 0;
+                         if (Item* it = job.find(id)) it->cut.through.skin = 0;
                        }}}});
     } else if (over <= 0) {
       out.push_back(
@@ -57,7 +57,7 @@ void check_through(const Situation& s, std::vector<Verdict>& out) {
                          "” needs " + s.show(cuts->deepest) + ".",
                      "Deeper, the shank would rub and burn.", std::move(remedies)});
     }
-    if (item.cut.skin > 0) continue;
+    if (item.cut.through.skin > 0) continue;
     const double marked = over + blank.thickest() - blank.thinnest();
     out.push_back({Grade::Note,
                    "bed-marked",
@@ -82,15 +82,15 @@ void check_tabs(const Situation& s, std::vector<Verdict>& out) {
     const Region body = (inside ? clear < 0 : clear > 0) ? grow(region, clear, Corner::Sharp) : region;
     const Remedy place{"Place four tabs", [id = item.piece.id](Job& job) {
                          if (Item* it = job.find(id)) {
-                           it->cut.tabs.wanted = true;
-                           it->cut.tabs.count = std::max(4, it->cut.tabs.count);
-                           it->cut.tabs.placed.clear();
+                           it->cut.through.tabs.wanted = true;
+                           it->cut.through.tabs.count = std::max(4, it->cut.through.tabs.count);
+                           it->cut.through.tabs.placed.clear();
                          }
                        }};
     std::vector<int> per_island(region.islands.size(), 0);
     for (const PlacedTab& tab : cuts->cut_out->tabs) ++per_island[static_cast<std::size_t>(tab.place.island)];
     for (std::size_t k = 0; k < per_island.size() && !inside; ++k) {
-      if (per_island[k] >= 2 || item.cut.taped || item.cut.skin > 0) continue;
+      if (per_island[k] >= 2 || item.cut.through.taped || item.cut.through.skin > 0) continue;
       const std::string what = per_island[k] == 0 ? "no tab" : "only one tab";
       out.push_back({Grade::Stop,
                      "no-tabs",
@@ -104,7 +104,8 @@ void check_tabs(const Situation& s, std::vector<Verdict>& out) {
     const Bit* bit = s.rack.find(item.cut.bit);
     for (const PlacedTab& tab : cuts->cut_out->tabs) {
       if (static_cast<std::size_t>(tab.place.island) >= body.islands.size()) continue;
-      const std::string why = tab_objection(body, tab.place, item.cut.tabs.length, bit->true_diameter(), inside);
+      const std::string why =
+          tab_objection(body, tab.place, item.cut.through.tabs.length, bit->true_diameter(), inside);
       if (why.empty()) continue;
       out.push_back({Grade::Mind,
                      "tab-badly-placed",
@@ -113,10 +114,10 @@ void check_tabs(const Situation& s, std::vector<Verdict>& out) {
                      "A tab of “" + item.piece.name + "” stands badly: " + why + ".",
                      "A chisel cannot pare it off cleanly there.",
                      {{"Let Doyen place the tabs", [id = item.piece.id](Job& job) {
-                         if (Item* it = job.find(id)) it->cut.tabs.placed.clear();
+                         if (Item* it = job.find(id)) it->cut.through.tabs.placed.clear();
                        }}}});
     }
-    if (item.cut.tabs.wanted && item.cut.tabs.height >= s.job.blank.thinnest()) {
+    if (item.cut.through.tabs.wanted && item.cut.through.tabs.height >= s.job.blank.thinnest()) {
       out.push_back({Grade::Mind,
                      "tab-too-high",
                      item.piece.id,

@@ -1,6 +1,7 @@
 // Artwork past the board, inside the margin, or too near a frame.
 #include <algorithm>
 
+#include "treatments/look.hpp"
 #include "verdicts/room.hpp"
 #include "verdicts/verdict.hpp"
 
@@ -81,7 +82,7 @@ class EdgeCheck {
     constexpr double kPin = 15;  // mm
     const Box size = bounds(region(i));
     if (kind == Kind::Pierce && std::max(size.width(), size.height()) < kPin) return false;
-    if (kind == Kind::Line || kind == Kind::Drill || kind == Kind::Bevel || kind == Kind::HangerSlot) return false;
+    if (look_of(kind).in_waste) return false;
     const Region* nearest_body = nullptr;
     for (std::size_t k = 0; k < s_.job.items.size(); ++k) {
       if (k == i || s_.pieces[k].outlines == nullptr || s_.job.items[k].cut.kind != Kind::CutOut || region(k).empty())

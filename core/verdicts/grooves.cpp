@@ -34,7 +34,7 @@ void check_stroke_width(const Situation& s, std::vector<Verdict>& out) {
     std::vector<Remedy> remedies;
     remedies.push_back(
         {"Floor limit " + s.show(bit.body_depth()), [id = item.piece.id, limit = bit.body_depth()](Job& job) {
-           if (Item* it = job.find(id)) it->cut.floor_limit = std::floor(limit * 100) / 100;
+           if (Item* it = job.find(id)) it->cut.incise.floor_limit = std::floor(limit * 100) / 100;
          }});
     const Bit* wider = best_bit(
         s.rack,
@@ -74,7 +74,7 @@ void check_wood_left(const Situation& s, std::vector<Verdict>& out) {
                             Item* it = job.find(id);
                             if (it == nullptr) return;
                             if (incised)
-                              it->cut.floor_limit = own;
+                              it->cut.incise.floor_limit = own;
                             else
                               it->cut.depth = own;
                           }});
@@ -172,7 +172,7 @@ void check_floor(const Situation& s, std::vector<Verdict>& out) {
     }
     if (item.cut.kind == Treatment::Kind::Incise)
       remedies.push_back({"Let it go to full depth", [id = item.piece.id](Job& job) {
-                            if (Item* it = job.find(id)) it->cut.floor_limit.reset();
+                            if (Item* it = job.find(id)) it->cut.incise.floor_limit.reset();
                           }});
     const double share = cuts->floor_by_v / whole * 100;
     out.push_back(

@@ -1,4 +1,5 @@
 // Floors and what lies on them: half on and half off, nothing to clear, no bit for it, bevels deeper than their bit.
+#include "grounds/grounds.hpp"
 #include "cutting/proposals.hpp"
 #include "verdicts/verdict.hpp"
 
@@ -48,7 +49,7 @@ void check_one(const Situation& s, std::size_t i, std::vector<Verdict>& out) {
                    {{"Take a margin of 10 mm", [id](Job& job) {
                        Item* it = job.find(id);
                        if (it == nullptr) return;
-                       it->cut.panel.clear();
+                       it->cut.raise.panel.clear();
                        it->cut.margin = 10;
                      }}}});
   } else if (floors && state.cuts->bits.empty() && !state.cuts->groove && !state.outlines->region.empty()) {
@@ -78,7 +79,7 @@ void check_one(const Situation& s, std::size_t i, std::vector<Verdict>& out) {
   }
   for (const std::string& used : state.cuts->bits) {
     const Bit* flat = s.rack.find(used);
-    const double deep = item.cut.kind == Kind::Incise ? item.cut.floor_limit.value_or(0) : floor_depth(item.cut);
+    const double deep = floor_depth(item.cut);
     if (flat == nullptr || flat->flute_length >= deep - 1e-6) continue;
     const auto& operations = state.cuts->operations;
     if (item.cut.kind == Kind::Incise &&

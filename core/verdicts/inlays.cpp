@@ -4,6 +4,7 @@
 #include <set>
 
 #include "stock/species.hpp"
+#include "treatments/look.hpp"
 #include "verdicts/verdict.hpp"
 
 namespace doyen {
@@ -236,7 +237,7 @@ void check_inlays(const Situation& s, std::vector<Verdict>& out) {
   if (inlaid == nullptr) return;
   for (const Item& item : s.job.items) {
     if (item.cut.kind != Kind::CutOut && item.cut.kind != Kind::Bevel) continue;
-    const std::string what = item.cut.kind == Kind::Bevel ? "bevelled" : "cut out";
+    const std::string what = look_of(item.cut.kind).done;
     if (s.job.run.cut_out_last) {
       out.push_back({Grade::Note,
                      "second-run",
@@ -248,8 +249,8 @@ void check_inlays(const Situation& s, std::vector<Verdict>& out) {
                      {}});
       continue;
     }
-    const bool held = item.cut.kind != Kind::CutOut || (item.cut.tabs.wanted && item.cut.skin <= 0);
-    const double across = item.cut.tabs.length * item.cut.tabs.height * item.cut.tabs.count;
+    const bool held = item.cut.kind != Kind::CutOut || (item.cut.through.tabs.wanted && item.cut.through.skin <= 0);
+    const double across = item.cut.through.tabs.length * item.cut.through.tabs.height * item.cut.through.tabs.count;
     out.push_back(
         {Grade::Mind,
          "after-gluing",
@@ -257,7 +258,7 @@ void check_inlays(const Situation& s, std::vector<Verdict>& out) {
          inlaid->piece.at,
          "“" + item.piece.name + "” is " + what + " before “" + inlaid->piece.name + "” is glued in and level.",
          item.cut.kind == Kind::Bevel ? "The bevel's edge is bruised by clamps and sanding."
-         : held ? "Clamping and levelling then pull at its " + std::to_string(item.cut.tabs.count) + " tabs, " +
+         : held ? "Clamping and levelling then pull at its " + std::to_string(item.cut.through.tabs.count) + " tabs, " +
                       format_area(across, s.job.lengths) + " of wood in all: clamp it flat on a board."
                 : "Nothing holds it then: it can be neither clamped nor levelled where it lies.",
          {{"Cut it in a second run, after gluing", [](Job& job) { job.run.cut_out_last = true; }}}});

@@ -73,14 +73,14 @@ constexpr double kSkin = 0.5;  // mm, that a knife still parts (common practice,
 
 Remedy leave_skin(const std::string& id) {
   return {"Leave a skin to cut by hand", [id](Job& job) {
-            if (Item* it = job.find(id)) it->cut.skin = kSkin;
+            if (Item* it = job.find(id)) it->cut.through.skin = kSkin;
           }};
 }
 
 Remedy tape_down(const std::string& id) {
   return {"I will tape it down",
           [id](Job& job) {
-            if (Item* it = job.find(id)) it->cut.taped = true;
+            if (Item* it = job.find(id)) it->cut.through.taped = true;
           },
           true};
 }
@@ -112,17 +112,17 @@ void check_relief(const Situation& s, std::vector<Verdict>& out) {
           return v.piece == by->piece.id && (v.code == "no-tabs" || v.code == "loose-inside" || v.code == "slug-falls");
         });
     if (said) continue;
-    if (by != nullptr && by->cut.taped) continue;
+    if (by != nullptr && by->cut.through.taped) continue;
     std::vector<Remedy> remedies;
     if (by != nullptr) {
       remedies.push_back(leave_skin(by->piece.id));
       remedies.push_back(tape_down(by->piece.id));
       remedies.push_back({"Hold it with tabs", [id = by->piece.id](Job& job) {
-                            if (Item* it = job.find(id)) it->cut.tabs.wanted = true;
+                            if (Item* it = job.find(id)) it->cut.through.tabs.wanted = true;
                           }});
       if (by->cut.kind == Kind::Pierce) {
         remedies.push_back({"Clear it", [id = by->piece.id](Job& job) {
-                              if (Item* it = job.find(id)) it->cut.slug = false;
+                              if (Item* it = job.find(id)) it->cut.pierce.slug = false;
                             }});
       }
     }
@@ -167,7 +167,8 @@ void check_loose(const Situation& s, std::vector<Verdict>& out) {
                it->cut.bit = "v60";
              }}}});
     }
-    if (item.cut.slug && !item.cut.tabs.wanted && !item.cut.taped && item.cut.skin <= 0 && s.pieces[i].cuts->cut_out) {
+    if (item.cut.pierce.slug && !item.cut.through.tabs.wanted && !item.cut.through.taped &&
+        item.cut.through.skin <= 0 && s.pieces[i].cuts->cut_out) {
       out.push_back({Grade::Mind,
                      "slug-falls",
                      item.piece.id,
@@ -176,11 +177,11 @@ void check_loose(const Situation& s, std::vector<Verdict>& out) {
                      "It can lift and jam the bit; hold it with tabs or tape, or clear it.",
                      {{"Hold it with tabs",
                        [id = item.piece.id](Job& job) {
-                         if (Item* it = job.find(id)) it->cut.tabs.wanted = true;
+                         if (Item* it = job.find(id)) it->cut.through.tabs.wanted = true;
                        }},
                       {"Clear it",
                        [id = item.piece.id](Job& job) {
-                         if (Item* it = job.find(id)) it->cut.slug = false;
+                         if (Item* it = job.find(id)) it->cut.pierce.slug = false;
                        }},
                       leave_skin(item.piece.id),
                       tape_down(item.piece.id)}});

@@ -4,7 +4,9 @@
 #include <cmath>
 
 #include "geometry/polyline.hpp"
-#include "treatments/holes.hpp"
+#include "grounds/grounds.hpp"
+#include "treatments/drill/drill_places.hpp"
+#include "treatments/look.hpp"
 #include "verdicts/room.hpp"
 #include "verdicts/verdict.hpp"
 
@@ -62,7 +64,7 @@ void check_slits(const Situation& s, std::size_t i, std::size_t k, const Region&
   if (!overlap) {
     for (const Bit& bit : s.rack.bits) {
       if (bit.kind != BitKind::Flat || bit.true_diameter() > gap || bit.true_diameter() < 0.4 * gap) continue;
-      if (bit.flute_length < through_depth(one.cut, s.job.blank)) continue;
+      if (bit.flute_length < through_depth(one.cut.through, s.job.blank)) continue;
       remedies.push_back(
           {"Cut both out with the " + bit.name, [one = one.piece.id, two = two.piece.id, id = bit.id](Job& job) {
              for (const std::string& piece : {one, two}) {
@@ -84,7 +86,7 @@ void check_tab_hold(const Situation& s, std::size_t i, const std::vector<Region>
                     std::vector<Verdict>& out) {
   const Item& item = s.job.items[i];
   const PieceCuts* cuts = s.pieces[i].cuts;
-  if (cuts == nullptr || !cuts->cut_out || item.cut.taped || item.cut.skin > 0) return;
+  if (cuts == nullptr || !cuts->cut_out || item.cut.through.taped || item.cut.through.skin > 0) return;
   const double wide = s.rack.find(item.cut.bit)->true_diameter();
   for (const PlacedTab& tab : cuts->cut_out->tabs) {
     Point outward{tab.along.y, -tab.along.x};
@@ -107,7 +109,7 @@ void check_tab_hold(const Situation& s, std::size_t i, const std::vector<Region>
     }
     remedies.push_back({"I will tape it down",
                         [id = item.piece.id](Job& job) {
-                          if (Item* it = job.find(id)) it->cut.taped = true;
+                          if (Item* it = job.find(id)) it->cut.through.taped = true;
                         },
                         true});
     out.push_back(
@@ -148,7 +150,7 @@ void check_wall(const Situation& s, std::size_t i, const Outlines& own, const Su
   std::vector<Line2> lines = own.lines;
   if (holes) {
     lines.clear();
-    for (const Point& p : drill_points(own, item.cut)) lines.push_back({p, p + Point{0.01, 0}});
+    for (const Point& p : drill_points(own, item.cut.drill)) lines.push_back({p, p + Point{0.01, 0}});
   }
   const Region region = groove ? own.region : holes ? sweep(lines, 0.01) : unite(own.region, sweep(lines, 0.01));
   if (region.empty() || clear(region, *bit)) return;
@@ -197,19 +199,14 @@ void check_wall(const Situation& s, std::size_t i, const Outlines& own, const Su
                  std::move(remedies)});
 }
 
-bool takes_wood(Kind kind) {
-  return kind == Kind::Incise || kind == Kind::Recess || kind == Kind::Pierce || kind == Kind::Inlay ||
-         kind == Kind::Raise;
-}
-
 // Two pieces that take wood from the same place, neither of them made to carry the other.
 void check_heap(const Situation& s, std::size_t i, std::size_t k, std::vector<Verdict>& out) {
   const Item &one = s.job.items[i], &two = s.job.items[k];
-  if (!takes_wood(one.cut.kind) || !takes_wood(two.cut.kind) || one.cut.back != two.cut.back) return;
+  if (!look_of(one.cut.kind).takes_area || !look_of(two.cut.kind).takes_area || one.cut.back != two.cut.back) return;
   const Surroundings &a = *s.pieces[i].around, &b = *s.pieces[k].around;
   if (a.ground.of == two.piece.id || b.ground.of == one.piece.id) return;
   if (a.ground.half_on == two.piece.id || b.ground.half_on == one.piece.id) return;  // said by its own sentence
-  if (one.cut.kind == Kind::Raise && two.cut.kind == Kind::Raise && one.cut.panel == two.cut.panel) return;
+  if (one.cut.kind == Kind::Raise && two.cut.kind == Kind::Raise && one.cut.raise.panel == two.cut.raise.panel) return;
   const Region &p = s.pieces[i].outlines->region, &q = s.pieces[k].outlines->region;
   if (!bounds(p).meets(bounds(q))) return;
   const double shared = area(intersect(p, q));
@@ -259,9 +256,9 @@ void check_heap(const Situation& s, std::size_t i, std::size_t k, std::vector<Ve
 // What is raised must lie inside its panel, clear of the rim.
 void check_rim(const Situation& s, std::size_t i, std::vector<Verdict>& out) {
   const Item& item = s.job.items[i];
-  if (item.cut.kind != Kind::Raise || item.cut.panel.empty() || item.cut.panel == item.piece.id) return;
+  if (item.cut.kind != Kind::Raise || item.cut.raise.panel.empty() || item.cut.raise.panel == item.piece.id) return;
   for (std::size_t k = 0; k < s.job.items.size(); ++k) {
-    if (s.job.items[k].piece.id != item.cut.panel || s.pieces[k].outlines == nullptr) continue;
+    if (s.job.items[k].piece.id != item.cut.raise.panel || s.pieces[k].outlines == nullptr) continue;
     std::vector<Ring> outer;
     for (const Island& island : s.pieces[k].outlines->region.islands) outer.push_back(island.rings.front());
     const Region room = clean(outer), &own = s.pieces[i].outlines->region;

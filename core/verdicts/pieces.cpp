@@ -1,6 +1,7 @@
 // Artwork that cannot be set, characters that a face lacks, pieces without a treatment.
 #include <algorithm>
 
+#include "treatments/look.hpp"
 #include "verdicts/verdict.hpp"
 
 namespace doyen {
@@ -9,15 +10,9 @@ namespace {
 
 // A piece that is not cut itself, but says how far the ground round a raised one is sunk.
 bool bounds_a_panel(const Job& job, const std::string& id) {
-  return std::any_of(job.items.begin(), job.items.end(),
-                     [&](const Item& item) { return item.cut.kind == Treatment::Kind::Raise && item.cut.panel == id; });
-}
-
-// Looks that are made of an area: what only follows lines has nothing for them.
-bool needs_area(Treatment::Kind kind) {
-  using Kind = Treatment::Kind;
-  return kind == Kind::Incise || kind == Kind::CutOut || kind == Kind::Pierce || kind == Kind::Raise ||
-         kind == Kind::Recess || kind == Kind::Plane || kind == Kind::Bevel || kind == Kind::Inlay;
+  return std::any_of(job.items.begin(), job.items.end(), [&](const Item& item) {
+    return item.cut.kind == Treatment::Kind::Raise && item.cut.raise.panel == id;
+  });
 }
 
 bool is_closed(const Line2& line) { return line.size() > 3 && distance(line.front(), line.back()) < 0.02; }
@@ -145,7 +140,7 @@ void check_pieces(const Situation& s, std::vector<Verdict>& out) {
                      "“" + piece.name + "” has nothing to carve.",
                      "Its words or outlines are empty.",
                      {}});
-    } else if (!outlines.lines.empty() && needs_area(s.job.items[i].cut.kind)) {
+    } else if (!outlines.lines.empty() && look_of(s.job.items[i].cut.kind).needs_area) {
       check_lines(s.job.items[i], outlines, out);
     } else if (s.job.items[i].cut.kind == Treatment::Kind::None && !s.job.is_source(piece.id) &&
                !bounds_a_panel(s.job, piece.id)) {

@@ -19,6 +19,7 @@
 #include "artwork/drawing_limits.hpp"
 #include "files/dxf/dxf_records.hpp"
 #include "measure/length.hpp"
+#include "measure/whole.hpp"
 #include "problem.hpp"
 
 namespace doyen {
@@ -55,7 +56,7 @@ bool finite(const Path& path) {
 
 // An arc of an ellipse given by its middle and two half axes, from one angle to another (radians), as cubic curves.
 void append_arc(Path& path, Point middle, Point u, Point v, double from, double to, bool begin) {
-  const int n = std::max(1, static_cast<int>(std::ceil(std::abs(to - from) / (std::numbers::pi / 8))));
+  const int n = whole_up(std::abs(to - from) / (std::numbers::pi / 8), 1, 1'000'000);
   const double step = (to - from) / n, k = 4.0 / 3 * std::tan(step / 4);
   const auto at = [&](double a) { return middle + u * std::cos(a) + v * std::sin(a); };
   const auto along = [&](double a) { return v * std::cos(a) - u * std::sin(a); };

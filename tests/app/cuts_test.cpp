@@ -31,17 +31,17 @@ TEST_CASE("lettering is raised by its tile: sloped, upright, in a panel and with
   CHECK(height_at(w, beside) == Approx(-2).margin(0.05));
   CHECK(w.find<QComboBox>("flanks")->isVisible());
   w.pick("flanks", 1);
-  CHECK_FALSE(cut.sloped);
+  CHECK_FALSE(cut.raise.sloped);
   CHECK_FALSE(w.find<QComboBox>("floorBit")->isVisible());  // no V has a part in upright flanks
   CHECK(w.plan().piece("garden")->cuts.bits.size() >= 1);
   w.type("panelMargin", QStringLiteral("2 mm"));
   w.settle();
   CHECK(height_at(w, beside) == 0);
   w.pick("panel", w.find<QComboBox>("panel")->findData("border"));
-  CHECK(cut.panel == "border");
+  CHECK(cut.raise.panel == "border");
   CHECK_FALSE(w.find<QLineEdit>("panelMargin")->isVisible());
   w.window.document().undo_stack().undo();
-  CHECK(cut.panel.empty());
+  CHECK(cut.raise.panel.empty());
 }
 
 TEST_CASE("a recess under lettering becomes its ground, which the ticket names and the user may overrule") {
@@ -90,7 +90,7 @@ TEST_CASE("bevel, drill, plane and pierce are chosen by their tiles and carved")
   CHECK(height_at(w, {520, 50}) == 0);
   w.look("bevel");
   w.pick("bevelSide", 1);
-  CHECK(w.job().find("spot")->cut.inside);
+  CHECK(w.job().find("spot")->cut.bevel.inside);
 }
 
 TEST_CASE("every demo is planned without a stop, and its files cut the plan") {

@@ -395,7 +395,7 @@ TEST_CASE("every choice of an inlay reaches the job, says what it is called when
   CHECK_FALSE(bits->model()->flags(bits->model()->index(flat, 0)).testFlag(Qt::ItemIsEnabled));
   CHECK_THAT(bits->itemText(flat).toStdString(), Catch::Contains("do not slope"));
   w.pick("inlayClearing", 1);
-  CHECK(cut().v_alone);
+  CHECK(cut().inlay.v_alone);
   for (const Operation& op : w.plan().piece("bar")->cuts.operations) CHECK(op.bit == cut().bit);
   undone("clear floors");
   auto* clearing = w.find<QComboBox>("inlayClearing");

@@ -34,11 +34,11 @@ TEST_CASE("raised letters get terraces by number, and each is seen in the board"
   w.settle();
   CHECK_FALSE(w.find<QLineEdit>("terrace")->isVisible());
   w.spin("steps", 3);
-  CHECK(cut(w, "garden").steps == 3);
+  CHECK(cut(w, "garden").raise.steps == 3);
   CHECK(w.find<QLineEdit>("terrace")->isVisible());
   w.type("terrace", QStringLiteral("5 mm"));
   w.settle();
-  CHECK(cut(w, "garden").terrace == Approx(5));
+  CHECK(cut(w, "garden").raise.terrace == Approx(5));
   const Box box = w.box("garden");
   const double run = 2 * std::tan(M_PI / 6);
   // Left of the first letter's upright the flats lie one below the other.
@@ -49,7 +49,7 @@ TEST_CASE("raised letters get terraces by number, and each is seen in the board"
   }
   w.window.document().undo_stack().undo();
   w.window.document().undo_stack().undo();
-  CHECK(cut(w, "garden").steps == 1);
+  CHECK(cut(w, "garden").raise.steps == 1);
 }
 
 TEST_CASE("a line's inside is filled at a spacing and an angle") {
@@ -62,7 +62,7 @@ TEST_CASE("a line's inside is filled at a spacing and an angle") {
   w.settle();
   CHECK(passes() > outlines + 20);
   w.spin("hatchAngle", 90);
-  CHECK(cut(w, "garden").hatch_angle == 90);
+  CHECK(cut(w, "garden").line.hatch_angle == 90);
   w.empty("hatch");
   CHECK(passes() == outlines);
 }
@@ -83,7 +83,7 @@ TEST_CASE("a hanger slot goes to the back, which the bench shows turned over") {
   CHECK(turn->isVisible());
   w.type("slotLength", QStringLiteral("20 mm"));
   w.settle();
-  CHECK(cut(w, "hook").slot_length == Approx(20));
+  CHECK(cut(w, "hook").slot.length == Approx(20));
   CHECK(w.plan().has_back());
   const QImage front = w.window.bench().picture();
   const QPointF before = w.window.bench().to_screen({300, 120});
@@ -183,13 +183,13 @@ TEST_CASE("a skin, tape, and the order of the bits with what it costs") {
   w.choose(Stage::Cuts, "outline");
   w.type("skin", QStringLiteral("0.5 mm"));
   w.settle();
-  CHECK(cut(w, "outline").skin == Approx(0.5));
+  CHECK(cut(w, "outline").through.skin == Approx(0.5));
   CHECK(w.plan().piece("outline")->cuts.deepest == Approx(w.job().blank.thinnest() - 0.5));
   w.empty("skin");
-  CHECK(cut(w, "outline").skin == 0);
+  CHECK(cut(w, "outline").through.skin == 0);
   QTest::mouseClick(w.find<QCheckBox>("taped"), Qt::LeftButton);
   w.settle();
-  CHECK(cut(w, "outline").taped);
+  CHECK(cut(w, "outline").through.taped);
   w.window.go_to_stage(Stage::Run);
   auto* order = w.find<QListWidget>("order");
   REQUIRE(order->count() == 3);

@@ -170,7 +170,7 @@ TEST_CASE("a plain shape is sized on one side alone; a tab follows the mouse alo
   const QPointF at = w.window.bench().to_screen(tab.at);
   w.drag(at, at + QPointF(tab.along.x, -tab.along.y) * 25);
   w.settle();
-  REQUIRE(w.job().find("outline")->cut.tabs.placed.size() == 4);
+  REQUIRE(w.job().find("outline")->cut.through.tabs.placed.size() == 4);
   const auto placed = w.plan().piece("outline")->cuts.cut_out->tabs[0];
   CHECK(distance(placed.at, tab.at) > 5);
 }
@@ -204,7 +204,7 @@ TEST_CASE("lettering dragged too near the border is a verdict, and one key mends
 TEST_CASE("a stop writes nothing; mended by its button, the files are written and read back") {
   Window w;
   QTemporaryDir folder;
-  w.window.document().edit("test", [](Job& job) { job.find("outline")->cut.tabs.wanted = false; });
+  w.window.document().edit("test", [](Job& job) { job.find("outline")->cut.through.tabs.wanted = false; });
   w.settle();
   CHECK(w.window.write_files(folder.path()).contains("Nothing was written"));
   CHECK(QDir(folder.path()).entryList(QDir::Files).isEmpty());

@@ -6,13 +6,13 @@
 #include <filesystem>
 
 #include "failing_calls.hpp"
-#include "inlay/look_start.hpp"
 #include "job/job.hpp"
 #include "json_reading.hpp"
 #include "oracle.hpp"
 #include "problem.hpp"
 #include "rack/own_rack.hpp"
 #include "storage/atomic_file.hpp"
+#include "treatments/start.hpp"
 
 using namespace doyen;
 
@@ -25,7 +25,7 @@ Job two_pieces() {
   std::get<Drawing>(drawn.piece.what).traced = TracedFrom{to_base64("a picture"), {}};
   drawn.cut.kind = Treatment::Kind::CutOut;
   drawn.cut.bit = "flat-1/4in";
-  drawn.cut.tabs.placed = {{0, 0.25}, {0, 0.75}};
+  drawn.cut.through.tabs.placed = {{0, 0.25}, {0, 0.75}};
   Derived link;
   link.how = Derived::How::Link;
   link.from = {"art"};
@@ -78,7 +78,7 @@ TEST_CASE("what a newer Doyen wrote is kept at every level, whatever is edited b
   // The clamp is taken away, the screw moved, the pieces change places: each keeps what is its own.
   std::swap(job.items[0], job.items[1]);
   job.items[1].piece.at = {70, 70};
-  job.items[1].cut.tabs.placed.erase(job.items[1].cut.tabs.placed.begin());
+  job.items[1].cut.through.tabs.placed.erase(job.items[1].cut.through.tabs.placed.begin());
   job.blank.keep_outs[1].x = 95;
   j = parse_json(write_job(job), "job");
   CHECK(j["pieces"][1]["mark"] == "art");
@@ -102,11 +102,11 @@ TEST_CASE("what is not known, and what a look makes no use of, is named") {
   CHECK(not_known(two_pieces()).empty());
   Job job = two_pieces();
   CHECK(unused_choices(job).empty());
-  job.items[0].cut.steps = 3;
-  job.items[0].cut.floor_limit = 2;
+  job.items[0].cut.raise.steps = 3;
+  job.items[0].cut.incise.floor_limit = 2;
   std::string unused;
   for (const UnusedChoice& u : unused_choices(job)) unused += u.piece + "." + u.key + " ";
-  CHECK(unused == "art.floorLimit art.steps art.terrace ");
+  CHECK(unused == "art.floorLimit art.steps ");
 }
 
 TEST_CASE("a job and a rack are what they were when they are saved and opened, in whatever order a file says things") {
@@ -202,11 +202,13 @@ TEST_CASE("a piece begins to be cut in one way, whoever asks") {  // shares and 
   const Rack rack = load_shipped_rack();
   using Kind = Treatment::Kind;
   const auto stroke = [](const Bit&) { return 20.0; };
-  const auto start = [&](Kind kind, Treatment was = {}) { return start_look(kind, was, job, rack, stroke); };
+  const auto start = [&](Kind kind, Treatment was = {}) {
+    return start_look(kind, was, {job.blank, job.lengths, rack, stroke});
+  };
   CHECK(start(Kind::Recess).depth == 4);
   CHECK(start(Kind::Drill).bit == "flat-1/8in");
   CHECK(start(Kind::Pierce).bit == "flat-1/4in");
-  CHECK_FALSE(start(Kind::CutOut).tabs == Tabs{});
+  CHECK_FALSE(start(Kind::CutOut).through.tabs == Tabs{});
   CHECK(start(Kind::HangerSlot).back);
   CHECK(rack.find(start(Kind::HangerSlot).bit)->kind == BitKind::Keyhole);
   const Treatment inlay = start(Kind::Inlay);
@@ -225,6 +227,6 @@ TEST_CASE("a piece begins to be cut in one way, whoever asks") {  // shares and 
   for (const Bit& bit : rack.bits) {
     if (bit.id == "v90" || bit.id == "flat-1/2in") small.bits.push_back(bit);
   }
-  CHECK(start_look(Kind::CutOut, {}, job, small, stroke).bit == "flat-1/2in");
-  CHECK(start_look(Kind::Incise, {}, job, small, stroke).bit == "v90");
+  CHECK(start_look(Kind::CutOut, {}, {job.blank, job.lengths, small, stroke}).bit == "flat-1/2in");
+  CHECK(start_look(Kind::Incise, {}, {job.blank, job.lengths, small, stroke}).bit == "v90");
 }

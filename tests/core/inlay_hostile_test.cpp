@@ -288,7 +288,7 @@ TEST_CASE("job files and racks with senseless inlay figures are refused with the
   add(job, "art", {kRectangle, 40, 20}, {120, 80}, inlay_of());
   job.items[0].cut.inlay.crossed = true;
   job.items[0].cut.inlay.moisture = 8;
-  job.items[0].cut.v_alone = true;
+  job.items[0].cut.inlay.v_alone = true;
   job.run.keep_zero = KeepZero::Pins;
   job.run.mill_level = 2.5;
   job.run.cut_out_last = false;

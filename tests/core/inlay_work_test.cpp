@@ -3,7 +3,6 @@
 #include <numbers>
 
 #include "inlaid.hpp"
-#include "inlay/figures.hpp"
 #include "inlay/ladder.hpp"
 #include "inlay/nest.hpp"
 #include "inlay/schools.hpp"
@@ -14,6 +13,7 @@
 #include "planning/sums.hpp"
 #include "run/gcode.hpp"
 #include "stock/species.hpp"
+#include "treatments/inlay/figures.hpp"
 #include "workbench.hpp"
 
 using namespace doyen;
@@ -408,7 +408,7 @@ TEST_CASE("ways to make an inlay: what is lost, how exact, what snaps, how long"
     INFO(way.name);
     CHECK(way.problem.empty());
     CHECK(way.seconds > 0);
-    if (way.cut.v_alone) alone = &way;
+    if (way.cut.inlay.v_alone) alone = &way;
     if (!way.cut.inlay.sloped && upright == nullptr) upright = &way;
   }
   REQUIRE(alone != nullptr);

@@ -39,7 +39,7 @@ Job full_job() {
   Item words{{"words", "Words", l, {10, 20}, 15}, {}};
   words.cut.kind = Treatment::Kind::Incise;
   words.cut.bit = "v90";
-  words.cut.floor_limit = 2.5;
+  words.cut.incise.floor_limit = 2.5;
   words.cut.clearing = {"flat-3mm", "flat-6mm"};
   Item frame{{"frame", "Frame", PlainShape{PlainShape::Kind::Ellipse, 120, 80, 0, 4}, {250, 150}, 0}, {}};
   Drawing art = oracle::drawing("M0 0 L10 0 L10 10 Z", true);
@@ -59,8 +59,8 @@ Job full_job() {
   Item drawing{{"art", "Art", art, {1, 2}, 3}, {}};
   drawing.cut.kind = Treatment::Kind::CutOut;
   drawing.cut.bit = "flat-1/4in";
-  drawing.cut.over_cut = 0.5;
-  drawing.cut.tabs = {true, 6, 8, 4, {{0, 0.25}, {0, 0.75}}};
+  drawing.cut.through.over_cut = 0.5;
+  drawing.cut.through.tabs = {true, 6, 8, 4, {{0, 0.25}, {0, 0.75}}};
   Lettering arched = l;
   arched.fit_width = false;
   arched.width = Lettering{}.width;  // says nothing when it does not rule

@@ -5,10 +5,10 @@
 #include <opencv2/imgproc.hpp>
 #include <sstream>
 
-#include "judge/outline_distance.hpp"
 #include "planning/judged.hpp"
 #include "random_jobs.hpp"
 #include "relief/carve.hpp"
+#include "wanted/outline_distance.hpp"
 #include "workbench.hpp"
 
 using namespace workbench;
@@ -144,7 +144,7 @@ TEST_CASE("what is wanted agrees with closed forms") {
     Job job = board();
     add(job, "floor", {kBox, 120, 80}, {120, 80}, cut(Kind::Recess, 3));
     Treatment groove = cut(Kind::Incise, 1, {}, "v90");
-    groove.floor_limit = 2;
+    groove.incise.floor_limit = 2;
     add(job, "groove", {kBox, 60, 10}, {120, 80}, groove);
     CHECK(low_at(job, {120, 80}) == Approx(-5).margin(0.012));
     CHECK(low_at(job, {80, 110}) == Approx(-3));

@@ -137,7 +137,7 @@ TEST_CASE("a profile leaves wood on, takes it in one clean pass, and leaves alon
   Job job = board();
   add(job, "plate", {kBox, 80, 50}, {120, 80}, cut(Kind::CutOut, 1));
   add(job, "ring", {PlainShape::Kind::Ellipse, 44, 44}, {120, 80}, cut(Kind::Pierce, 1));
-  job.items[1].cut.slug = true;
+  job.items[1].cut.pierce.slug = true;
   for (Item& item : job.items) item.cut.moves.leave_on = 0.3;
   const Plan p = planned(job);
   const double radius = load_rack().find("flat-1/4in")->true_diameter() / 2;
@@ -174,10 +174,10 @@ TEST_CASE("terraces lead down in even steps round what stays, sloped and upright
   for (const bool sloped : {true, false}) {
     Job job = board();
     Treatment t = cut(Kind::Raise, 6, {"flat-1/4in", "flat-1/8in"});
-    t.sloped = sloped;
+    t.raise.sloped = sloped;
     t.margin = 45;
-    t.steps = 3;
-    t.terrace = 5;
+    t.raise.steps = 3;
+    t.raise.terrace = 5;
     add(job, "tile", {kBox, 60, 30}, {120, 80}, t);
     const Plan p = planned(job);
     const HeightField f = carved(p, 0.2);
@@ -204,11 +204,11 @@ TEST_CASE("a bevel on a sunk ground's rim draws the ground in by its width") {  
   Job job = board();
   add(job, "panel", {kBox, 160, 100}, {120, 80}, Treatment{});
   Treatment t = cut(Kind::Raise, 6, {"flat-1/4in"});
-  t.sloped = false;
-  t.panel = "panel";
+  t.raise.sloped = false;
+  t.raise.panel = "panel";
   add(job, "tile", {kBox, 40, 30}, {120, 80}, t);
   Treatment b = cut(Kind::Bevel, 6, {}, "v90");
-  b.inside = true;
+  b.bevel.inside = true;
   add(job, "rim", {kBox, 160, 100}, {120, 80}, b);
   const HeightField f = carved(planned(job), 0.1);
   CHECK(at(f, {40 - 0.3, 80}) == 0);                        // the face keeps its size
@@ -223,8 +223,8 @@ TEST_CASE("engraved faces are filled with lines at an angle, and nothing passes 
   job.blank.species = "brass";
   job.run.least_wood = 0.5;
   Treatment t = cut(Kind::Line, 0.254, {}, "engrave20");
-  t.hatch = 0.4;
-  t.hatch_angle = 30;
+  t.line.hatch = 0.4;
+  t.line.hatch_angle = 30;
   add(job, "star", {PlainShape::Kind::Ellipse, 20, 12}, {30, 20}, t);
   const Plan p = planned(job);
   const double wide = 0.1016 + 2 * 0.254 * std::tan(10 * std::numbers::pi / 180);
@@ -250,7 +250,7 @@ TEST_CASE("an engraving cone clears a floor with its tip flat as its diameter") 
   job.blank.species = "brass";
   job.run.least_wood = 0.5;
   Treatment t = cut(Kind::Incise, 1, {}, "engrave20");
-  t.floor_limit = 0.2;
+  t.incise.floor_limit = 0.2;
   add(job, "field", {kBox, 6, 4}, {20, 15}, t);
   const HeightField f = carved(planned(job), 0.02);
   for (double x = 18; x < 22; x += 0.11) CHECK(at(f, {x, 15.05}) == Approx(-0.2).margin(0.051));  // ridges under 0.05
@@ -263,7 +263,7 @@ TEST_CASE("a hanger slot is a hole for the head and a slot above it, on the boar
     job.run.turn = turn;
     Treatment t = cut(Kind::HangerSlot, 9.5, {}, "keyhole-3/8in");
     t.back = true;
-    t.slot_length = 16;
+    t.slot.length = 16;
     add(job, "slot", {PlainShape::Kind::Ellipse, 9, 9}, {60, 50}, t);
     Treatment v = cut(Kind::Incise, 1);
     add(job, "bar", {kBox, 100, 8}, {120, 120}, v);
@@ -333,7 +333,7 @@ TEST_CASE("lettering on the back reads right for whoever walks round the sign, h
     Piece letters = oracle::lettering("Liii", "Open Sans", "Bold", 20);
     letters.at = {100, 40};
     job.items.push_back({letters, cut(Kind::Incise, 1)});
-    job.items[0].cut.floor_limit = 1;
+    job.items[0].cut.incise.floor_limit = 1;
     const double front = weight_left(relief_of(planned(job), job.blank.box(), 0.25));
     job.items[0].cut.back = true;
     const Plan p = planned(job);
@@ -398,7 +398,7 @@ TEST_CASE("feeds belong to the job: the rack stays, the time follows, the chip l
 TEST_CASE("delicate letters and deep edges are cut slower") {  // checks.md: 50 and 60 in/min where 80 to 100 is usual
   Job job = board();
   Treatment t = cut(Kind::Raise, 6, {"flat-1/8in"});
-  t.sloped = false;
+  t.raise.sloped = false;
   add(job, "thin", {kBox, 60, 2}, {120, 80}, t);
   add(job, "plate", {kBox, 200, 120}, {120, 80}, cut(Kind::CutOut, 1));
   const Plan thin = planned(job);
@@ -457,36 +457,36 @@ TEST_CASE("a skin is left under a through cut, tape is noted, and neither asks f
   Job job = board();
   job.blank.readings = {18, 17.6};
   add(job, "plate", {kBox, 80, 50}, {120, 80}, cut(Kind::CutOut, 1));
-  job.items[0].cut.tabs.wanted = false;
+  job.items[0].cut.through.tabs.wanted = false;
   CHECK(find(planned(job), "no-tabs"));
-  job.items[0].cut.skin = 0.5;
+  job.items[0].cut.through.skin = 0.5;
   const Plan p = planned(job);
   CHECK(find(p, "no-tabs") == nullptr);
   CHECK(find(p, "not-through") == nullptr);
   CHECK(p.pieces[0]->cuts.deepest == Approx(17.1));  // from the thinnest reading
-  job.items[0].cut.skin = 0;
-  job.items[0].cut.taped = true;
+  job.items[0].cut.through.skin = 0;
+  job.items[0].cut.through.taped = true;
   CHECK(find(planned(job), "no-tabs") == nullptr);
 }
 
 TEST_CASE("every new choice survives the job file, and nonsense in it is named") {
   Job job = board();
   Treatment t = cut(Kind::Raise, 6, {"flat-1/4in"});
-  t.steps = 4;
-  t.terrace = 3;
+  t.raise.steps = 4;
+  t.raise.terrace = 3;
   t.moves = {Moves::Way::AcrossGrain, Moves::Entry::Helix, false, 0.33, 0.25};
   t.back = true;
   add(job, "a", {kBox, 40, 30}, {60, 80}, t);
   Treatment h = cut(Kind::HangerSlot, 9, {}, "keyhole-3/8in");
-  h.slot_length = 21;
+  h.slot.length = 21;
   add(job, "b", {kBox, 9, 9}, {160, 80}, h);
   Treatment l = cut(Kind::Line, 0.3, {}, "engrave20");
-  l.hatch = 0.4;
-  l.hatch_angle = -30;
+  l.line.hatch = 0.4;
+  l.line.hatch_angle = -30;
   add(job, "c", {kBox, 9, 9}, {200, 80}, l);
   Treatment c = cut(Kind::CutOut, 1);
-  c.skin = 0.4;
-  c.taped = true;
+  c.through.skin = 0.4;
+  c.through.taped = true;
   add(job, "d", {kBox, 9, 9}, {220, 80}, c);
   job.run.order = {"v60", "flat-1/4in#out"};
   job.run.turn = TurnOver::FrontEdge;
@@ -512,7 +512,7 @@ TEST_CASE("a tab of what is cut out from the back stands where it was put, and s
     // In the middle of the left side and a third along the front, as seen from the front.
     const Ring ring = job.outlines(job.items[0]).region.islands.front().rings.front();
     const Point wanted[] = {{60, 75}, {93, 45}};
-    for (const Point& p : wanted) job.items[0].cut.tabs.placed.push_back({0, share_nearest(ring, p)});
+    for (const Point& p : wanted) job.items[0].cut.through.tabs.placed.push_back({0, share_nearest(ring, p)});
     const Plan p = planned(job);
     const std::vector<PlacedTab>& tabs = p.pieces[0]->cuts.cut_out->tabs;
     REQUIRE(tabs.size() == 2);
@@ -521,7 +521,7 @@ TEST_CASE("a tab of what is cut out from the back stands where it was put, and s
     for (int i = 0; i < 2; ++i) {
       CHECK(distance(tabs[static_cast<std::size_t>(i)].at, wanted[i]) < 0.05);
       CHECK(tabs[static_cast<std::size_t>(i)].place.along ==
-            Approx(job.items[0].cut.tabs.placed[static_cast<std::size_t>(i)].along).margin(1e-6));
+            Approx(job.items[0].cut.through.tabs.placed[static_cast<std::size_t>(i)].along).margin(1e-6));
       const Point out = i == 0 ? Point{-half, 0} : Point{0, -half};  // the wood left beside the plate
       CHECK(at(back, turned_over(wanted[i] + out, job.blank, turn)) == Approx(-18 + 3.175).margin(0.01));
     }
@@ -534,7 +534,7 @@ TEST_CASE("a slot whose head would slide past the board's edge is a stop, and so
   t.back = true;
   add(job, "slot", {PlainShape::Kind::Ellipse, 9, 9}, {120, 120}, t);
   CHECK(find(planned(job), "slot-past-edge") == nullptr);
-  job.items[0].cut.slot_length = 36;  // 120 + 36 + half the head of 9.5 is 0.8 past 160
+  job.items[0].cut.slot.length = 36;  // 120 + 36 + half the head of 9.5 is 0.8 past 160
   REQUIRE(find(planned(job), "slot-past-edge"));
   CHECK(find(planned(job), "slot-past-edge")->grade == Grade::Stop);
   job.items[0].cut = cut(Kind::Inlay, 5);
@@ -567,8 +567,8 @@ TEST_CASE("letters are delicate when any of their panel is, whichever piece does
   Job job = board();
   add(job, "panel", {kBox, 180, 120}, {120, 80}, Treatment{});
   Treatment t = cut(Kind::Raise, 6, {"flat-1/8in"});
-  t.sloped = false;
-  t.panel = "panel";
+  t.raise.sloped = false;
+  t.raise.panel = "panel";
   add(job, "block", {kBox, 30, 8}, {120, 110}, t);  // does the work
   add(job, "thin", {kBox, 120, 2.5}, {120, 60}, t);
   const Plan p = planned(job);

@@ -68,7 +68,7 @@ TEST_CASE("a 0.334 in stroke goes 0.289 in deep with 60 degrees, 0.167 in with 9
   // A floor limit of 0.2 in: only strokes wider than 2 · 0.2 · tan 30° = 0.231 in end flat.
   for (const auto& [width, flat] : {std::pair{0.230, false}, {0.233, true}}) {
     Treatment t = incised();
-    t.floor_limit = 0.2 * kMmPerInch;
+    t.incise.floor_limit = 0.2 * kMmPerInch;
     const Plan p = planned(one_shape({kBar, 100, width * kMmPerInch}, t));
     CHECK(p.pieces[0]->cuts.groove->has_floor() == flat);
   }
@@ -196,19 +196,19 @@ TEST_CASE("every verdict that offers a remedy is mended by it") {
   clamped.blank.keep_outs = {{KeepOut::Kind::Knot, 150, 100, 24, 24}};
   add("in-keep-out", clamped);
   Job flat = one_shape({kBar, 100, 12}, incised());
-  flat.items[0].cut.floor_limit = 2;
+  flat.items[0].cut.incise.floor_limit = 2;
   add("floor-by-v-alone", flat);
   add("unreached", one_shape({kBar, 100, 1.6}, incised("engrave20")));
   Job skin = one_shape({kBar, 150, 100}, cut_out());
-  skin.items[0].cut.over_cut = 0;
+  skin.items[0].cut.through.over_cut = 0;
   add("not-through", skin);
-  skin.items[0].cut.over_cut = 0.05;
+  skin.items[0].cut.through.over_cut = 0.05;
   add("over-cut-small", skin);
   Job loose = one_shape({kBar, 150, 100}, cut_out());
-  loose.items[0].cut.tabs.wanted = false;
+  loose.items[0].cut.through.tabs.wanted = false;
   add("no-tabs", loose);
   Job corner = one_shape({kBar, 150, 100}, cut_out());
-  corner.items[0].cut.tabs.placed = {{0, 0.0}, {0, 0.5}};
+  corner.items[0].cut.through.tabs.placed = {{0, 0.0}, {0, 0.5}};
   add("tab-badly-placed", corner);
   add("flutes-too-short", one_shape({kBar, 150, 100}, cut_out("flat-1/16in")));
   add("no-treatment", one_shape({kBar, 150, 100}, {}));

@@ -84,13 +84,13 @@ class JobMaker : Dice {
             : wanted == WantedBit::Flat    ? pick({"flat-1/8in", "flat-1/4in", "flat-3mm"})
             : wanted == WantedBit::Keyhole ? "keyhole-3/8in"
                                            : pick({"v60", "flat-1/8in", "ball-1/8in"});
-    if (t.kind == Kind::Incise && flip()) t.floor_limit = between(0.3, thick * 0.6);
+    if (t.kind == Kind::Incise && flip()) t.incise.floor_limit = between(0.3, thick * 0.6);
     if (flip(0.4)) t.clearing = {pick({"flat-1/8in", "flat-1/4in", "flat-1/2in"})};
-    t.sloped = flip();
-    t.steps = flip(0.2) ? whole(2, 4) : 1;
-    t.terrace = between(1, 6);
-    t.slug = flip();
-    t.inside = flip();
+    t.raise.sloped = flip();
+    t.raise.steps = flip(0.2) ? whole(2, 4) : 1;
+    t.raise.terrace = between(1, 6);
+    t.pierce.slug = flip();
+    t.bevel.inside = flip();
     t.back = t.kind == Kind::HangerSlot || (t.kind != Kind::Inlay && flip(0.15));
     t.moves.way = flip() ? Moves::Way::Rings : Moves::Way::AlongGrain;
     t.moves.entry = flip() ? Moves::Entry::Ramp : Moves::Entry::Helix;
@@ -98,8 +98,8 @@ class JobMaker : Dice {
     t.moves.stepover = between(0.15, 0.7);
     t.moves.leave_on = flip(0.2) ? 0.2 : 0;
     t.resin = flip(0.2);
-    t.v_alone = false;
-    t.tabs = usual_tabs(job.blank);
+    t.inlay.v_alone = false;
+    t.through.tabs = usual_tabs(job.blank);
     t.inlay.sloped = flip(0.7);
     if (t.kind == Kind::Inlay && t.inlay.sloped && t.bit != "v30" && t.bit != "v90") t.bit = "v60";
     t.inlay.contact = t.depth * between(0.5, 0.95);
@@ -182,7 +182,7 @@ class SignMaker : Dice {
   }
   Treatment usual(const Job& job, Kind kind, double depth) {
     Treatment t = cut(kind, depth);
-    t.tabs = usual_tabs(job.blank);
+    t.through.tabs = usual_tabs(job.blank);
     t.moves.way = flip(0.7) ? Moves::Way::Rings : Moves::Way::AlongGrain;
     t.moves.entry = flip(0.7) ? Moves::Entry::Ramp : Moves::Entry::Helix;
     t.moves.climb = flip();
@@ -222,9 +222,9 @@ class SignMaker : Dice {
     for (int i = 0; i < shapes; ++i) {
       Treatment t = usual(job, Kind::Raise, depth);
       t.bit = v;
-      t.sloped = sloped;
-      t.panel = of;
-      if (flip(0.15)) t.steps = 2;
+      t.raise.sloped = sloped;
+      t.raise.panel = of;
+      if (flip(0.15)) t.raise.steps = 2;
       const double size = std::min(wide, high) * between(0.15, 0.4);
       put(job, "raised",
           shape(form(size, size), middle + Point{wide * between(-0.3, 0.3), high * between(-0.25, 0.25)},
@@ -250,14 +250,14 @@ class SignMaker : Dice {
         Treatment t = usual(job, Kind::Incise, 1);
         const double across = between(2, 10);
         t.bit = "v90";
-        t.floor_limit = across / 2;
+        t.incise.floor_limit = across / 2;
         put(job, "closes", shape({PlainShape::Kind::Rectangle, size + across, across}, at, turn), t);
         break;
       }
       case 1: {
         Treatment t = usual(job, Kind::Incise, 1);
         t.bit = pick({"v30", "v60", "v90", "engrave20"});
-        if (flip()) t.floor_limit = between(0.3, 4);
+        if (flip()) t.incise.floor_limit = between(0.3, 4);
         if (flip(0.3)) t.clearing = {"flat-1/8in"};
         put(job, "groove", shape(form(size, size * between(0.2, 1)), at, turn), t);
         break;
@@ -265,7 +265,7 @@ class SignMaker : Dice {
       case 2: {
         Treatment t = usual(job, Kind::Line, between(0.2, 4));
         t.bit = pick({"v60", "ball-1/8in", "flat-1/8in", "v90"});
-        if (flip(0.2)) t.hatch = between(0.5, 3);
+        if (flip(0.2)) t.line.hatch = between(0.5, 3);
         put(job, "line", shape(form(size, size), at, turn), t);
         break;
       }
@@ -278,7 +278,7 @@ class SignMaker : Dice {
       case 4: {
         Treatment t = usual(job, Kind::Pierce, 1);
         t.bit = pick({"flat-1/4in", "flat-1/8in"});
-        t.slug = flip();
+        t.pierce.slug = flip();
         put(job, "opening", shape(form(size + 5, size + 5), at, turn), t);
         break;
       }
@@ -298,7 +298,7 @@ class SignMaker : Dice {
       default: {
         Treatment t = usual(job, Kind::Incise, 1);
         t.back = true;
-        t.floor_limit = between(0.5, 2);
+        t.incise.floor_limit = between(0.5, 2);
         put(job, "back", shape(form(size, size), at, turn), t);
         break;
       }

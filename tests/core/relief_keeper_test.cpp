@@ -62,7 +62,7 @@ TEST_CASE("after any edit the kept picture is what lighting everything anew give
   const auto follow = [&](const Box& area, double cell, std::size_t shrink) {
     const Plan p = plan(job, rack, machine_for(job), &cache);
     const Picture& kept = keeper.bring_up(p, area, cell, Side::Front, shrink);
-    const Picture anew = lit_picture(keeper.field(), look_of(job.blank), shrink);
+    const Picture anew = lit_picture(keeper.field(), wood_look(job.blank), shrink);
     REQUIRE(kept.width == anew.width);
     REQUIRE(kept.height == anew.height);
     std::size_t other = 0;
@@ -73,7 +73,7 @@ TEST_CASE("after any edit the kept picture is what lighting everything anew give
   follow(board, 0.4, 2);
   job.find("sprig")->piece.at.x += 7.3;
   follow(board, 0.4, 2);
-  job.find("sprig")->cut.floor_limit = 1;
+  job.find("sprig")->cut.incise.floor_limit = 1;
   follow(board, 0.4, 2);
   job.find("name")->cut.bit = "v90";
   follow(board, 0.4, 2);
@@ -94,7 +94,7 @@ TEST_CASE("after any edit the kept picture is what lighting everything anew give
 }
 
 TEST_CASE("a wall that comes to stand throws its shadow beyond what changed") {
-  Look look = look_of(Blank{});
+  WoodLook look = wood_look(Blank{});
   look.board = {0, 0, 100, 80};
   look.thickness = 12;
   HeightField field(look.board, 0.5);

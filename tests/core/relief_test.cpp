@@ -36,8 +36,8 @@ Blank maple() {
   return b;
 }
 
-Look look_at(const Blank& blank) {
-  Look look = look_of(blank);
+WoodLook look_at(const Blank& blank) {
+  WoodLook look = wood_look(blank);
   look.board = blank.box();
   return look;
 }

@@ -42,7 +42,7 @@ TEST_CASE("rows of the V on a floor never cross the raised shape, wherever its p
   PlainShape panel{PlainShape::Kind::Ellipse, 120, 120};
   add(job, "panel", panel, {70, 70}, {});
   Treatment raise = cut(Kind::Raise, 4, {"flat-1/4in", "flat-1/16in"});
-  raise.panel = "panel";
+  raise.raise.panel = "panel";
   add(job, "star", star, {70, 70}, raise);
   const Plan p = planned(job);
   CHECK(at(carved(p, 0.2), {70, 70}) == 0);
@@ -69,13 +69,13 @@ TEST_CASE("a stroke that just closes at its limit is carved like one that has no
        {std::tuple{"v90", 6.0, 3.0}, std::tuple{"v60", 4.0, 2 / std::tan(M_PI / 6)}}) {
     Job job = board();
     Treatment t = cut(Kind::Incise, 1, {}, bit);
-    t.floor_limit = limit;
+    t.incise.floor_limit = limit;
     add(job, "bar", {kBox, 80, across}, {120, 80}, t);
     const Plan p = planned(job);
     const float deep = at(carved(p, 0.05), {120, 80});
     CHECK(deep == Approx(-limit).margin(0.06));
     CHECK(judged(p).cut_as_wanted());
-    job.items[0].cut.floor_limit.reset();
+    job.items[0].cut.incise.floor_limit.reset();
     CHECK(at(carved(planned(job), 0.05), {120, 80}) == Approx(deep).margin(0.02));
   }
 }
@@ -94,12 +94,12 @@ TEST_CASE("one bit's work keeps the order of grounds") {
 TEST_CASE("after a tab the cut is at full over-cut within a ramp as steep as the one that led up") {
   Job job = board(240, 160, 18);
   add(job, "plate", {kBox, 160, 100}, {120, 80}, cut(Kind::CutOut, 1));
-  job.items[0].cut.over_cut = 0.3;
+  job.items[0].cut.through.over_cut = 0.3;
   const Plan p = planned(job);
   const HeightField f = carved(p, 0.1);
   for (const PlacedTab& tab : p.pieces[0]->cuts.cut_out->tabs) {
     const Point out{tab.along.y, -tab.along.x};
-    const TabShape shape = tab_shape(job.items[0].cut.tabs, 18);
+    const TabShape shape = tab_shape(job.items[0].cut.through.tabs, 18);
     for (const double side : {-1.0, 1.0}) {
       const double foot = shape.length / 2 + 6.35 / 2 + 0.3 * shape.ramp / shape.height;
       CHECK(at(f, tab.at + out * 0.3 + tab.along * (side * (foot + 0.5))) == Approx(-18.3).margin(0.001));
@@ -153,7 +153,7 @@ TEST_CASE("a tab keeps away from the slit on the other side of a narrow place") 
   job.items.push_back({{"fork", "fork", oracle::drawing("M0 0 h120 v80 h-55 v-60 h-9 v60 h-56 z"), {110, 80}, 0},
                        cut(Kind::CutOut, 1)});
   job.items[0].cut.bit = "flat-6mm";
-  job.items[0].cut.tabs.count = 8;
+  job.items[0].cut.through.tabs.count = 8;
   const Plan p = planned(job);
   const auto& tabs = p.pieces[0]->cuts.cut_out->tabs;
   REQUIRE(tabs.size() >= 2);
@@ -165,8 +165,8 @@ TEST_CASE("a tab keeps away from the slit on the other side of a narrow place") 
   // One that a hand put there is told, and the remedy takes it away.
   const Ring& ring = fork.islands.front().rings.front();
   const Box all = bounds(fork);
-  job.items[0].cut.tabs.placed = {{0, share_nearest(ring, {all.left + 56, all.top - 25})},
-                                  {0, share_nearest(ring, {all.left, all.centre().y})}};
+  job.items[0].cut.through.tabs.placed = {{0, share_nearest(ring, {all.left + 56, all.top - 25})},
+                                          {0, share_nearest(ring, {all.left, all.centre().y})}};
   const Plan by_hand = planned(job);
   REQUIRE(find(by_hand, "tab-badly-placed") != nullptr);
   CHECK(mended(job, "tab-badly-placed"));
@@ -175,7 +175,7 @@ TEST_CASE("a tab keeps away from the slit on the other side of a narrow place") 
 TEST_CASE("a flat bit that clears a groove's floor deeper than its flutes is a stop") {
   Job job = board(240, 160, 28);
   add(job, "groove", {kBox, 120, 60}, {120, 80}, cut(Kind::Incise, 1, {"flat-1/8in"}));
-  job.items[0].cut.floor_limit = 15;
+  job.items[0].cut.incise.floor_limit = 15;
   const double flutes = load_rack().find("flat-1/8in")->flute_length;
   REQUIRE(flutes < 15);
   const Plan p = planned(job);
@@ -214,7 +214,7 @@ TEST_CASE("heaps, doubles and rims are said, and what lies on two grounds is cut
   Job raised = board(240, 160, 18);
   add(raised, "panel", {kBox, 120, 80}, {120, 80}, {});
   Treatment t = cut(Kind::Raise, 3);
-  t.panel = "panel";
+  t.raise.panel = "panel";
   add(raised, "shape", {PlainShape::Kind::Ellipse, 60, 40}, {160, 80}, t);
   CHECK(find(planned(raised), "runs-into-rim") != nullptr);
   CHECK(mended(raised, "runs-into-rim"));
@@ -287,7 +287,7 @@ TEST_CASE("floors that the V makes alone keep their ridges under 0.05 mm, with a
   for (const char* bit : {"v60", "engrave20", "v90"}) {
     Job job = board(120, 90, 16);
     Treatment t = cut(Kind::Incise, 1, {}, bit);
-    t.floor_limit = 1.0;
+    t.incise.floor_limit = 1.0;
     PlainShape star{PlainShape::Kind::Star, 50, 40};
     star.points = 5;
     add(job, "star", star, {60, 45}, t);

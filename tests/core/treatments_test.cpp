@@ -89,7 +89,7 @@ TEST_CASE("raised letters stand at the face on sloped flanks, exact to the dista
       {oracle::lettering("Rue", "Cabin", "Bold", 40), cut(Kind::Raise, 4, {"flat-1/4in", "flat-1/8in"})});
   job.items[0].piece.at = {130, 60};
   add(job, "panel", {kBox, 220, 90}, {130, 60}, {});
-  job.items[0].cut.panel = "panel";
+  job.items[0].cut.raise.panel = "panel";
   const Plan p = planned(job);
   CHECK_FALSE(p.has_stop());
   const Region shape = p.pieces[0]->outlines.region, panel = p.pieces[1]->outlines.region;
@@ -118,8 +118,8 @@ TEST_CASE("raised letters stand at the face on sloped flanks, exact to the dista
 TEST_CASE("several raised pieces of one panel are sunk round in one go, and one with upright walls") {
   Job job = board();
   Treatment upright = cut(Kind::Raise, 3, {"flat-1/8in"});
-  upright.sloped = false;
-  upright.panel = "panel";
+  upright.raise.sloped = false;
+  upright.raise.panel = "panel";
   add(job, "a", {kBox, 30, 30}, {70, 80}, upright);
   add(job, "b", {PlainShape::Kind::Ellipse, 40, 40}, {150, 80}, upright);
   add(job, "panel", {kBox, 200, 120}, {120, 80}, {});
@@ -140,7 +140,7 @@ TEST_CASE("several raised pieces of one panel are sunk round in one go, and one 
   add(lone, "a", {kBox, 30, 30}, {70, 80}, margin);
   CHECK(area(planned(lone).pieces[0]->around.sunk) ==
         Approx(54 * 54 - 900 - (4 - std::numbers::pi) * 144).epsilon(2e-3));
-  lone.items[0].cut.panel = "same";
+  lone.items[0].cut.raise.panel = "same";
   add(lone, "same", {kBox, 30, 30}, {70, 80}, {});
   const Plan none = planned(lone);
   REQUIRE(find(none, "nothing-sunk") != nullptr);
@@ -199,7 +199,7 @@ TEST_CASE("a cut-out makes room for the bevel on its own outline; the kept face 
   const double b = 0.187 * kMmPerInch;
   add(job, "edge", {kBox, 100, 60}, {120, 80}, cut(Kind::Bevel, b, {}, "v90"));
   add(job, "sign", {kBox, 100, 60}, {120, 80}, cut(Kind::CutOut, 0));
-  job.items[1].cut.tabs.wanted = false;  // so that no tab stands where it is looked at
+  job.items[1].cut.through.tabs.wanted = false;  // so that no tab stands where it is looked at
   const Plan p = planned(job);
   CHECK(p.pieces[1]->around.grown == Approx(0.187 * kMmPerInch).epsilon(1e-6));
   const HeightField f = carved(p, 0.1);
@@ -212,7 +212,7 @@ TEST_CASE("a cut-out makes room for the bevel on its own outline; the kept face 
   // Inside, on a floor's rim: the recess draws in, the slope falls from the outline.
   Job tray = board();
   Treatment rim = cut(Kind::Bevel, 3, {}, "v90");
-  rim.inside = true;
+  rim.bevel.inside = true;
   add(tray, "rim", {kBox, 100, 60}, {120, 80}, rim);
   add(tray, "tray", {kBox, 100, 60}, {120, 80}, cut(Kind::Recess, 6, {"flat-1/4in"}));
   const Plan q = planned(tray);
@@ -266,8 +266,8 @@ TEST_CASE("pierced openings go right through inside the line; slugs too small fo
   CHECK(order == std::vector<std::string>{"hole", "out"});
   // As a slug only the way round it is cut, in less time; the middle stays standing.
   const double cleared = p.seconds;
-  job.items[0].cut.slug = true;
-  job.items[0].cut.tabs.wanted = false;
+  job.items[0].cut.pierce.slug = true;
+  job.items[0].cut.through.tabs.wanted = false;
   p = planned(job);
   f = carved(p, 0.2);
   CHECK(at(f, {80, 80}) == 0);
@@ -289,9 +289,9 @@ TEST_CASE("pierced openings go right through inside the line; slugs too small fo
 TEST_CASE("holes are drilled at the middles, or along a line, a peck at a time") {
   Job job = board();
   Treatment t = cut(Kind::Drill, 10, {}, "flat-1/4in");
-  t.peck = 3;
+  t.drill.peck = 3;
   add(job, "peg", {PlainShape::Kind::Ellipse, 6, 6}, {50, 50}, t);
-  t.spacing = 32;  // 100 mm in 32s: three gaps of 33.3, four holes
+  t.drill.spacing = 32;  // 100 mm in 32s: three gaps of 33.3, four holes
   add(job, "row", {PlainShape::Kind::Line, 100, 1}, {120, 100}, t);
   const Plan p = planned(job);
   REQUIRE(p.pieces[0]->cuts.holes.size() == 1);
@@ -349,15 +349,15 @@ TEST_CASE("treatments are kept in the job file, each with its own choices") {
     Treatment t =
         cut(kind, 2.5, makes_ground(kind) ? std::vector<std::string>{"flat-1/8in"} : std::vector<std::string>{});
     if (kind == Kind::Raise) {
-      t.panel = "item-1";
+      t.raise.panel = "item-1";
       t.margin = 7;
-      t.sloped = false;
+      t.raise.sloped = false;
     }
     if (kind == Kind::Recess) t.insert = {3, 0.1, 0.5, 10, Insert::Corners::Slot};
-    if (kind == Kind::Pierce) t.slug = true;
+    if (kind == Kind::Pierce) t.pierce.slug = true;
     if (kind == Kind::Pierce) t.depth = 1;
-    if (kind == Kind::Bevel) t.inside = true;
-    if (kind == Kind::Drill) t.peck = 2, t.spacing = 20;
+    if (kind == Kind::Bevel) t.bevel.inside = true;
+    if (kind == Kind::Drill) t.drill.peck = 2, t.drill.spacing = 20;
     if (kind == Kind::Plane) t.ground = 1.5;
     add(job, ("item-" + std::to_string(job.items.size())).c_str(), {kBox, 40, 30}, {60, 60}, t);
   }
@@ -448,7 +448,7 @@ TEST_CASE("sector and frustum: the volumes that a V's dot and a raised cone leav
   const double h = 6 / tan30;  // outlines are flattened to 0.01 mm, which takes 0.3 per cent of a volume
   CHECK(volume(carved(planned(dot), 0.05), 0) == Approx(pi * 36 * h / 3).epsilon(0.006));
   // Limited at 4 mm: a frustum.
-  dot.items[0].cut.floor_limit = 4;
+  dot.items[0].cut.incise.floor_limit = 4;
   dot.items[0].cut.clearing = {"flat-1/16in"};
   const double low = 6 - 4 * tan30;
   CHECK(volume(carved(planned(dot), 0.05), 0) == Approx(pi * 4 * (36 + 6 * low + low * low) / 3).epsilon(0.006));

@@ -4,12 +4,13 @@
 #include <catch2/catch.hpp>
 
 #include "command_line.hpp"
-#include "inlay/look_start.hpp"
 #include "job/job.hpp"
 #include "json_reading.hpp"
 #include "rack/own_rack.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/data_folder.hpp"
+#include "treatments/all.hpp"
+#include "treatments/start.hpp"
 
 using namespace doyen;
 using namespace command_line;
@@ -29,8 +30,8 @@ TEST_CASE("anything of a treatment can be said by its name, and what is none is 
   INFO(e.said);
   REQUIRE(e.code == 0);
   const Treatment t = load_job(out / "r.doyen").items.at(0).cut;
-  CHECK(t.steps == 3);
-  CHECK(t.terrace == Approx(5));
+  CHECK(t.raise.steps == 3);
+  CHECK(t.raise.terrace == Approx(5));
   CHECK(t.moves.way == Moves::Way::AlongGrain);
   CHECK(t.moves.leave_on == Approx(0.2));
   for (const char* wrong : {"steps", "=3", "steps=many", "bit.x=1", "moves.way=sideways", "steps=1000"}) {
@@ -46,23 +47,24 @@ TEST_CASE("anything of a treatment can be said by its name, and what is none is 
 TEST_CASE("each look begins as it begins in the window, and what it makes no use of is said") {
   const Folder out;
   const Rack rack = load_shipped_rack();
-  for (const char* word :
-       {"incise", "raise", "recess", "pierce", "cutout", "bevel", "line", "drill", "plane", "hangerSlot", "inlay"}) {
+  for (const ListedLook& listed : kLooks) {
+    if (!listed.look.chosen || listed.kind == Treatment::Kind::None) continue;
+    const char* word = listed.look.word;
     const Ended e = doyen_cli(kSprig + "--treatment " + word + " --out " + (out / "l.doyen"));
     INFO(word << ": " << e.said);
     REQUIRE(e.code == 0);
     const Job job = load_job(out / "l.doyen");
     const Item& item = job.items.at(0);
     REQUIRE(to_word(item.cut.kind) == std::string(word));
-    const Treatment start = start_look(item.cut.kind, {}, job, rack, [&](const Bit& v) {
-      return widest_stroke_of(outlines_of(item.piece).region, v);
-    });
+    const Treatment start = start_look(item.cut.kind, {}, {job.blank, job.lengths, rack, [&](const Bit& v) {
+                                                             return widest_stroke_of(outlines_of(item.piece).region, v);
+                                                           }});
     CHECK(item.cut == start);
   }
   Ended e = doyen_cli(kSprig + "--treatment incise --cut steps=3 --out " + (out / "u.doyen"));
   CHECK(e.code == 0);
   CHECK_THAT(e.said, Catch::Contains("makes no use of “steps”"));
-  CHECK(load_job(out / "u.doyen").items.at(0).cut.steps == 3);
+  CHECK(load_job(out / "u.doyen").items.at(0).cut.raise.steps == 3);
   e = doyen_cli("check " + (out / "u.doyen"));
   CHECK_THAT(e.said, Catch::Contains("makes no use of “steps”"));
   for (const char* wrong : {"tabz=3", "moves.speed=2"}) {

@@ -45,7 +45,7 @@ Item lid_outline() {
   Item lid{{"lid", "Lid", PlainShape{PlainShape::Kind::Rectangle, 200, 120}, {132, 74}, 0}, {}};
   lid.cut.kind = Kind::CutOut;
   lid.cut.bit = "flat-1/4in";
-  lid.cut.tabs.count = 4;
+  lid.cut.through.tabs.count = 4;
   return lid;
 }
 

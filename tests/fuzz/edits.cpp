@@ -91,23 +91,23 @@ void edit_cut(Dice& dice, Treatment& cut) {
       cut.depth = dice.figure();
       break;
     case 2:
-      cut.floor_limit = dice.figure();
+      cut.incise.floor_limit = dice.figure();
       break;
     case 3:
-      cut.tabs.length = dice.figure();
-      cut.tabs.placed.push_back({static_cast<int>(dice.byte()), dice.figure()});
+      cut.through.tabs.length = dice.figure();
+      cut.through.tabs.placed.push_back({static_cast<int>(dice.byte()), dice.figure()});
       break;
     case 4:
       cut.insert.thickness = dice.figure();
-      cut.steps = static_cast<int>(dice.byte());
+      cut.raise.steps = static_cast<int>(dice.byte());
       break;
     case 5:
       cut.bit = dice.text();
-      cut.panel = dice.text();
+      cut.raise.panel = dice.text();
       break;
     case 6:
       cut.moves.stepover = dice.figure();
-      cut.hatch = dice.figure();
+      cut.line.hatch = dice.figure();
       break;
     default:
       cut.inlay.contact = dice.figure();

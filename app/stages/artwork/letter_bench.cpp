@@ -23,7 +23,7 @@ QImage carved_strip(const Region& region, const Bit& bit, const Blank& blank, co
   HeightField field(strip, scale / 2);
   const GrooveShape shape{bit.tan_half(), bit.tip, bit.body_depth()};
   paint_groove(field, plan_groove(region, shape, Threads::One, cancel));
-  Look look = look_of(blank);
+  WoodLook look = wood_look(blank);
   look.board = strip;
   return to_image(lit_picture(field, look, 2, cancel));
 }

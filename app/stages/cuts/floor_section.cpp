@@ -1,7 +1,6 @@
 #include "stages/cuts/floor_section.hpp"
 
-#include <QGridLayout>
-
+#include "stages/cuts/look_tiles.hpp"
 #include "stock/species.hpp"
 
 namespace doyen {
@@ -19,10 +18,8 @@ QWidget* holder_with_column(QVBoxLayout*& column) {
 
 }  // namespace
 
-FloorSection::FloorSection(Workshop& shop) : shop_(shop) {
-  auto* column = new QVBoxLayout(this);
-  column->setContentsMargins(0, 0, 0, 0);
-  column->setSpacing(7);
+FloorSection::FloorSection(Workshop& shop) : LookSection(shop) {
+  QVBoxLayout* column = column_;
   about_ = make_label({}, "faded");
   column->addWidget(about_);
   build_choices(column);
@@ -35,10 +32,6 @@ FloorSection::FloorSection(Workshop& shop) : shop_(shop) {
   column->addWidget(deep_);
   column->addWidget(floor_);
   column->addWidget(reach_);
-}
-
-void FloorSection::edit(const QString& name, const std::function<void(Treatment&)>& change) {
-  if (!filling_) shop_.edit_item(name, [&](Item& item) { change(item.cut); });
 }
 
 void FloorSection::build_choices(QVBoxLayout* column) {
@@ -77,13 +70,13 @@ void FloorSection::build_choices(QVBoxLayout* column) {
   slot_->setToolTip(tr("How far the screw's head slides from its hole"));
   column->addWidget(make_row(tr("Slides"), slot_));
   connect(steps_, &QSpinBox::valueChanged, this, [this](int n) {
-    edit(n == 1 ? tr("one step down") : tr("%1 steps down").arg(n), [&](Treatment& t) { t.steps = n; });
+    edit(n == 1 ? tr("one step down") : tr("%1 steps down").arg(n), [&](Treatment& t) { t.raise.steps = n; });
   });
   connect(terrace_, &LengthField::entered, this, [this](std::optional<double> mm) {
-    edit(tr("change the steps' width"), [&](Treatment& t) { t.terrace = *mm; });
+    edit(tr("change the steps' width"), [&](Treatment& t) { t.raise.terrace = *mm; });
   });
   connect(slot_, &LengthField::entered, this, [this](std::optional<double> mm) {
-    edit(tr("change the slot's length"), [&](Treatment& t) { t.slot_length = *mm; });
+    edit(tr("change the slot's length"), [&](Treatment& t) { t.slot.length = *mm; });
   });
   peck_ = new LengthField(0.1, 200, true);
   peck_->setPlaceholderText(tr("as the bit allows"));
@@ -96,26 +89,24 @@ void FloorSection::build_choices(QVBoxLayout* column) {
     edit(tr("make it %1 deep").arg(shop_.show(*mm)), [&](Treatment& t) { t.depth = *mm; });
   });
   connect(flanks_, &QComboBox::activated, this, [this](int i) {
-    edit(i == 0 ? tr("slope the flanks") : tr("make the flanks upright"), [&](Treatment& t) { t.sloped = i == 0; });
+    edit(i == 0 ? tr("slope the flanks") : tr("make the flanks upright"),
+         [&](Treatment& t) { t.raise.sloped = i == 0; });
   });
   connect(side_, &QComboBox::activated, this,
-          [this](int i) { edit(tr("turn the bevel"), [&](Treatment& t) { t.inside = i == 1; }); });
-  connect(bit_, &QComboBox::activated, this, [this] {
-    edit(tr("take the %1").arg(bit_->currentText()),
-         [&](Treatment& t) { t.bit = bit_->currentData().toString().toStdString(); });
-  });
+          [this](int i) { edit(tr("turn the bevel"), [&](Treatment& t) { t.bevel.inside = i == 1; }); });
+  connect_bits(bit_);
   connect(panel_, &QComboBox::activated, this, [this] {
     edit(tr("choose how far it is sunk"),
-         [&](Treatment& t) { t.panel = panel_->currentData().toString().toStdString(); });
+         [&](Treatment& t) { t.raise.panel = panel_->currentData().toString().toStdString(); });
   });
   connect(margin_, &LengthField::entered, this, [this](std::optional<double> mm) {
     edit(tr("change the margin round it"), [&](Treatment& t) { t.margin = *mm; });
   });
   connect(peck_, &LengthField::entered, this, [this](std::optional<double> mm) {
-    edit(tr("change the peck"), [&](Treatment& t) { t.peck = mm.value_or(0); });
+    edit(tr("change the peck"), [&](Treatment& t) { t.drill.peck = mm.value_or(0); });
   });
   connect(spacing_, &LengthField::entered, this, [this](std::optional<double> mm) {
-    edit(tr("space the holes"), [&](Treatment& t) { t.spacing = mm.value_or(0); });
+    edit(tr("space the holes"), [&](Treatment& t) { t.drill.spacing = mm.value_or(0); });
   });
 }
 
@@ -172,64 +163,32 @@ void FloorSection::build_bits(QVBoxLayout* column) {
   bits_ = holder_with_column(rows);
   rows->setSpacing(3);
   rows->addWidget(make_label(tr("Cleared large to small; with none ticked Doyen proposes"), "faded"));
-  auto* boxes = new QWidget;
-  auto* grid = new QGridLayout(boxes);
-  grid->setContentsMargins(0, 0, 0, 0);
-  grid->setVerticalSpacing(2);
-  for (const Bit& bit : shop_.rack.bits) {
-    if (bit.kind != BitKind::Flat) continue;
-    auto* box = new QCheckBox(QString::fromStdString(bit.name));
-    box->setProperty("bit", QString::fromStdString(bit.id));
-    grid->addWidget(box, static_cast<int>(clearing_.size()) / 2, static_cast<int>(clearing_.size()) % 2);
-    clearing_ << box;
-    connect(box, &QCheckBox::clicked, this, [this, box](bool on) {
-      const std::string id = box->property("bit").toString().toStdString();
-      edit(on ? tr("clear with the %1").arg(box->text()) : tr("leave out the %1").arg(box->text()), [&](Treatment& t) {
-        std::erase(t.clearing, id);
-        if (on) t.clearing.push_back(id);
-      });
-    });
-  }
-  rows->addWidget(boxes);
+  clearing_ = add_clearing_boxes(rows);
   column->addWidget(bits_);
 }
 
 void FloorSection::open_sums(bool open) { deep_->set_open(open); }
-
-void FloorSection::fill_bits(const Item& item) {
-  bit_->clear();
-  const WantedBit wanted = wanted_bit(item.cut);
-  for (const Bit& bit : shop_.rack.bits) {
-    const bool keyhole = bit.kind == BitKind::Keyhole;
-    if (wanted == WantedBit::V ? bit.kind == BitKind::V : wanted == WantedBit::Keyhole ? keyhole : !keyhole)
-      bit_->addItem(QString::fromStdString(bit.name), QString::fromStdString(bit.id));
-  }
-  const QString id = QString::fromStdString(item.cut.bit);
-  if (bit_->findData(id) < 0) bit_->addItem(tr("%1 (not in the rack)").arg(id), id);
-  bit_->setCurrentIndex(bit_->findData(id));
-}
 
 void FloorSection::refresh(const Item& item, const PiecePlan* piece) {
   using Kind = Treatment::Kind;
   filling_ = true;
   const Treatment& t = item.cut;
   const Job& job = shop_.document.job();
-  about_->setText(t.kind == Kind::Raise    ? tr("It stays standing; the ground round it is sunk.")
-                  : t.kind == Kind::Recess ? tr("A flat floor inside its outline.")
-                  : t.kind == Kind::Bevel  ? tr("A slope along its outline; a cut on the same outline makes room.")
-                  : t.kind == Kind::Drill  ? tr("Holes as wide as the bit.")
-                  : t.kind == Kind::HangerSlot
-                      ? tr("A hole for a screw's head, and a slot upwards from it that the head slides along.")
-                      : tr("An area taken down evenly; the rest of the job lies on it."));
+  about_->setText(LookTiles::about(t.kind));
   depth_->show_length(t.depth, job.lengths);
   const bool insert = t.kind == Kind::Recess && t.insert.thickness > 0;
   show_row(depth_, !insert);
-  flanks_->setCurrentIndex(t.sloped ? 0 : 1);
+  flanks_->setCurrentIndex(t.raise.sloped ? 0 : 1);
   show_row(flanks_, t.kind == Kind::Raise);
-  side_->setCurrentIndex(t.inside ? 1 : 0);
+  side_->setCurrentIndex(t.bevel.inside ? 1 : 0);
   show_row(side_, t.kind == Kind::Bevel);
-  fill_bits(item);
-  show_row(bit_, wanted_bit(t) != WantedBit::None);
+  const WantedBit wanted = wanted_bit(t);
+  fill_bits(bit_,
+            wanted == WantedBit::V         ? std::optional(BitKind::V)
+            : wanted == WantedBit::Keyhole ? std::optional(BitKind::Keyhole)
+                                           : std::nullopt,
+            t.bit);
+  show_row(bit_, wanted != WantedBit::None);
   panel_->clear();
   panel_->addItem(tr("by a margin round it"), QString());
   for (const Item& other : job.items) {
@@ -237,18 +196,18 @@ void FloorSection::refresh(const Item& item, const PiecePlan* piece) {
       panel_->addItem(tr("up to “%1”").arg(QString::fromStdString(other.piece.name)),
                       QString::fromStdString(other.piece.id));
   }
-  panel_->setCurrentIndex(std::max(0, panel_->findData(QString::fromStdString(t.panel))));
+  panel_->setCurrentIndex(std::max(0, panel_->findData(QString::fromStdString(t.raise.panel))));
   show_row(panel_, t.kind == Kind::Raise);
   margin_->show_length(t.margin, job.lengths);
-  show_row(margin_, t.kind == Kind::Raise && t.panel.empty());
-  steps_->setValue(t.steps);
+  show_row(margin_, t.kind == Kind::Raise && t.raise.panel.empty());
+  steps_->setValue(t.raise.steps);
   show_row(steps_, t.kind == Kind::Raise);
-  terrace_->show_length(t.terrace, job.lengths);
-  show_row(terrace_, t.kind == Kind::Raise && t.steps > 1);
-  slot_->show_length(t.slot_length, job.lengths);
+  terrace_->show_length(t.raise.terrace, job.lengths);
+  show_row(terrace_, t.kind == Kind::Raise && t.raise.steps > 1);
+  slot_->show_length(t.slot.length, job.lengths);
   show_row(slot_, t.kind == Kind::HangerSlot && (piece == nullptr || !piece->outlines.region.empty()));
-  peck_->show_length(t.peck > 0 ? std::optional(t.peck) : std::nullopt, job.lengths);
-  spacing_->show_length(t.spacing > 0 ? std::optional(t.spacing) : std::nullopt, job.lengths);
+  peck_->show_length(t.drill.peck > 0 ? std::optional(t.drill.peck) : std::nullopt, job.lengths);
+  spacing_->show_length(t.drill.spacing > 0 ? std::optional(t.drill.spacing) : std::nullopt, job.lengths);
   show_row(peck_, t.kind == Kind::Drill);
   show_row(spacing_, t.kind == Kind::Drill);
   thickness_->show_length(insert ? std::optional(t.insert.thickness) : std::nullopt, job.lengths);
@@ -260,10 +219,7 @@ void FloorSection::refresh(const Item& item, const PiecePlan* piece) {
   corners_->setCurrentIndex(static_cast<int>(t.insert.corners));
   sheet_->setCurrentIndex(t.insert.cut ? std::max(0, sheet_->findData(QString::fromStdString(t.insert.material))) : 0);
   bits_->setVisible(clears_floor(t));
-  for (QCheckBox* box : clearing_) {
-    const std::string id = box->property("bit").toString().toStdString();
-    box->setChecked(std::find(t.clearing.begin(), t.clearing.end(), id) != t.clearing.end());
-  }
+  tick_clearing(clearing_, t);
   const bool known = piece != nullptr && piece->problem.empty() && !piece->cuts.operations.empty();
   deep_->setVisible(known);
   floor_->setVisible(known && !piece->cuts.bits.empty());

@@ -3,10 +3,10 @@
 #include <QStandardItemModel>
 
 #include "cutting/groove.hpp"
-#include "inlay/figures.hpp"
-#include "inlay/look_start.hpp"
 #include "problem.hpp"
 #include "stock/species.hpp"
+#include "treatments/inlay/figures.hpp"
+#include "treatments/start.hpp"
 
 namespace doyen {
 namespace {
@@ -33,10 +33,8 @@ double InlaySection::widest_stroke(const Workshop& shop, const std::string& piec
   return widest_stroke_of(planned->outlines.region, v);
 }
 
-InlaySection::InlaySection(Workshop& shop) : shop_(shop) {
-  auto* column = new QVBoxLayout(this);
-  column->setContentsMargins(0, 0, 0, 0);
-  column->setSpacing(7);
+InlaySection::InlaySection(Workshop& shop) : LookSection(shop) {
+  QVBoxLayout* column = column_;
   about_ =
       make_label(tr("A pocket in this board, and a mirrored plug on a board of its own. Both are written."), "faded");
   column->addWidget(about_);
@@ -64,7 +62,8 @@ InlaySection::InlaySection(Workshop& shop) : shop_(shop) {
   connect(start_, &QPushButton::clicked, this, [this] {
     const std::string id = shop_.selected.toStdString();
     edit(tr("take the figures from the strokes"), [&](Treatment& t) {
-      start_inlay(t, shop_.document.job(), shop_.rack, [&](const Bit& v) { return widest_stroke(shop_, id, v); });
+      const Job& job = shop_.document.job();
+      start_inlay(t, {job.blank, job.lengths, shop_.rack, [&](const Bit& v) { return widest_stroke(shop_, id, v); }});
     });
   });
   connect(prove_, &QPushButton::clicked, this, &InlaySection::proof_wanted);
@@ -144,7 +143,7 @@ void InlaySection::connect_fields() {
   connect(flanks_, &QComboBox::activated, this, [this](int i) {
     edit(i == 0 ? tr("slope the inlay's flanks") : tr("make the inlay's flanks upright"), [&](Treatment& t) {
       t.inlay.sloped = i == 0;
-      if (i == 1) t.v_alone = false;
+      if (i == 1) t.inlay.v_alone = false;
       const Bit* v = shop_.rack.find(t.bit);
       if (i == 0 && (v == nullptr || v->kind != BitKind::V)) t.bit = "v60";
     });
@@ -156,9 +155,9 @@ void InlaySection::connect_fields() {
   connect(clearing_, &QComboBox::activated, this, [this] {
     edit(tr("clear floors with the %1").arg(clearing_->currentText()), [&](Treatment& t) {
       t.clearing.clear();
-      t.v_alone = clearing_->currentData().toString() == kVAlone;
+      t.inlay.v_alone = clearing_->currentData().toString() == kVAlone;
       const std::string id = clearing_->currentData().toString().toStdString();
-      if (!id.empty() && !t.v_alone) t.clearing.push_back(id);
+      if (!id.empty() && !t.inlay.v_alone) t.clearing.push_back(id);
     });
   });
   connect(wood_, &QComboBox::activated, this, [this] {
@@ -221,7 +220,7 @@ Sum InlaySection::sum_of(const Item& item) const {
 }
 
 // V bits; flat ones stand there too and say why they cannot be taken.
-void InlaySection::fill_bits(const Treatment& t) {
+void InlaySection::fill_own_bits(const Treatment& t) {
   bit_->clear();
   clearing_->clear();
   clearing_->addItem(tr("what Doyen proposes"), QString());
@@ -241,7 +240,7 @@ void InlaySection::fill_bits(const Treatment& t) {
   const QString chosen = QString::fromStdString(t.bit);
   if (bit_->findData(chosen) < 0) bit_->addItem(tr("%1 (not in the rack)").arg(chosen), chosen);
   bit_->setCurrentIndex(bit_->findData(chosen));
-  clearing_->setCurrentIndex(t.v_alone ? clearing_->findData(kVAlone)
+  clearing_->setCurrentIndex(t.inlay.v_alone ? clearing_->findData(kVAlone)
                              : t.clearing.empty()
                                  ? 0
                                  : std::max(0, clearing_->findData(QString::fromStdString(t.clearing.front()))));
@@ -252,7 +251,7 @@ void InlaySection::refresh(const Item& item, const PiecePlan* piece) {
   const Treatment& t = item.cut;
   const LengthStyle& lengths = shop_.document.job().lengths;
   flanks_->setCurrentIndex(t.inlay.sloped ? 0 : 1);
-  fill_bits(t);
+  fill_own_bits(t);
   show_row(bit_, t.inlay.sloped);
   pocket_->show_length(t.depth, lengths);
   contact_->show_length(t.inlay.contact, lengths);

@@ -1,21 +1,19 @@
 // The Cuts ticket's part for inlays: both halves' figures, each tied to its sum, and what a change moved.
 #pragma once
 
-#include <QCheckBox>
-#include <QComboBox>
 #include <QDoubleSpinBox>
 #include <QPushButton>
 
-#include "parts/length_field.hpp"
-#include "parts/ticket.hpp"
+#include "stages/cuts/look_section.hpp"
 
 namespace doyen {
 
-class InlaySection : public QWidget {
+class InlaySection : public LookSection {
   Q_OBJECT
  public:
   explicit InlaySection(Workshop& shop);
-  void refresh(const Item& item, const PiecePlan* piece);
+  [[nodiscard]] bool fits(const Treatment& cut) const override { return cut.kind == Treatment::Kind::Inlay; }
+  void refresh(const Item& item, const PiecePlan* piece) override;
   // mm, of the piece as it was planned last; 0 where that is not known.
   static double widest_stroke(const Workshop& shop, const std::string& piece, const Bit& v);
 
@@ -26,10 +24,9 @@ class InlaySection : public QWidget {
  private:
   void build_fields(QVBoxLayout* column);
   void connect_fields();
-  void edit(const QString& name, const std::function<void(Treatment&)>& change);
-  void fill_bits(const Treatment& cut);
+  void edit(const QString& name, const std::function<void(Treatment&)>& change) override;
+  void fill_own_bits(const Treatment& cut);
   [[nodiscard]] Sum sum_of(const Item& item) const;
-  Workshop& shop_;
   QComboBox *flanks_, *bit_, *wood_, *clearing_, *grain_;
   LengthField *pocket_, *contact_, *saw_, *allowance_, *ease_, *thickness_;
   QDoubleSpinBox* moisture_;
@@ -37,7 +34,6 @@ class InlaySection : public QWidget {
   QPushButton *start_, *prove_, *keep_;
   QLabel *about_, *moved_, *rung_;
   QString moved_piece_;
-  bool filling_ = false;
 };
 
 }  // namespace doyen

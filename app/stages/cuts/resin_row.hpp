@@ -5,6 +5,7 @@
 #include <QThreadPool>
 
 #include "parts/ticket.hpp"
+#include "treatments/look.hpp"
 
 namespace doyen {
 
@@ -13,9 +14,7 @@ class ResinRow : public QWidget {
  public:
   explicit ResinRow(Workshop& shop);
   ~ResinRow() override;
-  static bool fits(Treatment::Kind kind) {
-    return kind == Treatment::Kind::Incise || kind == Treatment::Kind::Line || kind == Treatment::Kind::Recess;
-  }
+  static bool fits(Treatment::Kind kind) { return look_of(kind).resin; }
   void refresh(const Item& item);
   [[nodiscard]] bool busy() const { return busy_; }
 

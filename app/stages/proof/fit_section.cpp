@@ -3,6 +3,7 @@
 #include <QGridLayout>
 
 #include "parts/theme.hpp"
+#include "treatments/inlay/joint.hpp"
 
 namespace doyen {
 namespace {

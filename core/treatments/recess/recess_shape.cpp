@@ -50,16 +50,16 @@ Point notch_place(const Region& region) {
 
 }  // namespace
 
-Region recess_shape(const Region& outline, const Treatment& cut, double grown, double corner_radius) {
-  const bool has_insert = cut.insert.thickness > 0;
+Region recess_shape(const Region& outline, const Insert& insert, double grown, double corner_radius) {
+  const bool has_insert = insert.thickness > 0;
   Region region = outline;
-  const double by = (has_insert ? cut.insert.clearance : 0) + grown;
+  const double by = (has_insert ? insert.clearance : 0) + grown;
   if (by != 0) region = grow(region, by, Corner::Sharp);
   if (region.empty() || !has_insert) return region;
   // A little wider than the bit, so that it gets in.
-  if (relieves_corners(cut) && corner_radius > 0)
-    region = unite(region, corner_relief(region, corner_radius + 0.02, cut.insert.corners));
-  if (cut.insert.notch > 0) region = unite(region, disc(notch_place(region), cut.insert.notch / 2));
+  if (relieves_corners(insert) && corner_radius > 0)
+    region = unite(region, corner_relief(region, corner_radius + 0.02, insert.corners));
+  if (insert.notch > 0) region = unite(region, disc(notch_place(region), insert.notch / 2));
   return region;
 }
 

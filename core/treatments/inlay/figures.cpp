@@ -1,4 +1,4 @@
-#include "inlay/figures.hpp"
+#include "treatments/inlay/figures.hpp"
 
 #include <algorithm>
 #include <cmath>

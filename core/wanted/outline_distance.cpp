@@ -1,4 +1,4 @@
-#include "judge/outline_distance.hpp"
+#include "wanted/outline_distance.hpp"
 
 #include <algorithm>
 #include <cmath>

@@ -1,4 +1,4 @@
-#include "treatments/holes.hpp"
+#include "treatments/drill/drill_places.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -26,42 +26,27 @@ void add_along(const Line2& line, double spacing, std::vector<Point>& holes) {
   }
 }
 
-Point middle_of(const Island& island) { return centroid(Region{{Island{{island.rings.front()}}}}); }
-
 }  // namespace
 
-std::vector<Point> drill_points(const Outlines& outlines, const Treatment& cut) {
+std::vector<Point> drill_points(const Outlines& outlines, const DrillChoices& drill) {
   std::vector<Point> holes;
-  if (cut.spacing <= 0) {
-    for (const Island& island : outlines.region.islands) holes.push_back(middle_of(island));
+  if (drill.spacing <= 0) {
+    for (const Island& island : outlines.region.islands)
+      holes.push_back(centroid(Region{{Island{{island.rings.front()}}}}));
     for (const Line2& line : outlines.lines) holes.push_back(line.front());
     return holes;
   }
   for (const Line2& line : outlines.lines) {
-    if (line.size() > 1) add_along(line, cut.spacing, holes);
+    if (line.size() > 1) add_along(line, drill.spacing, holes);
   }
   for (const Island& island : outlines.region.islands) {
     for (const Ring& ring : island.rings) {
       Line2 line = ring;
       line.push_back(ring.front());
-      add_along(line, cut.spacing, holes);
+      add_along(line, drill.spacing, holes);
     }
   }
   return holes;
-}
-
-std::vector<SlotPlace> slot_places(const Outlines& outlines, const Treatment& cut) {
-  std::vector<SlotPlace> slots;
-  for (const Line2& line : outlines.lines) {
-    if (line.size() < 2) continue;
-    const Point a = line.front(), b = line.back();
-    slots.push_back(a.y <= b.y ? SlotPlace{a, b} : SlotPlace{b, a});
-  }
-  for (const Island& island : outlines.region.islands) {
-    const Point middle = middle_of(island);
-    slots.push_back({middle, middle + Point{0, cut.slot_length}});
-  }
-  return slots;
 }
 
 }  // namespace doyen

@@ -1,0 +1,106 @@
+#include "stages/cuts/incise_section.hpp"
+
+#include <cmath>
+
+namespace doyen {
+
+InciseSection::InciseSection(Workshop& shop) : LookSection(shop) {
+  v_bit_ = new QComboBox;
+  v_bit_->setObjectName(QStringLiteral("vBit"));
+  column_->addWidget(make_row(tr("V bit"), v_bit_));
+  limit_ = new LengthField(0.05, 500, true);
+  limit_->setObjectName(QStringLiteral("limit"));
+  limit_->setPlaceholderText(tr("none: full depth"));
+  limit_->setToolTip(
+      tr("Wide strokes end in a flat floor at this depth; leave empty to let every stroke go as deep as it is wide"));
+  column_->addWidget(make_row(tr("Floor limit"), limit_));
+  clearing_box_ = new QWidget;
+  auto* clearing = new QVBoxLayout(clearing_box_);
+  clearing->setContentsMargins(0, 0, 0, 0);
+  clearing->setSpacing(3);
+  clearing->addWidget(make_label(tr("Floors are cleared first, large bits before small, with"), "faded"));
+  clearing_ = add_clearing_boxes(clearing);
+  column_->addWidget(clearing_box_);
+  depth_ = new NumberCard(tr("Goes down to"));
+  floor_ = new NumberCard(tr("Flat floors"));
+  letters_ = make_label({}, "faded");
+  column_->addWidget(make_line());
+  column_->addWidget(depth_);
+  angles_ = new NumberCard(tr("Other angles"));
+  column_->addWidget(angles_);
+  column_->addWidget(floor_);
+  column_->addWidget(letters_);
+  connect_bits(v_bit_);
+  connect(limit_, &LengthField::entered, this, [this](std::optional<double> mm) {
+    edit(mm ? tr("set a floor limit of %1").arg(shop_.show(*mm)) : tr("let it go to full depth"),
+         [&](Treatment& t) { t.incise.floor_limit = mm; });
+  });
+}
+
+void InciseSection::refresh(const Item& item, const PiecePlan* piece) {
+  fill_bits(v_bit_, BitKind::V, item.cut.bit);
+  limit_->show_length(item.cut.incise.floor_limit, shop_.document.job().lengths);
+  clearing_box_->setVisible(item.cut.incise.floor_limit.has_value());
+  tick_clearing(clearing_, item.cut);
+  const bool known = piece != nullptr && piece->cuts.groove.has_value();
+  depth_->setVisible(known);
+  angles_->setVisible(known);
+  floor_->setVisible(known && std::isfinite(piece->cuts.limit));
+  letters_->setVisible(known);
+  if (!known) return;
+  const PieceCuts& cuts = piece->cuts;
+  const std::string letter = letter_at(piece->outlines, cuts.deepest_at);
+  depth_->show_number(shop_.show(cuts.deepest),
+                      letter.empty() ? QString() : tr("in %1").arg(QString::fromStdString(letter)),
+                      depth_sum(*shop_.plan, item.piece.id));
+  show_angles(item);
+  const Sum floor = floor_sum(*shop_.plan, item.piece.id);
+  QStringList flats;
+  for (const std::string& l : letters_with_floor(*piece)) flats << QString::fromStdString(l);
+  const double width = 2 * cuts.groove->shape.limit_radius();
+  floor_->show_number(tr("over %1").arg(shop_.show(width)), tr("wide strokes"), floor);
+  QString words = tr("Strokes %1 to %2 wide.")
+                      .arg(shop_.show(cuts.groove->narrowest_stroke()), shop_.show(cuts.groove->widest_stroke()));
+  if (std::isfinite(cuts.limit)) {
+    words +=
+        QLatin1Char(' ') + (flats.isEmpty() ? (cuts.floor.empty() ? tr("No stroke is wide enough for a flat floor.")
+                                                                  : tr("Part of it ends in a flat floor."))
+                                            : tr("Flat floors in %1.").arg(flats.join(QStringLiteral(", "))));
+  }
+  letters_->setText(words);
+}
+
+void InciseSection::show_angles(const Item& item) {
+  if (angles_plan_ != shop_.plan || angles_piece_ != item.piece.id) {
+    angles_cancel_.request();
+    angles_cancel_ = Cancel();
+    angles_plan_ = shop_.plan;
+    angles_piece_ = item.piece.id;
+    angles_seconds_.reset();
+    angles_pool_.start([this, plan = shop_.plan, rack = shop_.rack, id = item.piece.id, cancel = angles_cancel_] {
+      VSeconds seconds;
+      try {
+        seconds = v_seconds(*plan, rack, id, cancel);
+      } catch (const std::exception&) {
+        return;  // cancelled: another piece or plan is looked at; a bit that cannot be planned has no time
+      }
+      QMetaObject::invokeMethod(
+          this,
+          [this, plan, id, seconds] {
+            if (plan != angles_plan_ || id != angles_piece_) return;
+            angles_seconds_ = seconds;
+            if (const Item* now = shop_.item(); now != nullptr && now->piece.id == id) show_angles(*now);
+          },
+          Qt::QueuedConnection);
+    });
+  }
+  const Sum angles = v_table_sum(*shop_.plan, shop_.rack, item.piece.id, angles_seconds_ ? &*angles_seconds_ : nullptr);
+  angles_->show_number(tr("%1 V bits").arg(angles.lines.size()), tr("in the rack"), angles);
+}
+
+InciseSection::~InciseSection() {
+  angles_cancel_.request();
+  angles_pool_.waitForDone();
+}
+
+}  // namespace doyen

@@ -1,0 +1,39 @@
+// The part of the Cuts ticket that belongs to some looks: their choices and their sums.
+#pragma once
+
+#include <QCheckBox>
+#include <QComboBox>
+#include <QGridLayout>
+
+#include "parts/length_field.hpp"
+#include "parts/ticket.hpp"
+#include "treatments/look.hpp"
+
+namespace doyen {
+
+class LookSection : public QWidget {
+  Q_OBJECT
+ public:
+  explicit LookSection(Workshop& shop);
+  [[nodiscard]] virtual bool fits(const Treatment& cut) const = 0;
+  // `piece`: what was planned for it last; null while it is not known.
+  virtual void refresh(const Item& item, const PiecePlan* piece) = 0;
+  virtual void open_sums(bool) {}
+
+ protected:
+  // While a refresh fills the fields nothing is an edit.
+  virtual void edit(const QString& name, const std::function<void(Treatment&)>& change);
+  // The rack's bits of one kind, or without a kind all that can be seen cutting; the chosen one is there even when the
+  // rack lost it.
+  void fill_bits(QComboBox* box, std::optional<BitKind> kind, const std::string& chosen);
+  void connect_bits(QComboBox* box);
+  // The rack's flat bits, ticked where they clear floors for the piece.
+  QList<QCheckBox*> add_clearing_boxes(QVBoxLayout* column);
+  static void tick_clearing(const QList<QCheckBox*>& boxes, const Treatment& cut);
+
+  Workshop& shop_;
+  QVBoxLayout* column_;
+  bool filling_ = false;
+};
+
+}  // namespace doyen

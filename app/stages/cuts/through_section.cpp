@@ -1,0 +1,118 @@
+#include "stages/cuts/through_section.hpp"
+
+#include "planning/sums.hpp"
+
+namespace doyen {
+
+ThroughSection::ThroughSection(Workshop& shop) : LookSection(shop) {
+  flat_bit_ = new QComboBox;
+  over_ = new LengthField(0, 50, true);
+  over_->setPlaceholderText(tr("as the bed asks"));
+  column_->addWidget(make_row(tr("Flat bit"), flat_bit_));
+  column_->addWidget(make_row(tr("Past underside"), over_));
+  skin_ = new LengthField(0.05, 20, true);
+  skin_->setObjectName(QStringLiteral("skin"));
+  skin_->setPlaceholderText(tr("none: right through"));
+  skin_->setToolTip(tr("Wood that stays under the cut, to be parted with a knife"));
+  column_->addWidget(make_row(tr("Skin left"), skin_));
+  taped_ = new QCheckBox(tr("Taped down before the run"));
+  taped_->setObjectName(QStringLiteral("taped"));
+  column_->addWidget(taped_);
+  connect(skin_, &LengthField::entered, this, [this](std::optional<double> mm) {
+    edit(mm ? tr("leave a skin of %1").arg(shop_.show(*mm)) : tr("cut right through"),
+         [&](Treatment& t) { t.through.skin = mm.value_or(0); });
+  });
+  connect(taped_, &QCheckBox::clicked, this, [this](bool on) {
+    edit(on ? tr("tape it down") : tr("do not tape it"), [&](Treatment& t) { t.through.taped = on; });
+  });
+  slug_ = new QCheckBox(tr("Only cut round: the waste falls out whole"));
+  slug_->setObjectName(QStringLiteral("slug"));
+  column_->addWidget(slug_);
+  connect(slug_, &QCheckBox::clicked, this, [this](bool on) {
+    edit(on ? tr("let the waste fall out whole") : tr("clear the opening"), [&](Treatment& t) { t.pierce.slug = on; });
+  });
+  tabs_ = new QCheckBox(tr("Held by tabs"));
+  tab_count_ = new QSpinBox;
+  tab_count_->setRange(2, 60);
+  tab_count_->setObjectName(QStringLiteral("tabCount"));
+  tab_length_ = new LengthField(0.5, 200);
+  tab_height_ = new LengthField(0.1, 100);
+  column_->addWidget(tabs_);
+  column_->addWidget(make_row(tr("How many"), tab_count_));
+  column_->addWidget(make_row(tr("Length"), tab_length_));
+  column_->addWidget(make_row(tr("Height"), tab_height_));
+  place_tabs_ = new QPushButton(tr("Let Doyen place them"));
+  place_tabs_->setToolTip(tr("Tabs can be dragged along the outline on the board; this takes them back"));
+  column_->addWidget(place_tabs_, 0, Qt::AlignLeft);
+  through_ = new NumberCard(tr("Goes down to"));
+  bed_ = new NumberCard(tr("Marks the bed by up to"));
+  column_->addWidget(make_line());
+  column_->addWidget(through_);
+  column_->addWidget(bed_);
+  connect_bits(flat_bit_);
+  connect(over_, &LengthField::entered, this, [this](std::optional<double> mm) {
+    edit(tr("change the over-cut"), [&](Treatment& t) { t.through.over_cut = mm; });
+  });
+  connect(tabs_, &QCheckBox::clicked, this, [this](bool on) {
+    edit(on ? tr("hold it by tabs") : tr("leave out the tabs"), [&](Treatment& t) { t.through.tabs.wanted = on; });
+  });
+  connect(tab_count_, &QSpinBox::valueChanged, this, [this](int n) {
+    if (filling_) return;
+    shop_.edit_item(
+        tr("change the number of tabs"),
+        [&](Item& item) {
+          item.cut.through.tabs.count = n;
+          item.cut.through.tabs.placed.clear();
+        },
+        QStringLiteral("tabs"));
+  });
+  connect(tab_length_, &LengthField::entered, this, [this](std::optional<double> mm) {
+    edit(tr("change the tabs' length"), [&](Treatment& t) { t.through.tabs.length = *mm; });
+  });
+  connect(tab_height_, &LengthField::entered, this, [this](std::optional<double> mm) {
+    edit(tr("change the tabs' height"), [&](Treatment& t) { t.through.tabs.height = *mm; });
+  });
+  connect(place_tabs_, &QPushButton::clicked, this,
+          [this] { edit(tr("let Doyen place the tabs"), [](Treatment& t) { t.through.tabs.placed.clear(); }); });
+}
+
+void ThroughSection::refresh(const Item& item, const PiecePlan* piece) {
+  filling_ = true;
+  const LengthStyle& lengths = shop_.document.job().lengths;
+  fill_bits(flat_bit_, BitKind::Flat, item.cut.bit);
+  over_->show_length(item.cut.through.over_cut, lengths);
+  over_->parentWidget()->setVisible(item.cut.through.skin <= 0);
+  skin_->show_length(item.cut.through.skin > 0 ? std::optional(item.cut.through.skin) : std::nullopt, lengths);
+  taped_->setChecked(item.cut.through.taped);
+  tabs_->setChecked(item.cut.through.tabs.wanted);
+  tab_count_->setValue(item.cut.through.tabs.count);
+  tab_length_->show_length(item.cut.through.tabs.length, lengths);
+  tab_height_->show_length(item.cut.through.tabs.height, lengths);
+  for (QWidget* w :
+       {static_cast<QWidget*>(tab_count_), static_cast<QWidget*>(tab_length_), static_cast<QWidget*>(tab_height_)})
+    w->setEnabled(item.cut.through.tabs.wanted);
+  place_tabs_->setEnabled(item.cut.through.tabs.wanted && !item.cut.through.tabs.placed.empty());
+  const bool pierced = item.cut.kind == Treatment::Kind::Pierce, tabs = !pierced || item.cut.pierce.slug;
+  slug_->setVisible(pierced);
+  slug_->setChecked(item.cut.pierce.slug);
+  tabs_->setVisible(tabs);
+  place_tabs_->setVisible(tabs);
+  for (QWidget* w :
+       {static_cast<QWidget*>(tab_count_), static_cast<QWidget*>(tab_length_), static_cast<QWidget*>(tab_height_)})
+    w->parentWidget()->setVisible(tabs);
+  filling_ = false;
+  const bool known = piece != nullptr && !piece->cuts.operations.empty();
+  through_->setVisible(known);
+  bed_->setVisible(known);
+  if (!known) return;
+  bed_->setVisible(item.cut.through.skin <= 0);
+  through_->show_number(shop_.show(piece->cuts.deepest),
+                        item.cut.through.skin > 0 ? tr("but for the skin") : tr("right through"),
+                        through_sum(*shop_.plan, item.piece.id));
+  const Blank& blank = shop_.plan->job.blank;
+  const double over = item.cut.through.over_cut.value_or(default_over_cut(blank));
+  bed_->show_number(shop_.show(over + blank.thickest() - blank.thinnest()), tr("lay waste sheet beneath"),
+                    bed_sum(*shop_.plan, item.piece.id));
+}
+
+}  // namespace doyen

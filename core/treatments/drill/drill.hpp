@@ -1,0 +1,12 @@
+// Holes.
+#pragma once
+
+namespace doyen {
+
+struct DrillChoices {
+  double peck = 0;     // mm, how far at a time; 0 takes the bit's own depth a pass
+  double spacing = 0;  // mm: holes along lines, so far apart; 0 drills the islands' middles only
+  friend bool operator==(const DrillChoices&, const DrillChoices&) = default;
+};
+
+}  // namespace doyen

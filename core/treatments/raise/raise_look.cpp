@@ -1,0 +1,63 @@
+// Raised: it stays standing, the ground round it is sunk.
+#include <algorithm>
+
+#include "treatments/all.hpp"
+#include "treatments/asking.hpp"
+#include "treatments/raise/raise_parts.hpp"
+#include "treatments/treatment_fields.hpp"
+
+namespace doyen {
+namespace {
+
+void add_choices(Record<Treatment>& all) {
+  static const Record<RaiseChoices> own = [] {
+    using R = RaiseChoices;
+    const auto stepped = [](const R& r) { return r.steps != R{}.steps || r.terrace != R{}.terrace; };
+    Record<R> f;
+    f.text("panel", &R::panel);
+    f.flag("sloped", &R::sloped).always();
+    f.number("steps", &R::steps, {1, 20}).also_when(stepped);
+    f.number("terrace", &R::terrace, {0, 1000}).also_when(stepped);
+    return f;
+  }();
+  all.within(&Treatment::raise, own, used_by({Treatment::Kind::Raise}));
+}
+
+void ask(Asking& wood) {
+  const RaiseChoices& raise = wood.cut.raise;
+  const int steps = std::max(1, raise.steps);
+  const double each = wood.cut.depth / steps;
+  const Bit* v = wood.of_kind(BitKind::V);
+  const double run = raise.sloped && v != nullptr ? each * v->tan_half() + v->tip / 2 : 0;
+  Region region = wood.sunk;
+  for (int k = 0; k < steps && !region.empty(); ++k) {
+    const double below = wood.below + k * each;
+    if (raise.sloped)
+      wood.groove(region, each, 0, below);
+    else
+      wood.floor(region, each, below);
+    if (k + 1 == steps) break;
+    const Region next = run > 0 ? grow(region, -run) : region;
+    region = subtract(next, grow(wood.raised, (k + 1) * (run + raise.terrace)));
+  }
+}
+
+}  // namespace
+
+constinit const Look kRaise{
+    .kind = Treatment::Kind::Raise,
+    .word = "raise",
+    .done = "raised",
+    .ground = true,
+    .asks_depth = true,
+    .starts_deep = true,
+    .takes_area = true,
+    .bit = [](const Treatment& t) { return t.raise.sloped ? WantedBit::V : WantedBit::None; },
+    .clears = [](const Treatment&) { return true; },
+    .upright = [](const Treatment& t) { return !t.raise.sloped; },
+    .fields = add_choices,
+    .cut = cut_raise,
+    .ask = ask,
+};
+
+}  // namespace doyen

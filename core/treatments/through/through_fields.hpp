@@ -1,0 +1,13 @@
+// What pierced openings and cut-outs have in common when they are written, and when they are chosen.
+#pragma once
+
+#include "treatments/look.hpp"
+
+namespace doyen {
+
+const Record<ThroughChoices>& through_fields();
+
+// Tabs that suit the board, where none were chosen.
+void start_through(Treatment& cut, const LookStart& about);
+
+}  // namespace doyen
