@@ -102,6 +102,7 @@ class Meetings {
         const auto first = static_cast<std::uint32_t>(segments_.size() - i);
         const auto last = static_cast<std::uint32_t>(segments_.size() - i + path.size() - 1);
         segments_.push_back({path[j], path[i], first, last});
+        heap_.push_back(first);
         total += std::hypot(static_cast<double>(path[i].X - path[j].X), static_cast<double>(path[i].Y - path[j].Y));
         box_.add(Point{static_cast<double>(path[i].X), static_cast<double>(path[i].Y)});
       }
@@ -113,6 +114,15 @@ class Meetings {
 
   [[nodiscard]] bool none() const { return complete_ && touches_ == 0 && crossings_ == 0; }
   [[nodiscard]] bool too_many() const { return crossings_ > kMostCrossings || touches_ > kMostTouches; }
+  // The points of the rings that hang together, of the largest such heap: so many may become one outline.
+  [[nodiscard]] std::size_t largest_heap() {
+    if (!complete_) return segments_.size();
+    std::vector<std::size_t> in_heap(segments_.size());
+    std::size_t largest = 0;
+    for (std::uint32_t k = 0; k < segments_.size(); ++k)
+      largest = std::max(largest, ++in_heap[heap_of(segments_[k].first)]);
+    return largest;
+  }
 
  private:
   struct Segment {
@@ -156,7 +166,21 @@ class Meetings {
     complete_ = true;
   }
 
+  // The first segment of the first ring of the heap that this ring's first segment belongs to.
+  std::uint32_t heap_of(std::uint32_t first) {
+    while (heap_[first] != first) first = heap_[first] = heap_[heap_[first]];
+    return first;
+  }
+
   void look(std::uint32_t i, std::uint32_t k) {
+    const std::size_t before = touches_ + crossings_;
+    count(i, k);
+    if (touches_ + crossings_ == before || segments_[i].first == segments_[k].first) return;
+    const std::uint32_t a = heap_of(segments_[i].first), b = heap_of(segments_[k].first);
+    heap_[std::max(a, b)] = std::min(a, b);
+  }
+
+  void count(std::uint32_t i, std::uint32_t k) {
     const Segment &p = segments_[i], &q = segments_[k];
     const bool neighbours = p.first == q.first && (i == k + 1 || k == i + 1 || (i == p.last && k == p.first) ||
                                                    (k == p.last && i == p.first));
@@ -188,6 +212,7 @@ class Meetings {
   }
 
   std::vector<Segment> segments_;
+  std::vector<std::uint32_t> heap_;  // of rings' first segments: another ring's that it hangs together with, or itself
   Box box_;
   double cell_ = 1;
   std::size_t crossings_ = 0, touches_ = 0;
@@ -384,11 +409,14 @@ Region clean(const std::vector<Ring>& rings, Fill fill) {
     throw bad_input("One outline has " + std::to_string(largest) +
                     " points, more than the 50,000 that one may have; thin it.");
   check_points(before);
-  const Meetings meetings(paths);
+  Meetings meetings(paths);
   if (meetings.none()) return nest(paths, fill);
   if (meetings.too_many()) {
     throw bad_input("The outline crosses itself more than 30,000 times; it is a tangle, not a shape to carve.");
   }
+  if (const std::size_t heap = meetings.largest_heap(); heap > kMostPointsOfOne)
+    throw bad_input("Outlines that lie on each other have " + std::to_string(heap) +
+                    " points together, more than the 50,000 that one may have; thin them, or use fewer.");
   Region once = combine(paths, {}, cl::ctUnion, type);
   // Where outlines crossed, the rounded crossing points can leave hair-thin new crossings; a second pass removes them.
   if (point_count(once) == before) return once;

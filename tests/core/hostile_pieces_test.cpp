@@ -1,6 +1,7 @@
 // Damaged jobs with every kind of piece, and pieces with figures at their limits: refused or set, never worse.
 #include <catch2/catch.hpp>
 #include <chrono>
+#include <numbers>
 #include <random>
 #include <thread>
 
@@ -68,6 +69,41 @@ TEST_CASE("a job of made pieces with changed figures is refused or set") {
     }
   }
   CHECK(read > 15);
+}
+
+TEST_CASE("copies that lie on each other are made or refused, never waited for") {
+  Piece wave;  // a round outline of 6,000 points
+  wave.id = "wave";
+  Drawing drawing;
+  std::string data;
+  for (int i = 0; i < 6000; ++i) {
+    const double a = 2 * std::numbers::pi * i / 6000, r = 50 + std::sin(a * 90);
+    data += (i == 0 ? "M" : "L") + std::to_string(60 + r * std::cos(a)) + " " + std::to_string(60 + r * std::sin(a));
+  }
+  drawing.page_width = drawing.page_height = 120;
+  drawing.parts.push_back({"w", "", data + "Z"});
+  wave.what = drawing;
+  Piece copies;
+  copies.id = "copies";
+  const auto made = [&](Derived d) {
+    d.from = {"wave"};
+    copies.what = d;
+    return outlines_of(copies, [&](const std::string&) { return &wave; }).region;
+  };
+  Derived round;
+  round.how = Derived::How::Round;
+  round.count = 12;
+  round.radius = 20;  // each lies on all the others
+  const std::size_t all = 12 * point_count(outlines_of(wave).region);
+  REQUIRE(all > 55'000);
+  CHECK_THROWS_WITH(made(round), Catch::Contains("lie on each other have " + std::to_string(all) + " points together"));
+  round.count = 5;
+  CHECK(made(round).islands.size() == 1);
+  Derived grid;
+  grid.how = Derived::How::Grid;
+  grid.columns = 12;
+  grid.step_x = 110;  // apart: as many points as there are
+  CHECK(point_count(made(grid)) == all);
 }
 
 TEST_CASE("figures at their limits neither hang nor overflow") {
