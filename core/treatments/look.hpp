@@ -4,13 +4,14 @@
 
 #include <functional>
 
-#include "fields/record.hpp"
 #include "measure/length.hpp"
 #include "rack/bit.hpp"
 #include "treatments/treatment.hpp"
 
 namespace doyen {
 
+template <typename R>
+class Record;
 class Asking;
 struct PieceCuts;
 namespace cutting {

@@ -2,6 +2,7 @@
 #include <catch2/catch.hpp>
 #include <numbers>
 #include <opencv2/imgproc.hpp>
+#include <set>
 
 #include "cutting/proposals.hpp"
 #include "json_reading.hpp"
@@ -11,6 +12,8 @@
 #include "planning/sums.hpp"
 #include "problem.hpp"
 #include "storage/data_folder.hpp"
+#include "treatments/all.hpp"
+#include "treatments/treatment_fields.hpp"
 #include "workbench.hpp"
 
 using namespace doyen;
@@ -481,5 +484,25 @@ TEST_CASE("a floor's quarter sector corner keeps (4 - pi) r^2 over four corners,
       for (std::size_t c = 0; c < f.columns(); ++c) volume -= f.at(c, i) * 0.01;
     }
     CHECK(volume == Approx(3 * (70 * 50 - (4 - std::numbers::pi) * r * r)).epsilon(0.005));
+  }
+}
+
+TEST_CASE("each look knows itself, and says what the wood shall look like") {
+  std::set<std::string> words;
+  for (const ListedLook& listed : kLooks) {
+    const Look& look = look_of(listed.kind);
+    INFO(look.word);
+    CHECK(look.kind == listed.kind);
+    CHECK(words.insert(look.word).second);
+    if (listed.kind == Treatment::Kind::None) continue;
+    CHECK(look.cut != kNotCut.cut);
+    CHECK(look.ask != kNotCut.ask);
+    // What it is asked comes back from a file, and is told apart from what other looks are asked.
+    Treatment cut;
+    cut.kind = listed.kind;
+    const Json written = treatment_fields().write(cut);
+    CHECK(written["look"] == look.word);
+    CHECK(treatment_fields().unused(written, cut).empty());
+    CHECK(treatment_fields().read(JsonView(written, "cut")) == cut);
   }
 }

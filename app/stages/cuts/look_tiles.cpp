@@ -4,6 +4,8 @@
 #include <QPainter>
 #include <QToolButton>
 
+#include "treatments/all.hpp"
+
 namespace doyen {
 namespace {
 
@@ -94,6 +96,8 @@ constexpr Tile kTiles[] = {
     {Treatment::Kind::Inlay, QT_TRANSLATE_NOOP("doyen::LookTiles", "inlaid"), "", inlaid},
     {Treatment::Kind::None, QT_TRANSLATE_NOOP("doyen::LookTiles", "not cut"), "", not_cut},
 };
+
+static_assert(std::size(kTiles) == kLooks.size() - 1, "each look has a tile, but for the plug, which is made");
 
 QIcon profile_of(void (*draw)(QPainter&), qreal ratio) {
   QPixmap pixmap(QSize(52, 30) * ratio);

@@ -1,6 +1,7 @@
 // What pierced openings and cut-outs have in common when they are written, and when they are chosen.
 #pragma once
 
+#include "fields/record.hpp"
 #include "treatments/look.hpp"
 
 namespace doyen {
