@@ -7,6 +7,8 @@
 #include <cstring>
 #include <map>
 
+#include "judge/hash.hpp"
+#include "judge/ready.hpp"
 #include "relief/carve.hpp"
 
 namespace doyen {
@@ -32,89 +34,11 @@ namespace {
 using Kind = Fault::Kind;
 using Tile = JudgeMemory::Tile;
 
-constexpr double kGouge = 0.02;     // mm
-constexpr double kLeft = 0.05;      // mm
-constexpr double kSlack = 1e-3;     // mm of rounding: files hold four decimals, cells are floats
-constexpr double kRounding = 3e-4;  // mm that a short move may seem to sink by
-constexpr double kShaving = 0.05;   // mm: less is no cut into solid wood
-constexpr int kTile = 192;          // cells
-
-class Hash {
- public:
-  void add(const void* data, std::size_t bytes) {
-    const auto* p = static_cast<const unsigned char*>(data);
-    while (bytes >= 8) {
-      std::uint64_t word = 0;
-      std::memcpy(&word, p, 8);
-      mix(word);
-      p += 8;
-      bytes -= 8;
-    }
-    for (; bytes > 0; --bytes) mix(*p++);
-  }
-  void add(double v) { add(&v, sizeof v); }
-  void add(std::uint64_t v) { mix(v); }
-  void add(const std::string& s) {
-    mix(s.size());
-    add(s.data(), s.size());
-  }
-  [[nodiscard]] std::uint64_t value() const { return h_; }
-
- private:
-  void mix(std::uint64_t v) {
-    h_ ^= v + 0x9E3779B97F4A7C15ULL + (h_ << 6) + (h_ >> 2);
-    h_ *= 0x100000001B3ULL;
-    h_ ^= h_ >> 29;
-  }
-  std::uint64_t h_ = 0xCBF29CE484222325ULL;
-};
-
-std::uint64_t key_of(const Worked& w) {
-  Hash h;
-  const Bit& b = w.bit;
-  for (const double v : {b.true_diameter(), b.true_angle(), b.tip, b.neck, b.flute_length, w.most_at_once, w.plunge})
-    h.add(v);
-  h.add(static_cast<std::uint64_t>(b.kind));
-  h.add(static_cast<std::uint64_t>(b.centre_cutting));
-  for (const Pass& pass : w.passes) {
-    h.add(static_cast<std::uint64_t>(pass.points.size()));
-    h.add(pass.points.data(), pass.points.size() * sizeof(Point3));
-  }
-  for (const auto& feeds : w.feeds) h.add(feeds.data(), feeds.size() * sizeof(double));
-  return h.value();
-}
-
-// One operation made ready for every tile.
-struct Ready {
-  const Worked* worked;
-  PreparedCut cut;
-  std::uint64_t key;
-  double edge;    // mm above the tip at which the cutting edge ends
-  bool too_deep;  // some move goes deeper than the flutes are long
-
-  // A move that sinks faster than the bit may, or straight down with one that does not cut at its middle.
-  [[nodiscard]] bool plunges(std::size_t move) const {
-    const auto [pass, leg] = cut.of(move);
-    const std::vector<Point3>& points = worked->passes[pass].points;
-    if (leg + 1 >= points.size()) return false;
-    const Point3 &a = points[leg], &b = points[leg + 1];
-    const double down = a.z - b.z, len = distance(a, b);
-    if (down <= 1e-6 || len <= 0) return false;
-    if (!worked->bit.centre_cutting && distance(a.flat(), b.flat()) < 1e-6) return true;
-    const double feed =
-        pass < worked->feeds.size() && leg + 1 < worked->feeds[pass].size() ? worked->feeds[pass][leg + 1] : 0;
-    // Files hold four decimals, and feeds to 2 per cent.
-    return feed * (down - kRounding) / len > worked->plunge * 1.05 + 1;
-  }
-};
-
-Ready ready(const Worked& w) {
-  const Bit& bit = w.bit;
-  double edge = bit.flute_length > 0 ? bit.flute_length : 1e9;
-  if (bit.kind == BitKind::V) edge = std::min(edge, bit.body_depth());
-  return {&w, PreparedCut(w.passes, bit), key_of(w), edge,
-          bit.kind != BitKind::Keyhole && deepest(w.passes) < -edge - 0.1};
-}
+constexpr double kGouge = 0.02;    // mm
+constexpr double kLeft = 0.05;     // mm
+constexpr double kSlack = 1e-3;    // mm of rounding: files hold four decimals, cells are floats
+constexpr double kShaving = 0.05;  // mm: less is no cut into solid wood
+constexpr int kTile = 192;         // cells
 
 struct Step {
   std::uint32_t operation, move;
@@ -526,51 +450,6 @@ class SideJudge {
 };
 
 }  // namespace
-
-const char* to_word(Fault::Kind kind) {
-  switch (kind) {
-    case Kind::Gouge:
-      return "gouge";
-    case Kind::Missed:
-      return "missed";
-    case Kind::Bite:
-      return "bite";
-    case Kind::Plunge:
-      return "plunge";
-    case Kind::Rub:
-      return "rub";
-    case Kind::Air:
-      return "air";
-    case Kind::Rapid:
-      return "rapid";
-  }
-  return "";
-}
-
-bool Judgement::has(Fault::Kind kind) const {
-  return std::any_of(faults.begin(), faults.end(), [&](const Fault& f) { return f.kind == kind; });
-}
-
-double Judgement::worst(Fault::Kind kind) const {
-  double mm = 0;
-  for (const Fault& f : faults) {
-    if (f.kind == kind) mm = std::max(mm, f.mm);
-  }
-  return mm;
-}
-
-double Judgement::area(Fault::Kind kind) const {
-  double mm2 = 0;
-  for (const Fault& f : faults) {
-    if (f.kind == kind) mm2 += f.mm2;
-  }
-  return mm2;
-}
-
-bool Judgement::cut_as_wanted() const {
-  return !has(Kind::Gouge) && !has(Kind::Missed) && !has(Kind::Bite) && !has(Kind::Plunge) && !has(Kind::Rub) &&
-         !has(Kind::Rapid);
-}
 
 Judgement judge_work(const JudgeTask& task, double cell, const Cancel& cancel, JudgeMemory* memory) {
   Judgement out;
