@@ -3,6 +3,11 @@
 #include "judge/judge.hpp"
 
 namespace doyen {
+namespace {
+
+using Kind = Fault::Kind;
+
+}  // namespace
 
 const char* to_word(Fault::Kind kind) {
   switch (kind) {
