@@ -17,6 +17,7 @@
 #include "planning/sums.hpp"
 #include "stock/species.hpp"
 #include "storage/atomic_file.hpp"
+#include "treatments/look.hpp"
 
 namespace doyen {
 namespace {
@@ -293,7 +294,7 @@ void what_it_is_part_of(Sheet& sheet, const Plan& plan, const Show& show) {
       sheet.paragraph("“" + item.piece.name + "” takes an insert of " + item.cut.insert.material + ", " +
                           show(item.cut.insert.thickness) + " thick, that is cut from a sheet of its own.",
                       10);
-    if (item.cut.resin) {
+    if (item.cut.resin && look_of(item.cut.kind).resin) {
       const Sum sum = resin_sum(plan, item.piece.id);
       if (!sum.result.empty())
         sheet.paragraph("“" + item.piece.name +

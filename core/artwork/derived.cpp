@@ -3,6 +3,7 @@
 #include <numbers>
 
 #include "artwork/making.hpp"
+#include "measure/whole.hpp"
 #include "problem.hpp"
 
 namespace doyen::making {
@@ -99,8 +100,8 @@ Outlines along_a_way(const Derived& d, const Outlines& source, const Outlines& w
   closed = distance(line.front(), line.back()) < 1e-6;
   double whole = 0;
   for (std::size_t i = 1; i < line.size(); ++i) whole += distance(line[i - 1], line[i]);
-  int n = d.count > 0 ? d.count : static_cast<int>(whole / std::max(0.1, std::abs(d.distance))) + (closed ? 0 : 1);
-  n = std::clamp(n, 1, kMostCopies);
+  const double fit = std::floor(whole / std::max(0.1, std::abs(d.distance))) + (closed ? 0 : 1);
+  const int n = whole_up(d.count > 0 ? d.count : fit, 1, kMostCopies);
   check_copies(source, n);
   const Point middle = bounds(source).centre();
   Outlines out;

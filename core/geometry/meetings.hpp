@@ -38,9 +38,9 @@ class Meetings {
 
   [[nodiscard]] bool none() const { return complete_ && touches_ == 0 && crossings_ == 0; }
   [[nodiscard]] bool too_many() const { return crossings_ > kMostCrossings || touches_ > kMostTouches; }
-  // The points of the rings that hang together, of the largest such heap: so many may become one outline.
+  // The points of the rings that hang together, of the largest such heap: so many may become one outline. As far as
+  // they were looked at.
   [[nodiscard]] std::size_t largest_heap() {
-    if (!complete_) return segments_.size();
     std::vector<std::size_t> in_heap(segments_.size());
     std::size_t largest = 0;
     for (std::uint32_t k = 0; k < segments_.size(); ++k)

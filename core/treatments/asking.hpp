@@ -25,7 +25,7 @@ struct WantedPiece {
   std::uint64_t key = 0;     // changes whenever anything of the above does
 };
 
-std::vector<Line2> rings_as_lines(const Region& region);
+std::vector<Line2> rings_as_lines(const Region& region);  // closed: each ends where it begins
 
 // One piece as the side that is looked at has it. Depths and heights are mm below the face, positive.
 class Asking {

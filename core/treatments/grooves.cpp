@@ -31,14 +31,15 @@ std::vector<Pass> island_passes(const Groove& groove, const Groove::Place& place
 
 class Inciser {
  public:
-  // `region` is what is carved away; `limit` its floor's depth below where its outline lies, infinite for none. The
-  // outline lies on the ground, or `sunk` mm below it: then the flank runs on upwards past it.
-  Inciser(const Piece& piece, const Region& region, double limit, double sunk = 0)
-      : piece_(piece), region_(region), limit_(limit), sunk_(sunk), z_(-piece.around.ground.below - sunk) {}
+  Inciser(const Piece& piece, const GrooveAsked& asked)
+      : piece_(piece),
+        asked_(asked),
+        region_(asked.region),
+        sunk_(asked.sunk),
+        z_(-piece.around.ground.below - asked.sunk) {}
 
-  // `propose`: flat bits for the floor are proposed where none are chosen.
-  void run(const Bit& v, bool propose, PieceCuts& out) {
-    GrooveShape shape{v.tan_half(), v.tip, limit_};
+  void run(const Bit& v, PieceCuts& out) {
+    GrooveShape shape{v.tan_half(), v.tip, asked_.limit};
     const double body = v.body_depth() - sunk_;
     if (body <= 0.01) {  // the outline itself lies deeper than the bit's body
       out.limited_by_body = true;
@@ -61,17 +62,17 @@ class Inciser {
     out.limit = shape.limit;
     out.deepest = piece_.around.ground.below + sunk_ + out.groove->deepest();
     out.deepest_at = out.groove->widest_at();
-    if (out.groove->has_floor()) make_floor(v, shape, propose, out);
+    if (out.groove->has_floor()) make_floor(v, shape, out);
     add_groove_operation(v, shape, out);
     if (shape.tip > 0) note_lost(out, lost_in_opening(region_, shape.tip / 2));
   }
 
  private:
-  void make_floor(const Bit& v, const GrooveShape& shape, bool propose, PieceCuts& out) {
+  void make_floor(const Bit& v, const GrooveShape& shape, PieceCuts& out) {
     const Region floor = grow(region_, -shape.limit_radius());
     out.floor = floor;
     Region cleared;
-    if (!piece_.cut.inlay.v_alone) cleared = clear_with(piece_, floor, sunk_ + shape.limit, propose, out);
+    if (!asked_.v_alone) cleared = clear_with(piece_, floor, sunk_ + shape.limit, asked_.propose, out);
     const Region rest = without_dust(cleared.empty() ? floor : subtract(floor, grow(cleared, 0.02)));
     out.floor_by_v = area(rest);
     tidy_ = tidy_floor_with_v(floor, rest, v.tan_half(), v.tip, z_ - shape.limit, kRidge, piece_.cancel);
@@ -114,15 +115,16 @@ class Inciser {
   }
 
   const Piece& piece_;
+  const GrooveAsked& asked_;
   const Region& region_;
-  double limit_, sunk_, z_;
+  double sunk_, z_;
   std::vector<Pass> tidy_;
 };
 
 }  // namespace
 
 void groove(const Piece& piece, const Bit& v, const GrooveAsked& asked, PieceCuts& out) {
-  Inciser(piece, asked.region, asked.limit, asked.sunk).run(v, asked.propose, out);
+  Inciser(piece, asked).run(v, out);
 }
 
 }  // namespace doyen::cutting

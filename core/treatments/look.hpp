@@ -43,8 +43,8 @@ struct Look {
   bool resin = false;    // can be filled
   bool to_back = false;  // goes to the back by itself, and lies there as it is seen from the front
 
-  // Its own bit; the bits that it takes of that kind where not all do; and which one it begins with. Without the last,
-  // the one of its kind that is nearest to the usual.
+  // Its own bit; which of that kind it begins with, where not any will do; and which one when the piece has none such:
+  // without the last, the one of its kind that is nearest to the usual.
   WantedBit (*bit)(const Treatment&) = [](const Treatment&) { return WantedBit::None; };
   bool (*takes)(const Bit&) = [](const Bit&) { return true; };
   const Bit* (*usual_bit)(const Rack&) = nullptr;

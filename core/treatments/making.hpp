@@ -49,7 +49,8 @@ struct GrooveAsked {
   const Region& region;
   double limit = std::numeric_limits<double>::infinity();  // mm, its floor's depth below the outline; infinite for none
   double sunk = 0;
-  bool propose = true;  // flat bits for the floor where none are chosen
+  bool propose = true;   // flat bits for the floor where none are chosen
+  bool v_alone = false;  // no flat bit at all: its tip goes over the floor, too
 };
 void groove(const Piece& piece, const Bit& v, const GrooveAsked& asked, PieceCuts& out);
 

@@ -15,7 +15,6 @@ struct Ground {
   std::string half_on;     // id of a piece whose floor it lies on with a part only; empty when there is none
 };
 
-// What surrounds a piece as far as its own cutting is concerned.
 struct Surroundings {
   Ground ground;
   Region sunk;            // of Raise: what is taken away; empty when another piece of the same panel does it

@@ -21,7 +21,7 @@
 namespace doyen {
 
 struct Treatment {
-  // Each is listed with what it knows of itself in treatments/all.hpp.
+  // Each is listed with what it knows of itself in treatments/all.hpp; Plug stays the last.
   enum class Kind { None, Incise, CutOut, Line, Raise, Recess, Pierce, Bevel, Drill, Plane, HangerSlot, Inlay, Plug };
   Kind kind = Kind::None;
   // What several looks share:

@@ -65,7 +65,8 @@ void check_between(const Situation& s, std::vector<Verdict>& out) {
   for (std::size_t i = 0; i < s.job.items.size(); ++i) {
     const Item& item = s.job.items[i];
     if (!item.cut.back || item.cut.kind == Kind::None || s.pieces[i].outlines == nullptr) continue;
-    const Box box = bounds(*s.pieces[i].outlines).grown(item.cut.slot.length + 15);
+    const double slides = item.cut.kind == Kind::HangerSlot ? item.cut.slot.length : 0;
+    const Box box = bounds(*s.pieces[i].outlines).grown(slides + 15);
     if (!box.contains(at) || box.width() * box.height() >= smallest) continue;
     smallest = box.width() * box.height();
     by = &item;

@@ -68,7 +68,9 @@ void check_wood_left(const Situation& s, std::vector<Verdict>& out) {
     std::vector<Remedy> remedies;
     const double own = std::floor((allowed - cuts->ground) * 100) / 100;  // mm below the piece's own ground
     const bool incised = item.cut.kind == Treatment::Kind::Incise;
-    if (own >= 0.1 && item.cut.insert.thickness <= 0) {
+    const bool insert =
+        item.cut.kind == Treatment::Kind::Recess && item.cut.insert.thickness > 0;  // it makes the depth
+    if (own >= 0.1 && !insert) {
       remedies.push_back({incised ? "Floor limit " + s.show(own) : "Make it " + s.show(own) + " deep",
                           [id = item.piece.id, own, incised](Job& job) {
                             Item* it = job.find(id);

@@ -13,6 +13,7 @@
 #include "problem.hpp"
 #include "storage/data_folder.hpp"
 #include "treatments/all.hpp"
+#include "treatments/start.hpp"
 #include "treatments/treatment_fields.hpp"
 #include "workbench.hpp"
 
@@ -504,5 +505,60 @@ TEST_CASE("each look knows itself, and says what the wood shall look like") {
     CHECK(written["look"] == look.word);
     CHECK(treatment_fields().unused(written, cut).empty());
     CHECK(treatment_fields().read(JsonView(written, "cut")) == cut);
+  }
+}
+
+TEST_CASE("what was chosen for another look changes nothing") {
+  Treatment odd;  // nothing as usual
+  odd.raise = {"rim", false, 3, 6};
+  odd.incise.floor_limit = 1.1;
+  odd.line = {1.5, 20};
+  odd.insert = {3, 0.4, 0.7, 9, Insert::Corners::Round, true, "acrylic"};
+  odd.through.over_cut = 0.9;
+  odd.through.skin = 0.6;
+  odd.through.taped = true;
+  odd.through.tabs = {false, 7, 9, 2, {{0, 0.3}}};
+  odd.pierce.slug = odd.bevel.inside = odd.resin = true;
+  odd.drill = {0.7, 11};
+  odd.slot.length = 33;
+  odd.margin = 21;
+  odd.inlay = {false, 2.9, 1.9, 0.2, true, 1.5, "black-cherry", 9, true, 9, 0.1};
+  const Json odd_text = treatment_fields().write(odd);
+  const Rack rack = load_rack();
+  for (const ListedLook& listed : kLooks) {
+    if (listed.kind == Kind::None) continue;
+    INFO(listed.look.word);
+    Job job = board(240, 160, 12);
+    Treatment plain = start_look(listed.kind, {}, {job.blank, job.lengths, rack, [](const Bit&) { return 20.0; }});
+    if (look_of(listed.kind).asks_depth && listed.kind != Kind::HangerSlot)
+      plain.depth = 8;  // deep: remedies are offered
+    // All that it says it does not use, as it was chosen for others.
+    Json text = treatment_fields().write(plain);
+    for (const std::string& key : treatment_fields().unused(odd_text, plain)) text[key] = odd_text[key];
+    const Treatment full = treatment_fields().read(JsonView(text, "cut"));
+    REQUIRE_FALSE(full == plain);
+    add(job, "art", {kBox, 70, 50}, {120, 80}, plain);
+    add(job, "rim", {kBox, 150, 110}, {120, 80}, {});
+    const Plan without = planned(job);
+    job.items[0].cut = full;
+    const Plan with = planned(job);
+    REQUIRE_FALSE(without.pieces[0]->cuts.operations.empty());
+    const auto files = [](const Plan& p) {
+      std::string all;
+      for (const OutputFile& f : gcode_files(p)) all += f.name + "\n" + f.text;
+      return all;
+    };
+    CHECK((files(with) == files(without)));
+    const auto said = [](const Plan& p) {
+      std::string all;
+      for (const Verdict& v : p.verdicts) {
+        all += v.code + ": " + v.text;
+        for (const Remedy& r : v.remedies) all += " [" + r.label + "]";
+        all += "\n";
+      }
+      return all;
+    };
+    CHECK(said(with) == said(without));
+    CHECK(with.seconds == without.seconds);
   }
 }

@@ -128,7 +128,15 @@ TEST_CASE("resin, inserts and levelling are on their sheets with their cautions"
   badge.cut.insert.cut = true;
   badge.cut.insert.material = "brass";
   job.items.push_back(badge);
+  Item hole = badge;  // as it was chosen while it was a recess; an opening holds no resin
+  hole.piece.id = "hole";
+  hole.piece.name = "Hole";
+  hole.piece.at = {190, 35};
+  hole.cut.kind = Kind::Pierce;
+  hole.cut.bit = "flat-1/8in";
+  job.items.push_back(hole);
   const std::string text = sheet_of(job, out);
+  CHECK_THAT(text, !says("“Hole” is filled with resin"));
   CHECK_THAT(text, says("“Badge” takes an insert of brass, 2 mm thick"));
   CHECK_THAT(text, says("“Badge” is filled with resin:") && says("ml to mix") && says("Gloves and moving air"));
   bool levelled = false, inserted = false;

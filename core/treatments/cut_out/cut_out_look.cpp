@@ -3,16 +3,18 @@
 #include "treatments/asking.hpp"
 #include "treatments/cut_out/cut_out.hpp"
 #include "treatments/through/through_cut.hpp"
-#include "treatments/through/through_fields.hpp"
+#include "treatments/through/through_look.hpp"
 #include "treatments/treatment_fields.hpp"
 
 namespace doyen {
+
 Region cut_out_body(const Region& outline, double grown) {
   return grown > 0 ? grow(outline, grown, Corner::Sharp) : outline;
 }
 
 namespace {
 
+// What both looks that go through are asked is listed here once.
 void add_choices(Record<Treatment>& all) {
   all.within(&Treatment::through, through_fields(), [](const Treatment& t) { return goes_through(t.kind); });
 }

@@ -46,7 +46,7 @@ void cut_pocket(const cutting::Piece& piece, PieceCuts& out) {
   if (!inlay.sloped)
     cutting::upright_floor(piece, art, piece.cut.depth, out);
   else if (v != nullptr && !art.empty())
-    cutting::groove(piece, *v, {.region = art, .limit = piece.cut.depth}, out);
+    cutting::groove(piece, *v, {.region = art, .limit = piece.cut.depth, .v_alone = inlay.v_alone}, out);
 }
 
 void ask_pocket(Asking& wood) {
@@ -67,7 +67,8 @@ void cut_plug(const cutting::Piece& piece, PieceCuts& out) {
   if (!inlay.sloped)
     cutting::upright_floor(piece, ground, inlay.contact + inlay.saw_gap, out);
   else if (v != nullptr)
-    cutting::groove(piece, *v, {.region = ground, .limit = inlay.saw_gap, .sunk = inlay.contact}, out);
+    cutting::groove(piece, *v,
+                    {.region = ground, .limit = inlay.saw_gap, .sunk = inlay.contact, .v_alone = inlay.v_alone}, out);
 }
 
 void ask_plug(Asking& wood) {

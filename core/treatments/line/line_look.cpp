@@ -28,12 +28,7 @@ void add_choices(Record<Treatment>& all) {
 // The bit follows stroke lines, and the outlines where there is an inside, level by level at no more than its own step.
 std::vector<Pass> follow_lines(std::vector<Line2> lines, const Region& region, double ground, double depth,
                                double step) {
-  for (const Island& island : region.islands) {
-    for (const Ring& ring : island.rings) {
-      lines.push_back(ring);
-      lines.back().push_back(ring.front());
-    }
-  }
+  for (Line2& ring : rings_as_lines(region)) lines.push_back(std::move(ring));
   const int levels = whole_up(depth / std::max(0.05, step) - 1e-9, 1, 100'000);
   std::vector<Pass> passes;
   for (const Line2& line : lines) {

@@ -4,7 +4,7 @@
 #include "treatments/all.hpp"
 #include "treatments/asking.hpp"
 #include "treatments/pierce/pierce_parts.hpp"
-#include "treatments/through/through_fields.hpp"
+#include "treatments/through/through_look.hpp"
 #include "treatments/treatment_fields.hpp"
 
 namespace doyen {

@@ -3,7 +3,7 @@
 #include <algorithm>
 
 #include "stock/species.hpp"
-#include "treatments/through/through_fields.hpp"
+#include "treatments/through/through_look.hpp"
 
 namespace doyen {
 namespace {

@@ -15,8 +15,8 @@ CutOutShape through_shape(const Piece& piece, const Bit& flat) {
   return shape;
 }
 
-// Deep edges are cut slower: the chips leave badly and a long bit bends
-// (about 60 in/min where 100 is usual; common practice, no source).
+// Deep edges are cut slower: the chips leave badly and a long bit bends (about 60 in/min where 100 is usual; common
+// practice, no source).
 Operation through_operation(const Piece& piece, Operation::Kind kind, const Bit& flat, const CutOutShape& shape) {
   Operation op = operation(piece, kind, flat, shape.thickness + shape.over_cut);
   op.ground = 0;

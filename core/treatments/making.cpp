@@ -1,4 +1,4 @@
-// What the looks make operations with: floors, and what no bit reaches.
+// What the looks make operations with; grooves have a file of their own.
 #include <algorithm>
 #include <cmath>
 
