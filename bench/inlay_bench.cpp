@@ -4,6 +4,7 @@
 #include <chrono>
 
 #include "inlay/fit.hpp"
+#include "rack/own_rack.hpp"
 #include "relief/carve.hpp"
 #include "storage/data_folder.hpp"
 

@@ -4,6 +4,7 @@
 #include <chrono>
 
 #include "planning/judged.hpp"
+#include "rack/own_rack.hpp"
 #include "storage/data_folder.hpp"
 
 namespace {

@@ -58,7 +58,7 @@ Job crowded() {
     Drawing d;
     d.name = "leaf";
     d.page_width = d.page_height = 80;
-    d.parts.push_back({"p", "", data + "Z"});
+    d.parts.edit().push_back({"p", "", data + "Z"});
     Item item;
     item.piece = {"leaf-" + std::to_string(i), "Leaf", d, {70.0 + 115 * (i % 10), 50.0 + 75 * (i / 10)}, 0};
     item.cut.kind = Treatment::Kind::Incise;

@@ -8,6 +8,7 @@
 #include "cli/arguments.hpp"
 #include "job/job.hpp"
 #include "planning/plan.hpp"
+#include "rack/own_rack.hpp"
 
 namespace doyen::cli {
 

@@ -9,10 +9,9 @@ namespace doyen {
 // BadInput: something read from outside is not what was expected (file, place and expectation are in the message).
 // CannotWrite: the target could not be written; whatever stood there before is untouched.
 // InTheWay: something that is not Doyen's to replace stands where it would write; nothing was touched.
-// Cancelled: the caller asked for the work to stop.
 class Problem : public std::runtime_error {
  public:
-  enum class Kind { BadInput, CannotWrite, InTheWay, Cancelled };
+  enum class Kind { BadInput, CannotWrite, InTheWay };
   Problem(Kind kind, const std::string& sentence) : std::runtime_error(sentence), kind_(kind) {}
   [[nodiscard]] Kind kind() const { return kind_; }
 

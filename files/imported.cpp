@@ -42,15 +42,17 @@ Imported traced_drawing(const TracePicture& picture, const TraceSettings& settin
   out.drawing.name = name;
   out.drawing.page_width = traced.width * mm;
   out.drawing.page_height = traced.height * mm;
+  std::vector<Drawing::Part> parts;
   int number = 1;
   for (const Path& part : traced.parts) {
     Drawing::Part p;
     p.id = "trace-" + std::to_string(number++);
     p.data = path_data(transformed(part, Transform::scale(mm, mm)), 4);
     p.even_odd = true;
-    out.drawing.parts.push_back(std::move(p));
+    parts.push_back(std::move(p));
   }
-  out.drawing.traced = TracedFrom{to_base64(picture.png()), settings};
+  out.drawing.parts = std::move(parts);
+  out.drawing.traced = TracedFrom{Shared(to_base64(picture.png())), settings};
   if (picture.shrunk() < 1)
     out.left_out.push_back("The picture is very large and was scaled to " + format_number(picture.shrunk() * 100, 0) +
                            " % before tracing.");

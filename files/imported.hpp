@@ -18,7 +18,7 @@ struct Imported {
 
 // SVG, DXF, or a picture (PNG, JPEG, BMP, WebP, traced with the settings' defaults), told apart by what is inside.
 // Throws Problem{BadInput} with the file and what was expected.
-// Cancelled: Problem{Cancelled}.
+// Stopped: Cancelled.
 Imported read_artwork(const std::string& path, Reading reading = Reading());
 bool is_picture(const std::string& path);  // by its first bytes; what cannot be read is none
 

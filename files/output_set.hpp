@@ -41,7 +41,7 @@ struct Written {
 // set. All of it or nothing. Throws Problem{CannotWrite}; {BadInput} when the judge finds what nobody accepted by name;
 // and {InTheWay} when the folder holds another job's set, or files of those names that Doyen did not write or that were
 // changed since: it says which, and touches nothing, unless `replace`.
-// Problem{Cancelled} comes before the first file is touched, or not at all.
+// Cancelled comes before the first file is touched, or not at all.
 Written write_outputs(const Plan& plan, const std::vector<FurtherPlan>& further, const std::string& folder,
                       const OutputOrder& order = {}, const Cancel& cancel = {});
 

@@ -2,6 +2,8 @@
 
 #include <algorithm>
 
+#include "problem.hpp"
+
 namespace doyen {
 
 Reading::Reading(Cancel cancel, std::function<void(double)> told, double seconds, std::size_t points)

@@ -19,7 +19,7 @@ class Reading {
   explicit Reading(Cancel cancel = {}, std::function<void(double)> told = {}, double seconds = kMostSeconds,
                    std::size_t points = kMostPoints);
 
-  // Before every element, record or outline. Throws Problem{Cancelled}, and Problem{BadInput} when it takes too long.
+  // Before every element, record or outline. Throws Cancelled, and Problem{BadInput} when it takes too long.
   void step() {
     if (++steps_ % 32 == 0) look();
   }

@@ -102,10 +102,10 @@ inline Drawing drawing(const std::string& data, bool even_odd = false) {
   Drawing d;
   d.name = "drawing";
   d.page_width = d.page_height = 50;
-  d.parts.emplace_back();
-  d.parts[0].id = "p";
-  d.parts[0].data = data;
-  d.parts[0].even_odd = even_odd;
+  d.parts.edit().emplace_back();
+  d.parts.edit()[0].id = "p";
+  d.parts.edit()[0].data = data;
+  d.parts.edit()[0].even_odd = even_odd;
   return d;
 }
 

@@ -1,8 +1,11 @@
 #include "parts/cards.hpp"
 
+#include <QCoreApplication>
 #include <QPainter>
 #include <QPainterPath>
+#include <QPointer>
 #include <QPushButton>
+#include <QThreadPool>
 
 #include "parts/flow_layout.hpp"
 #include "parts/theme.hpp"
@@ -109,21 +112,63 @@ NumberCard::NumberCard(const QString& label, QWidget* parent) : QWidget(parent) 
   inner->addWidget(sum_);
   frame_->hide();
   layout->addWidget(frame_);
-  connect(opener_, &QToolButton::toggled, frame_, &QWidget::setVisible);
+  connect(opener_, &QToolButton::toggled, this, &NumberCard::look);
 }
 
 void NumberCard::set_open(bool open) { opener_->setChecked(open); }
 
-void NumberCard::show_number(const QString& number, const QString& beside, const Sum& sum) {
+void NumberCard::show_number(const QString& number, const QString& beside, SumWork sum) {
   number_->setText(number);
   beside_->setText(beside);
-  opener_->setVisible(!sum.result.empty());
+  asked_ = std::move(sum);
+  opener_->setVisible(asked_ != nullptr);
+  look();
+}
+
+void NumberCard::show_number(const QString& number, const QString& beside, std::function<Sum()> sum) {
+  show_number(number, beside,
+              SumWork([sum = std::move(sum)](const Cancel&, const std::function<void(Sum)>& tell) { tell(sum()); }));
+}
+
+void NumberCard::show_number(const QString& number, const QString& beside, const Sum& sum) {
+  show_number(number, beside, SumWork());
+  if (sum.result.empty()) return;
+  asked_ = [sum](const Cancel&, const std::function<void(Sum)>& tell) { tell(sum); };
+  opener_->show();
+  if (opener_->isChecked()) show_sum(sum);
+}
+
+void NumberCard::look() {
+  cancel_.request();
+  cancel_ = Cancel();
+  ++generation_;
+  if (!opener_->isChecked() || !asked_) return frame_->hide();
+  QThreadPool::globalInstance()->start(
+      [self = QPointer<NumberCard>(this), mine = generation_, work = asked_, cancel = cancel_] {
+        try {
+          work(cancel, [&](Sum sum) {
+            QMetaObject::invokeMethod(
+                qApp,
+                [self, mine, sum = std::move(sum)] {
+                  if (self && self->generation_ == mine) self->show_sum(sum);
+                },
+                Qt::QueuedConnection);
+          });
+        } catch (const Cancelled&) {
+          // Another number is shown, or nobody looks at this any more.
+        } catch (const std::exception&) {
+          // What cannot be worked out is not shown.
+        }
+      });
+}
+
+void NumberCard::show_sum(const Sum& sum) {
   QString text = QStringLiteral("<b>%1</b>").arg(QString::fromStdString(sum.title).toHtmlEscaped());
   for (const std::string& line : sum.lines)
     text += QStringLiteral("<br>") + QString::fromStdString(line).toHtmlEscaped();
   text += QStringLiteral("<br><b>%1</b>").arg(QString::fromStdString(sum.result).toHtmlEscaped());
   sum_->setText(text);
-  frame_->setVisible(opener_->isChecked() && !sum.result.empty());
+  frame_->setVisible(!sum.result.empty());
 }
 
 VerdictCard::VerdictCard(const Verdict& verdict, QWidget* parent) : QWidget(parent), verdict_(verdict) {

@@ -5,6 +5,7 @@
 #include <QLabel>
 #include <QToolButton>
 #include <QVBoxLayout>
+#include <functional>
 
 #include "planning/sums.hpp"
 #include "verdicts/verdict.hpp"
@@ -22,20 +23,32 @@ enum class Lamp { Off, Fine, Note, Mind, Stop };
 QPixmap lamp_picture(Lamp lamp, int size, qreal ratio);
 Lamp lamp_of(Grade grade);
 
-// A number larger than its label; opens to its sum.
+// A number larger than its label; opens to its sum, which is worked out then, off the window's thread.
 class NumberCard : public QWidget {
   Q_OBJECT
  public:
+  // What works out a sum; it may tell it in several stages, each time all that is known.
+  using SumWork = std::function<void(const Cancel&, const std::function<void(Sum)>& tell)>;
+
   explicit NumberCard(const QString& label, QWidget* parent = nullptr);
-  void show_number(const QString& number, const QString& beside, const Sum& sum);
+  ~NumberCard() override { cancel_.request(); }
+  void show_number(const QString& number, const QString& beside, SumWork sum);
+  void show_number(const QString& number, const QString& beside, std::function<Sum()> sum);
+  void show_number(const QString& number, const QString& beside, const Sum& sum);  // none: it does not open
   void set_open(bool open);
   [[nodiscard]] QString number() const { return number_->text(); }
-  [[nodiscard]] QString sum_text() const { return sum_->text(); }
+  [[nodiscard]] QString sum_text() const { return sum_->text(); }  // as it is open
 
  private:
+  void look();
+  void show_sum(const Sum& sum);
+
   QLabel *number_, *beside_, *sum_;
   QToolButton* opener_;
   QFrame* frame_;
+  SumWork asked_;
+  Cancel cancel_;
+  quint64 generation_ = 0;
 };
 
 class VerdictCard : public QWidget {

@@ -5,6 +5,8 @@
 #include <QComboBox>
 #include <QScrollBar>
 
+#include "cancel.hpp"
+
 namespace doyen {
 namespace {
 
@@ -30,6 +32,8 @@ bool Application::notify(QObject* receiver, QEvent* event) {
         return notify(widget->parentWidget(), event);
     }
     return QApplication::notify(receiver, event);
+  } catch (const Cancelled&) {
+    return true;  // work that was asked to stop
   } catch (const std::exception& error) {
     Q_EMIT troubled(QString::fromUtf8(error.what()));
     return true;

@@ -10,6 +10,7 @@
 #include "bench/hands/all.hpp"
 #include "inlay/ladder.hpp"
 #include "parts/theme.hpp"
+#include "problem.hpp"
 #include "shell/application.hpp"
 #include "stages/cuts/rack_dialog.hpp"
 #include "stages/proof/boards_view.hpp"

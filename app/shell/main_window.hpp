@@ -9,6 +9,7 @@
 
 #include "bench/bench.hpp"
 #include "bench/section_strip.hpp"
+#include "rack/own_rack.hpp"
 #include "shell/call_box.hpp"
 #include "shell/time_beam.hpp"
 #include "stages/artwork/artwork_ticket.hpp"

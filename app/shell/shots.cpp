@@ -11,6 +11,7 @@
 #include <QToolButton>
 
 #include "bench/hands/all.hpp"
+#include "rack/own_rack.hpp"
 #include "shell/main_window.hpp"
 #include "stages/artwork/letter_bench.hpp"
 #include "stages/artwork/trace_dialog.hpp"

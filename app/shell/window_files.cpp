@@ -184,10 +184,11 @@ QString MainWindow::write_files(const QString& folder, bool anyway, bool replace
     words = tr("Written into %1: %2.").arg(folder, names.join(QStringLiteral(", "))) + QLatin1Char('\n') +
             tr("The files were read back and carved in the computer: %1.")
                 .arg(QString::fromStdString(judged_in_words(written.judgement, plan->job.lengths)));
+  } catch (const Cancelled&) {
+    words = tr("Nothing was written: you stopped it.");
   } catch (const Problem& problem) {
     in_the_way_ = problem.kind() == Problem::Kind::InTheWay;
-    words = problem.kind() == Problem::Kind::Cancelled ? tr("Nothing was written: you stopped it.")
-                                                       : QString::fromUtf8(problem.what());
+    words = QString::fromUtf8(problem.what());
   } catch (const std::exception& error) {
     words = tr("Nothing was written: %1").arg(QString::fromUtf8(error.what()));
   }

@@ -6,6 +6,7 @@
 #include <QSettings>
 
 #include "parts/theme.hpp"
+#include "problem.hpp"
 #include "shell/main_window.hpp"
 #include "storage/data_folder.hpp"
 #include "work/long_work.hpp"
@@ -38,8 +39,9 @@ bool MainWindow::open(const QString& path) {
     select({});
     bench_->fit();
     return true;
+  } catch (const Cancelled&) {
+    return false;
   } catch (const Problem& problem) {
-    if (problem.kind() == Problem::Kind::Cancelled) return false;
     say(tr("This job cannot be opened"), QString::fromUtf8(problem.what()));
     return false;
   }

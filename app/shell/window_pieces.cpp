@@ -6,6 +6,7 @@
 #include "files/imported.hpp"
 #include "files/outlines_out.hpp"
 #include "job/layout.hpp"
+#include "problem.hpp"
 #include "shell/main_window.hpp"
 #include "stages/artwork/letter_bench.hpp"
 #include "stages/artwork/trace_dialog.hpp"
@@ -156,8 +157,9 @@ void MainWindow::trace_picture(TracePicture picture, const TraceSettings& settin
         if (now > 0) drawing.scale = dialog->width_wanted() / now;
       });
       take(std::move(drawing));
+    } catch (const Cancelled&) {
+      return;
     } catch (const Problem& problem) {
-      if (problem.kind() == Problem::Kind::Cancelled) return;
       say(tr("The picture cannot be traced"), QString::fromUtf8(problem.what()));
     }
   });
@@ -181,8 +183,9 @@ void MainWindow::trace_again() {
                       if (Item* it = job.find(id)) it->piece.what = again;
                     });
                   });
+  } catch (const Cancelled&) {
+    return;
   } catch (const Problem& problem) {
-    if (problem.kind() == Problem::Kind::Cancelled) return;
     say(tr("The picture cannot be traced again"), QString::fromUtf8(problem.what()));
   }
 }
@@ -255,8 +258,9 @@ void MainWindow::add_drawing(const QString& given) {
     add_piece(tr("add a drawing"),
               {{}, QFileInfo(path).completeBaseName().toStdString(), drawing, blank.box().centre(), 0}, kind);
     if (!notes.isEmpty()) say(tr("About this drawing"), notes.join(QLatin1Char('\n')));
+  } catch (const Cancelled&) {
+    return;
   } catch (const Problem& problem) {
-    if (problem.kind() == Problem::Kind::Cancelled) return;
     say(tr("This drawing cannot be taken"), QString::fromUtf8(problem.what()));
   }
 }

@@ -94,8 +94,8 @@ void FitKeeper::start(const std::function<std::function<void()>(const Cancel&)>&
     try {
       cancel.check();
       take = work(cancel);
-    } catch (const Problem& p) {
-      if (p.kind() != Problem::Kind::Cancelled) problem = QString::fromUtf8(p.what());
+    } catch (const Cancelled&) {
+      // Something newer is asked.
     } catch (const std::exception& e) {
       problem = QString::fromUtf8(e.what());
     }

@@ -8,33 +8,39 @@
 #include <QUuid>
 
 #include "files/output_set.hpp"
+#include "job/job_change.hpp"
 #include "json_reading.hpp"
 #include "problem.hpp"
 #include "storage/atomic_file.hpp"
 
 namespace doyen {
 
+// The change alone: the document holds the job.
 class JobEdit : public QUndoCommand {
  public:
-  JobEdit(JobDocument& document, const QString& name, Job before, Job after, QString merge)
-      : QUndoCommand(name),
-        document_(document),
-        before_(std::move(before)),
-        after_(std::move(after)),
-        merge_(std::move(merge)) {}
-  void undo() override { document_.set(before_); }
-  void redo() override { document_.set(after_); }
+  JobEdit(JobDocument& document, const QString& name, JobChange change, QString merge)
+      : QUndoCommand(name), document_(document), change_(std::move(change)), merge_(std::move(merge)) {}
+  void undo() override {
+    document_.set([this](Job& job) { change_.undo(job); });
+  }
+  void redo() override {
+    document_.set([this](Job& job) { change_.redo(job); });
+  }
   [[nodiscard]] int id() const override { return merge_.isEmpty() ? -1 : 1; }
+  // The document is as it is after `other`.
   bool mergeWith(const QUndoCommand* other) override {
     const auto* next = static_cast<const JobEdit*>(other);
     if (next->merge_ != merge_) return false;
-    after_ = next->after_;
+    Job before = document_.job();
+    next->change_.undo(before);
+    change_.undo(before);
+    change_ = JobChange(before, document_.job());
     return true;
   }
 
  private:
   JobDocument& document_;
-  Job before_, after_;
+  JobChange change_;
   QString merge_;
 };
 
@@ -46,8 +52,8 @@ JobDocument::JobDocument(QObject* parent) : QObject(parent) {
 
 JobDocument::~JobDocument() { drop_recovery(); }
 
-void JobDocument::set(const Job& job) {
-  job_ = job;
+void JobDocument::set(const std::function<void(Job&)>& change) {
+  change(job_);
   if (!recovery_timer_.isActive()) recovery_timer_.start();
   Q_EMIT changed();
 }
@@ -63,7 +69,7 @@ void JobDocument::edit(const QString& name, const std::function<void(Job&)>& cha
     Q_EMIT refused(name, QString::fromUtf8(problem.what()));
     return;
   }
-  undo_.push(new JobEdit(*this, name, job_, std::move(after), merge));
+  undo_.push(new JobEdit(*this, name, JobChange(job_, after), merge));
 }
 
 namespace {

@@ -61,7 +61,7 @@ class JobDocument : public QObject {
 
  private:
   friend class JobEdit;
-  void set(const Job& job);
+  void set(const std::function<void(Job&)>& change);
   void drop_recovery();
   static QString recovery_folder();
   static void sweep_recovery_folder();

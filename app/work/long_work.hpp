@@ -13,7 +13,7 @@ using Told = std::function<void(double share)>;
 
 // Does `task` on a thread of its own, and returns when it is done. Meanwhile the window paints and takes no input; what
 // lasts half a second shows `what`, how far it is, and a button that stops it. Throws what the task throws:
-// Problem{Cancelled} when it was stopped.
+// Cancelled when it was stopped.
 void work_off_thread(QWidget* over, const QString& what, const std::function<void(const Cancel&, const Told&)>& task);
 
 }  // namespace doyen

@@ -5,6 +5,7 @@
 
 #include "inlay/riding.hpp"
 #include "planning/outputs.hpp"
+#include "problem.hpp"
 
 namespace doyen {
 
@@ -55,8 +56,8 @@ std::pair<std::shared_ptr<Plan>, JudgementPtr> looked_at(const Plan& whole, cons
           judge_files(*plan, gcode_files(*plan), glancing_cell(plan->job.blank), cancel, &memory));
       add_judgement(*plan, *judgement);
     }
-  } catch (const Problem& problem) {
-    if (problem.kind() == Problem::Kind::Cancelled) throw;  // else a verdict says why no file can be written
+  } catch (const Problem&) {
+    // No file can be written; a verdict says why.
   }
   plan->verdicts = with_tried_remedies(*plan, rack, &cache, cancel);
   // Its remedies come out of mating the halves, and need no other trial.
@@ -111,8 +112,8 @@ void Planner::request(const Job& job, const Rack& rack) {
             Q_EMIT judged(result, judgement);
           },
           Qt::QueuedConnection);
-    } catch (const Problem& problem) {
-      if (problem.kind() != Problem::Kind::Cancelled) give_up(mine, QString::fromUtf8(problem.what()));
+    } catch (const Cancelled&) {
+      // A newer request is on its way.
     } catch (const std::exception& error) {
       give_up(mine, QString::fromUtf8(error.what()));
     }
@@ -170,8 +171,10 @@ void ReliefPainter::request(const PlanPtr& plan, const BoardView& view) {
     try {
       make(coarse_, view.per_pixel * 3, 1, false);
       make(fine_, view.per_pixel / 2, 2, true);
+    } catch (const Cancelled&) {
+      // A newer view is on its way.
     } catch (const std::exception&) {
-      // Cancelled: a newer view is on its way.
+      // Its plan says what is wrong.
     }
   });
 }
@@ -214,7 +217,10 @@ void ReliefPainter::request_section(const PlanPtr& plan, const SectionLine& line
             if (mine == section_generation_) Q_EMIT section_cut(heights, back);
           },
           Qt::QueuedConnection);
+    } catch (const Cancelled&) {
+      // Another section is on its way.
     } catch (const std::exception&) {
+      // Its plan says what is wrong.
     }
   });
 }

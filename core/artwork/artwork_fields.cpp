@@ -12,7 +12,7 @@ const Record<Lettering::Kept>& kept_fields() {
     Record<Lettering::Kept> f;
     f.text("key", &Lettering::Kept::key).needed();
     f.text("outlines", &Lettering::Kept::data).needed();
-    f.afterwards([](Lettering::Kept& kept, const JsonView&) { (void)parse_path(kept.data); });
+    f.afterwards([](Lettering::Kept& kept, const JsonView&) { (void)parse_path(kept.data.get()); });
     return f;
   }();
   return fields;
@@ -101,7 +101,7 @@ const Record<TracedFrom>& traced_fields() {
     f.text("png", &TracedFrom::png).needed();
     f.afterwards([](TracedFrom& t, const JsonView& v) {
       if (t.png.size() > (80u << 20)) throw v.wrong("png", "at most 80 MB were expected");
-      (void)from_base64(t.png);
+      (void)from_base64(t.png.get());
     });
     return f;
   }();

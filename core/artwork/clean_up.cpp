@@ -84,7 +84,7 @@ class Reporter {
   static std::function<void(Drawing&)> leave_out(std::set<std::size_t> parts) {
     return [parts = std::move(parts)](Drawing& d) {
       for (const std::size_t i : parts) {
-        if (i < d.parts.size()) d.parts[i].left_out = true;
+        if (i < d.parts.size()) d.parts.edit()[i].left_out = true;
       }
     };
   }
@@ -123,22 +123,23 @@ class Reporter {
 
   // Chains lines whose ends are nearer than `near` on the page; what closes becomes a filled outline.
   static void join_ends(Drawing& d, double near) {
+    std::vector<Drawing::Part>& parts = d.parts.edit();
     for (bool again = true; again;) {
       again = false;
-      for (std::size_t i = 0; i < d.parts.size() && !again; ++i) {
-        if (!d.parts[i].line || d.parts[i].left_out) continue;
-        Path a = parse_path(d.parts[i].data);
+      for (std::size_t i = 0; i < parts.size() && !again; ++i) {
+        if (!parts[i].line || parts[i].left_out) continue;
+        Path a = parse_path(parts[i].data);
         if (a.steps.size() < 2) continue;
         if (a.steps.size() > 2 && distance(a.steps.front().to, a.steps.back().to) <= near) {
           a.close();
-          d.parts[i].line = false;
-          d.parts[i].even_odd = true;
-          d.parts[i].data = path_data(a, 5);
+          parts[i].line = false;
+          parts[i].even_odd = true;
+          parts[i].data = path_data(a, 5);
           continue;
         }
-        for (std::size_t k = 0; k < d.parts.size() && !again; ++k) {
-          if (k == i || !d.parts[k].line || d.parts[k].left_out) continue;
-          Path b = parse_path(d.parts[k].data);
+        for (std::size_t k = 0; k < parts.size() && !again; ++k) {
+          if (k == i || !parts[k].line || parts[k].left_out) continue;
+          Path b = parse_path(parts[k].data);
           if (b.steps.size() < 2) continue;
           const Point end = a.steps.back().to, start = a.steps.front().to;
           if (distance(end, b.steps.front().to) > near && distance(end, b.steps.back().to) <= near) b = reversed(b);
@@ -149,8 +150,8 @@ class Reporter {
           }
           for (std::size_t s = 0; s < b.steps.size(); ++s)
             s == 0 ? a.line(b.steps[0].to) : a.steps.push_back(b.steps[s]);
-          d.parts[i].data = path_data(a, 5);
-          d.parts.erase(d.parts.begin() + static_cast<std::ptrdiff_t>(k));
+          parts[i].data = path_data(a, 5);
+          parts.erase(parts.begin() + static_cast<std::ptrdiff_t>(k));
           again = true;
         }
       }
@@ -226,24 +227,25 @@ class Reporter {
   // Parts drawn one on another as ink and paper: each of `inner` joins the smallest filled part round it, under the
   // even-odd rule.
   static void make_holes(Drawing& d, const std::set<std::size_t>& inner) {
+    std::vector<Drawing::Part>& parts = d.parts.edit();
     std::vector<Region> regions;
-    for (const Drawing::Part& part : d.parts) {
+    for (const Drawing::Part& part : parts) {
       const Flat flat = part.line ? Flat{} : flatten(parse_path(part.data), kFlatness, true);
       regions.push_back(clean(flat.closed, part.even_odd ? Fill::EvenOdd : Fill::NonZero));
     }
     for (const std::size_t i : inner) {
-      if (i >= d.parts.size()) continue;
-      std::size_t round = d.parts.size();
-      for (std::size_t k = 0; k < d.parts.size(); ++k) {
-        if (k == i || inner.contains(k) || regions[k].empty() || d.parts[k].left_out) continue;
+      if (i >= parts.size()) continue;
+      std::size_t round = parts.size();
+      for (std::size_t k = 0; k < parts.size(); ++k) {
+        if (k == i || inner.contains(k) || regions[k].empty() || parts[k].left_out) continue;
         if (!subtract(regions[i], regions[k]).empty()) continue;
-        if (round == d.parts.size() || area(regions[k]) < area(regions[round])) round = k;
+        if (round == parts.size() || area(regions[k]) < area(regions[round])) round = k;
       }
-      if (round == d.parts.size()) continue;
-      d.parts[round].data = ring_data(subtract(regions[round], regions[i]));
-      d.parts[round].even_odd = true;
+      if (round == parts.size()) continue;
+      parts[round].data = ring_data(subtract(regions[round], regions[i]));
+      parts[round].even_odd = true;
       regions[round] = subtract(regions[round], regions[i]);
-      d.parts[i].left_out = true;
+      parts[i].left_out = true;
     }
   }
   static std::string ring_data(const Region& region) {
@@ -285,7 +287,7 @@ class Reporter {
             " the same way as the one round it, so that its inside is carved and not left standing.",
         at, "Make them holes", [wrong](Drawing& d) {
           for (const std::size_t i : wrong) {
-            if (i < d.parts.size()) d.parts[i].even_odd = true;
+            if (i < d.parts.size()) d.parts.edit()[i].even_odd = true;
           }
         });
   }
@@ -389,7 +391,7 @@ class Reporter {
         std::to_string(points_) + " points; thinned within " + show_(limits_.thin) + " there would be " +
             std::to_string(after) + feeds + ".",
         {piece_.at}, "Thin them", [page](Drawing& d) {
-          for (Drawing::Part& part : d.parts) {
+          for (Drawing::Part& part : d.parts.edit()) {
             if (part.line || part.left_out) continue;
             Path path;
             for (Ring ring : flatten(parse_path(part.data), std::min(kFlatness, page / 2), true).closed) {

@@ -32,7 +32,7 @@ struct ReachedFeed {
 using FeedAlong = std::function<ReachedFeed(const Region&)>;
 
 // `board` is the blank; `show` prints a length; `feed` may be empty. The piece must hold a drawing; its outlines'
-// problems throw as outlines_of() does. Throws Problem{Cancelled}.
+// problems throw as outlines_of() does. Throws Cancelled.
 std::vector<Finding> clean_up_report(const Piece& piece, const Box& board, const CleanUpLimits& limits,
                                      const std::function<std::string(double)>& show, const FeedAlong& feed = {},
                                      const Cancel& cancel = {});

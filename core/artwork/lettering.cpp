@@ -166,7 +166,7 @@ SetWords words_or_kept(const Lettering& l, const Ask& ask) {
   }
   SetWords out;
   out.notice = missing + "; the outlines kept in the job are used until the words are edited.";
-  out.glyphs.push_back({parse_path(l.kept.data), {}, 0, l.words});
+  out.glyphs.push_back({parse_path(l.kept.data.get()), {}, 0, l.words});
   return out;
 }
 

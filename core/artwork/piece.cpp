@@ -76,7 +76,7 @@ Box drawing_box(const Drawing& drawing) {
     if (it != known.end()) return it->second;
   }
   Drawing whole = drawing;  // left-out parts count: leaving one out must not move the others
-  for (Drawing::Part& part : whole.parts) part.left_out = false;
+  for (Drawing::Part& part : whole.parts.edit()) part.left_out = false;
   const Outlines all = parts_outlines(whole, {}, 1);
   Box box = bounds(all);
   for (const Line2& line : all.open) {
@@ -190,13 +190,13 @@ void edit_parts(Piece& piece, const std::function<void(Drawing&)>& change) {
   auto* drawing = std::get_if<Drawing>(&piece.what);
   if (drawing == nullptr) return;
   const Transform before = drawing_place(piece);
-  const std::vector<Drawing::Part> parts = drawing->parts;
+  const Shared<std::vector<Drawing::Part>> parts = drawing->parts;
   change(*drawing);
   const auto as_drawn = [](Drawing::Part part) {
     part.left_out = false;
     return part;
   };
-  if (drawing->original.empty() &&
+  if (drawing->original.empty() && parts.mark() != drawing->parts.mark() &&
       !std::equal(parts.begin(), parts.end(), drawing->parts.begin(), drawing->parts.end(),
                   [&](const Drawing::Part& a, const Drawing::Part& b) { return as_drawn(a) == as_drawn(b); }))
     drawing->original = parts;
@@ -274,6 +274,7 @@ Drawing frozen(const Outlines& outlines, const std::string& name) {
   d.page_width = box.width();
   d.page_height = box.height();
   const Transform to_page{1, 0, 0, -1, -box.left, box.top};
+  std::vector<Drawing::Part> parts;
   int number = 1;
   const auto add = [&](const std::vector<std::vector<Point>>& rings, bool line) {
     Path path;
@@ -287,10 +288,11 @@ Drawing frozen(const Outlines& outlines, const std::string& name) {
     part.data = path_data(path, 4);
     part.even_odd = true;
     part.line = line;
-    d.parts.push_back(std::move(part));
+    parts.push_back(std::move(part));
   };
   for (const Island& island : outlines.region.islands) add(island.rings, false);
   for (const Line2& line : outlines.lines) add({line}, true);
+  d.parts = std::move(parts);
   if (!outlines.lines.empty()) d.lines = Drawing::Lines::Followed;
   return d;
 }
@@ -311,7 +313,7 @@ void keep_outlines(Piece& piece) {
         transformed(glyph.path, Transform::turn(glyph.degrees).then(Transform::move(glyph.origin.x, glyph.origin.y)));
     all.steps.insert(all.steps.end(), moved.steps.begin(), moved.steps.end());
   }
-  lettering->kept = {key, path_data(all)};
+  lettering->kept = {key, Shared(path_data(all))};
 }
 
 std::string lettering_key(const Lettering& l) {

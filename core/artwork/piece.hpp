@@ -13,6 +13,7 @@
 #include "artwork/trace.hpp"
 #include "geometry/path.hpp"
 #include "geometry/polyline.hpp"
+#include "shared.hpp"
 
 namespace doyen {
 
@@ -43,7 +44,7 @@ struct Lettering {
   // What the words last looked like, so that a face missing on another machine changes nothing until they are edited.
   struct Kept {
     std::string key;   // lettering_key() of the words these outlines belong to
-    std::string data;  // SVG path data, mm about the piece's own origin, y up
+    Shared<std::string> data;  // SVG path data, mm about the piece's own origin, y up
     friend bool operator==(const Kept&, const Kept&) = default;
   } kept;
   friend bool operator==(const Lettering&, const Lettering&) = default;
@@ -68,7 +69,7 @@ struct PlainShape {
 
 // The picture that a drawing was traced from, and how, so that it can be traced again.
 struct TracedFrom {
-  std::string png;  // base64
+  Shared<std::string> png;  // base64
   TraceSettings settings;
   friend bool operator==(const TracedFrom&, const TracedFrom&) = default;
 };
@@ -88,7 +89,7 @@ struct Drawing {
   };
   std::string name;                        // the file it came from
   double page_width = 0, page_height = 0;  // mm
-  std::vector<Part> parts;
+  Shared<std::vector<Part>> parts;
   double scale = 1;
   bool mirrored = false;
   // What stroke lines are: carved as wide as they are painted, followed by the bit, or outlines of what they enclose:
@@ -98,7 +99,7 @@ struct Drawing {
   double hairline = 0.5;  // mm on the board: the width carved for lines that state none
   double thicken = 0;     // mm on the board, added on every side of filled parts
   std::optional<TracedFrom> traced;
-  std::vector<Part> original;  // the parts as they came, once mending or point editing changed them; else empty
+  Shared<std::vector<Part>> original;  // the parts as they came, once mending or point editing changed them; else empty
   friend bool operator==(const Drawing&, const Drawing&) = default;
 };
 

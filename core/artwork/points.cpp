@@ -34,7 +34,7 @@ bool edit_point(Piece& piece, PointPlace place,
   if (place.contour >= contours.size() || place.point >= contours[place.contour].points.size()) return false;
   edit_parts(piece, [&](Drawing& d) {
     change(d, contours, contours[place.contour]);
-    if (place.part < d.parts.size()) d.parts[place.part].data = path_data(path_of(contours), 5);
+    if (place.part < d.parts.size()) d.parts.edit()[place.part].data = path_data(path_of(contours), 5);
   });
   return true;
 }
@@ -182,7 +182,7 @@ bool remove_point(Piece& piece, PointPlace place) {
     }
     contours.erase(contours.begin() + static_cast<std::ptrdiff_t>(place.contour));
     // The last outline of the last part stays: a drawing without any would have no place.
-    if (contours.empty() && d.parts.size() > 1) d.parts[place.part].left_out = true;
+    if (contours.empty() && d.parts.size() > 1) d.parts.edit()[place.part].left_out = true;
     if (contours.empty()) contours = contours_of(parse_path(d.parts[place.part].data));
   });
 }

@@ -18,6 +18,7 @@
 #include <vector>
 
 #include "json_reading.hpp"
+#include "shared.hpp"
 
 namespace doyen {
 
@@ -41,6 +42,24 @@ std::string kept_text(const Json& beside);
 
 // The id of the element that such an entry belongs to, or its number, from 1.
 std::string element_name(const Json& entry);
+
+// What copies share is read as it is, and filled as its own.
+template <typename T>
+const T& plain(const T& value) {
+  return value;
+}
+template <typename T>
+const T& plain(const Shared<T>& value) {
+  return value.get();
+}
+template <typename T>
+T& to_fill(T& value) {
+  return value;
+}
+template <typename T>
+T& to_fill(Shared<T>& value) {
+  return value.edit();
+}
 
 [[noreturn]] void no_such_word(const JsonView& v, const std::string& key, const std::string& word,
                                const std::string& known);
@@ -107,7 +126,7 @@ class Record {
           if (std::invoke(get, r).size() > longest)
             throw v.wrong(key, "at most " + std::to_string(longest) + " characters were expected");
         },
-        [get](const R& r) { return Json(std::invoke(get, r)); });
+        [get](const R& r) { return Json(fields::plain(std::invoke(get, r))); });
   }
   template <typename Get>
   Record& flag(const char* key, Get get) {
@@ -166,8 +185,9 @@ class Record {
     add(
         key, get,
         [key, get, &inner, most](R& r, const JsonView& v) {
+          if (!v.has(key)) return;
           std::size_t i = 0;
-          auto& list = std::invoke(get, r);
+          auto& list = fields::to_fill(std::invoke(get, r));
           for (const Json& each : v.array(key, most)) {
             const JsonView view(each, v.where() + "." + key + "[" + std::to_string(i++) + "]");
             list.push_back(inner.read(view));

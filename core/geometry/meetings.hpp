@@ -6,6 +6,7 @@
 #include <cstdint>
 #include <vector>
 
+#include "cancel.hpp"
 #include "geometry/clipper_paths.hpp"
 
 namespace doyen {
@@ -80,6 +81,7 @@ class Meetings {
         for (std::size_t c = slot(from - box_.left, columns); c <= c1; ++c) {
           for (const std::uint32_t other : cells[r * columns + c]) {
             if (++tests > kMostTests) return;
+            if (tests % 65'536 == 0) Cancel::check_here();
             look(k, other);
             if (crossings_ > kMostCrossings) return;
           }

@@ -4,6 +4,7 @@
 #include <map>
 #include <numbers>
 
+#include "cancel.hpp"
 #include "geometry/clipper_paths.hpp"
 #include "geometry/meetings.hpp"
 #include "geometry/polyline.hpp"
@@ -65,6 +66,7 @@ Region from_tree(const cl::PolyTree& tree) {
 }
 
 Region combine(const cl::Paths& subject, const cl::Paths& clip, cl::ClipType type, cl::PolyFillType fill) {
+  Cancel::check_here();
   cl::Clipper clipper;
   clipper.StrictlySimple(true);
   const bool some = clipper.AddPaths(subject, cl::ptSubject, true);
@@ -153,6 +155,7 @@ Region nest(const cl::Paths& paths, Fill fill) {
             [](const Node& a, const Node& b) { return std::abs(a.area) > std::abs(b.area); });
   Region region;
   for (std::size_t i = 0; i < nodes.size(); ++i) {
+    Cancel::check_here();
     Node& node = nodes[i];
     const Point p = node.ring.front();
     for (std::size_t k = i; k-- > 0;) {  // the smallest that holds it
@@ -278,6 +281,7 @@ Region clean(const std::vector<Ring>& rings, Fill fill) {
     throw bad_input("One outline has " + std::to_string(largest) +
                     " points, more than the 50,000 that one may have; thin it.");
   check_points(before);
+  Cancel::check_here();
   Meetings meetings(paths);
   if (meetings.none()) return nest(paths, fill);
   if (meetings.too_many()) {
@@ -340,6 +344,7 @@ Region grow(const Region& region, double mm, Corner corner, double arc_error) {
     }
     return at;
   }
+  Cancel::check_here();
   cl::ClipperOffset offset(4.0, arc_error * kPerMm);
   offset.AddPaths(to_clipper(region),
                   corner == Corner::Round   ? cl::jtRound

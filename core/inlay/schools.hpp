@@ -24,13 +24,13 @@ struct InlayWay {
 };
 
 // The piece as it is, then with the V alone, with the V and what Doyen proposes for the floors, and upright with the
-// smallest flat bits that reach most. Ways that come to the same are listed once. Throws Problem{Cancelled}.
+// smallest flat bits that reach most. Ways that come to the same are listed once. Throws Cancelled.
 std::vector<InlayWay> ways_to_inlay(const Job& job, const std::string& piece, const Rack& rack,
                                     const Cancel& cancel = {});
 
 // The least radius, mm, that both halves' corners must be eased by for the plug to ride up by no more than `allowed`
 // mm: found by easing, planning and mating. 0 when nothing binds; negative when no easing up to the one that
-// ease_that_seats() gives is enough. Throws Problem{Cancelled}.
+// ease_that_seats() gives is enough. Throws Cancelled.
 double least_ease(const Job& job, const std::string& piece, const Rack& rack, double allowed = 0.02,
                   const Cancel& cancel = {});
 

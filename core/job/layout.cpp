@@ -3,6 +3,8 @@
 #include <algorithm>
 #include <numbers>
 
+#include "problem.hpp"
+
 namespace doyen {
 namespace {
 

@@ -27,7 +27,7 @@ struct Fitness {
   double needed_scale = 1;
 };
 
-// `feeds` of all zero leaves time and feed at zero. Throws Problem{BadInput} or {Cancelled}.
+// `feeds` of all zero leaves time and feed at zero. Throws Problem{BadInput}, Cancelled.
 Fitness fitness_of(const Region& region, const Bit& bit, const Feeds& feeds, const MachineProfile& machine,
                    const Cancel& cancel = {});
 

@@ -292,8 +292,8 @@ bool mends(const Plan& plan, const Verdict& verdict, const Remedy& remedy, const
     if (!then.runs.empty()) {
       try {
         add_judgement(then, judge_files(then, gcode_files(then), glancing_cell(after.blank), cancel));
-      } catch (const Problem& problem) {
-        if (problem.kind() == Problem::Kind::Cancelled) throw;
+      } catch (const Problem&) {
+        // No file can be written; a verdict says why.
       }
     }
   }

@@ -15,7 +15,7 @@ class ReliefKeeper {
  public:
   // Brings the field up to this plan: `area` in the coordinates of `side`, cells of `cell` mm. Returns what was carved
   // again: all of it for another area, cell or side, nothing (an empty box) when the plan cuts there what the last one
-  // did. When it is cancelled (Problem{Cancelled}) the next call carves everything anew.
+  // did. When it is cancelled (Cancelled) the next call carves everything anew.
   Box bring_up(const Plan& plan, const Box& area, double cell, Side side, const Cancel& cancel = {});
   [[nodiscard]] const HeightField& field() const { return field_; }
 
@@ -39,7 +39,7 @@ class ReliefKeeper {
 // The lit picture of a board's relief that follows its plans in the same way: only what an edit can show is lit again.
 class PictureKeeper {
  public:
-  // `shrink` as lit_picture() has it. Throws Problem{Cancelled}; the next call then lights everything anew.
+  // `shrink` as lit_picture() has it. Throws Cancelled; the next call then lights everything anew.
   const Picture& bring_up(const Plan& plan, const Box& area, double cell, Side side, std::size_t shrink,
                           const Cancel& cancel = {});
   [[nodiscard]] const HeightField& field() const { return relief_.field(); }

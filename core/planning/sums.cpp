@@ -272,6 +272,15 @@ Sum chip_sum(const Plan& plan, std::size_t i) {
   return sum;
 }
 
+Sum run_sum(const Plan& plan, std::size_t run) {
+  Sum sum = run_time_sum(plan, run);
+  const Sum chip = chip_sum(plan, run);
+  sum.lines.push_back(chip.title + ":");
+  sum.lines.insert(sum.lines.end(), chip.lines.begin(), chip.lines.end());
+  sum.lines.push_back(chip.result);
+  return sum;
+}
+
 Sum resin_sum(const Plan& plan, const std::string& id, const Cancel& cancel) {
   const ResinFill fill = fill_of(plan, id, cancel);
   Sum sum;

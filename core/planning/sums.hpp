@@ -19,7 +19,7 @@ Sum depth_sum(const Plan& plan, const std::string& piece);     // how deep a gro
 Sum floor_depth_sum(const Plan& plan, const std::string& id);  // recesses, raised grounds, bevels, holes, planed areas
 Sum clearing_sum(const Plan& plan, const std::string& id);     // which flat bits clear a floor, and why
 // Seconds that every V bit of the rack would take for this incised piece, by bit id: each is planned for itself. Throws
-// Problem{Cancelled}.
+// Cancelled.
 using VSeconds = std::map<std::string, double>;
 VSeconds v_seconds(const Plan& plan, const Rack& rack, const std::string& id, const Cancel& cancel = {});
 // What every V of the rack would do here; `seconds` as v_seconds() found them, null leaves the times out.
@@ -30,7 +30,8 @@ Sum bed_sum(const Plan& plan, const std::string& piece);      // how far the bed
 Sum time_sum(const Plan& plan);                               // the whole run
 Sum run_time_sum(const Plan& plan, std::size_t run);          // one bit's time and the feed it reaches
 Sum chip_sum(const Plan& plan, std::size_t run);              // feed = rpm × flutes × chip load
-// How much resin fills it level; its moves are carved for it. Throws Problem{Cancelled}.
+Sum run_sum(const Plan& plan, std::size_t run);               // both of them
+// How much resin fills it level; its moves are carved for it. Throws Cancelled.
 Sum resin_sum(const Plan& plan, const std::string& id, const Cancel& cancel = {});
 Sum weight_sum(const Blank& blank);    // the blank's weight from density
 Sum movement_sum(const Blank& blank);  // across the grain for 4 per cent of moisture

@@ -3,6 +3,7 @@
 #include <numbers>
 
 #include "measure/whole.hpp"
+#include "problem.hpp"
 #include "run/gcode.hpp"
 
 namespace doyen {

@@ -3,6 +3,7 @@
 #include <numbers>
 
 #include "machine/motion.hpp"
+#include "problem.hpp"
 #include "run/gcode.hpp"
 #include "run/plain_words.hpp"
 

@@ -403,7 +403,6 @@ Imported read_dxf(const std::string& text, const std::string& where, Reading rea
     reading.done(0.5);
     chains = Expander(collector, left_out, reading).run();
   } catch (const Problem& problem) {
-    if (problem.kind() == Problem::Kind::Cancelled) throw;
     throw bad_input(where + ": " + problem.what());
   } catch (const std::exception&) {
     throw bad_input(where + ": this is not DXF as it should be; it could not be read to its end.");
@@ -429,9 +428,8 @@ Imported read_dxf(const std::string& text, const std::string& where, Reading rea
   dxf::place_on_page(chains, mm, where, out, reading);
   reading.done(0.6);
   try {
-    dxf::add_parts(dxf::joined(std::move(chains), reading), out.drawing.parts, reading);
+    dxf::add_parts(dxf::joined(std::move(chains), reading), out.drawing.parts.edit(), reading);
   } catch (const Problem& problem) {
-    if (problem.kind() == Problem::Kind::Cancelled) throw;
     throw bad_input(where + ": " + problem.what());
   }
   return out;

@@ -270,7 +270,7 @@ class SvgWalker {
   void add_part(Drawing::Part part) {
     if (out_.drawing.parts.size() >= kMostParts)
       throw bad_input("the drawing has more than 200,000 outlines, too many to be a sign.");
-    out_.drawing.parts.push_back(std::move(part));
+    out_.drawing.parts.edit().push_back(std::move(part));
   }
 
   // Words with their face installed become outlines; each run of text begins where its x and y say, or goes on.
@@ -576,7 +576,6 @@ Imported read_svg(const std::string& text, const std::string& where, Reading rea
   try {
     SvgWalker(*root, out, reading).walk_root(*root);
   } catch (const Problem& problem) {
-    if (problem.kind() == Problem::Kind::Cancelled) throw;
     throw bad_input(where + ": " + problem.what());
   }
   if (out.drawing.parts.empty()) {

@@ -11,7 +11,7 @@
 namespace doyen {
 
 // Throws Problem{BadInput} with file and line. Nothing outside the file is ever opened; limits: 64 MB, 300,000
-// elements, 200 levels, 20,000 uses, 200,000 outlines, and what `reading` allows. Throws Problem{Cancelled}, too.
+// elements, 200 levels, 20,000 uses, 200,000 outlines, and what `reading` allows. Throws Cancelled, too.
 Imported read_svg(const std::string& text, const std::string& where, Reading reading = Reading());
 
 }  // namespace doyen

@@ -42,7 +42,6 @@ class TreeBuilder {
       try {
         reading_.look();
       } catch (const Problem& problem) {
-        if (problem.kind() == Problem::Kind::Cancelled) throw;
         throw bad_input(where + ": " + problem.what());
       }
       reading_.done(0.3 * static_cast<double>(at) / static_cast<double>(text.size()));

@@ -22,7 +22,7 @@ struct Element {
 };
 
 // Limits: 300,000 elements, three million attributes, 200 levels, entities that grow fourfold. Throws Problem{BadInput}
-// with file and line, and Problem{Cancelled}.
+// with file and line, and Cancelled.
 std::unique_ptr<Element> read_tree(const std::string& text, const std::string& where, Reading& reading);
 
 }  // namespace doyen::svg

@@ -10,6 +10,7 @@
 
 #include "bench/hands/all.hpp"
 #include "files/outlines_out.hpp"
+#include "rack/own_rack.hpp"
 #include "stages/artwork/letter_bench.hpp"
 #include "stages/artwork/trace_dialog.hpp"
 #include "storage/atomic_file.hpp"
@@ -307,7 +308,8 @@ TEST_CASE("parts of a drawing become pieces of their own where they are") {
     Drawing d;
     d.name = "two";
     d.page_width = d.page_height = 100;
-    d.parts = {{"a", "leaves", "M0 0 L40 0 L40 20 L0 20 Z"}, {"b", "stem", "M60 60 L90 60 L90 90 L60 90 Z"}};
+    d.parts = std::vector<Drawing::Part>{{"a", "leaves", "M0 0 L40 0 L40 20 L0 20 Z"},
+                                         {"b", "stem", "M60 60 L90 60 L90 90 L60 90 Z"}};
     job.items.push_back({{"two", "Two", d, {300, 110}, 0}, {}});
   });
   at_artwork(w, "two");

@@ -4,6 +4,7 @@
 #include <QToolButton>
 
 #include "planning/outputs.hpp"
+#include "rack/own_rack.hpp"
 #include "storage/data_folder.hpp"
 #include "window_probe.hpp"
 

@@ -1,5 +1,6 @@
 // What lies on the bench under Proof: woods where they stand, open lines and wood in the way in their colours.
 #include "parts/theme.hpp"
+#include "rack/own_rack.hpp"
 #include "stages/proof/boards_view.hpp"
 #include "stock/species.hpp"
 #include "window_probe.hpp"

@@ -7,6 +7,7 @@
 #include <QToolButton>
 #include <cmath>
 
+#include "rack/own_rack.hpp"
 #include "stages/proof/boards_view.hpp"
 #include "window_probe.hpp"
 

@@ -11,6 +11,8 @@
 
 #include "json_reading.hpp"
 #include "parts/entry_field.hpp"
+#include "problem.hpp"
+#include "rack/own_rack.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/data_folder.hpp"
 #include "tests/core/failing_calls.hpp"

@@ -8,6 +8,7 @@
 #include <QThread>
 #include <QTimer>
 
+#include "problem.hpp"
 #include "window_probe.hpp"
 #include "work/long_work.hpp"
 

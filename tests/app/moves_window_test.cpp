@@ -8,6 +8,7 @@
 #include <QToolButton>
 
 #include "planning/outputs.hpp"
+#include "rack/own_rack.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/data_folder.hpp"
 #include "window_probe.hpp"

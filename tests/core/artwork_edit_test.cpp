@@ -14,6 +14,7 @@
 #include "planning/plan.hpp"
 #include "planning/sums.hpp"
 #include "problem.hpp"
+#include "rack/own_rack.hpp"
 
 using namespace doyen;
 
@@ -434,8 +435,8 @@ TEST_CASE("outlines nested wrongly and doubled as holes are found and mended") {
   // Ink and paper as two parts: the inner one becomes a hole.
   Piece two = drawn(kRectangle);
   auto& d = std::get<Drawing>(two.what);
-  d.parts.push_back(d.parts[0]);
-  d.parts[1].data = "M10 5 L30 5 L30 15 L10 15 Z";
+  d.parts.edit().push_back(d.parts[0]);
+  d.parts.edit()[1].data = "M10 5 L30 5 L30 15 L10 15 Z";
   const auto hidden = code(two, "hidden");
   REQUIRE(hidden);
   REQUIRE(hidden->mends.size() == 2);

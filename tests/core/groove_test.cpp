@@ -224,5 +224,5 @@ TEST_CASE("hostile outlines are planned without crash, hang or gouge") {
 TEST_CASE("work stops when it is cancelled") {
   Cancel cancel;
   cancel.request();
-  CHECK_THROWS_AS(plan_groove(oracle::rectangle(0, 0, 10, 10), shape_of(60), Threads::All, cancel), Problem);
+  CHECK_THROWS_AS(plan_groove(oracle::rectangle(0, 0, 10, 10), shape_of(60), Threads::All, cancel), Cancelled);
 }

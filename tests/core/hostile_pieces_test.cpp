@@ -11,6 +11,7 @@
 #include "planning/outputs.hpp"
 #include "planning/plan.hpp"
 #include "problem.hpp"
+#include "rack/own_rack.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/data_folder.hpp"
 
@@ -81,7 +82,7 @@ TEST_CASE("copies that lie on each other are made or refused, never waited for")
     data += (i == 0 ? "M" : "L") + std::to_string(60 + r * std::cos(a)) + " " + std::to_string(60 + r * std::sin(a));
   }
   drawing.page_width = drawing.page_height = 120;
-  drawing.parts.push_back({"w", "", data + "Z"});
+  drawing.parts.edit().push_back({"w", "", data + "Z"});
   wave.what = drawing;
   Piece copies;
   copies.id = "copies";
@@ -229,7 +230,7 @@ TEST_CASE("work on a huge outline can be cancelled") {
     std::this_thread::sleep_for(std::chrono::milliseconds(60));
     cancel.request();
   });
-  CHECK_THROWS_AS(planned_as(region, Treatment::Kind::Recess, cancel), Problem);
+  CHECK_THROWS_AS(planned_as(region, Treatment::Kind::Recess, cancel), Cancelled);
   later.join();
 }
 

@@ -5,6 +5,7 @@
 #include <functional>
 
 #include "inlay/fit.hpp"
+#include "rack/own_rack.hpp"
 
 namespace inlaid {
 

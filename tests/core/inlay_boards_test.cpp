@@ -9,6 +9,7 @@
 #include "oracle.hpp"
 #include "planning/fill.hpp"
 #include "planning/outputs.hpp"
+#include "rack/own_rack.hpp"
 #include "workbench.hpp"
 
 using namespace doyen;

@@ -6,6 +6,7 @@
 #include "inlaid.hpp"
 #include "oracle.hpp"
 #include "planning/outputs.hpp"
+#include "problem.hpp"
 #include "storage/data_folder.hpp"
 
 using namespace doyen;

@@ -9,6 +9,8 @@
 #include "oracle.hpp"
 #include "planning/fill.hpp"
 #include "planning/outputs.hpp"
+#include "problem.hpp"
+#include "rack/own_rack.hpp"
 #include "stock/species.hpp"
 #include "workbench.hpp"
 

@@ -6,6 +6,7 @@
 #include "inlaid.hpp"
 #include "oracle.hpp"
 #include "planning/outputs.hpp"
+#include "rack/own_rack.hpp"
 
 using namespace doyen;
 

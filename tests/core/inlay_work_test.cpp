@@ -11,6 +11,7 @@
 #include "oracle.hpp"
 #include "planning/fill.hpp"
 #include "planning/sums.hpp"
+#include "rack/own_rack.hpp"
 #include "run/gcode.hpp"
 #include "stock/species.hpp"
 #include "treatments/inlay/figures.hpp"

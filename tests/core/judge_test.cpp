@@ -6,6 +6,7 @@
 #include <sstream>
 
 #include "planning/judged.hpp"
+#include "rack/own_rack.hpp"
 #include "random_jobs.hpp"
 #include "relief/carve.hpp"
 #include "wanted/outline_distance.hpp"

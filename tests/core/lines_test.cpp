@@ -5,6 +5,7 @@
 #include "json_reading.hpp"
 #include "oracle.hpp"
 #include "planning/judged.hpp"
+#include "rack/own_rack.hpp"
 
 using namespace doyen;
 
@@ -13,13 +14,13 @@ namespace {
 // A frame with a round hole in it, drawn as two outlines; a third line that closes nothing.
 Drawing frame(bool with_open) {
   Drawing d = oracle::drawing("M0 0 L60 0 L60 40 L0 40 Z");
-  d.parts.push_back(d.parts[0]);
-  d.parts[1].data = "M40 20 A10 10 0 0 1 20 20 A10 10 0 0 1 40 20 L40 20";  // comes back without saying so
+  d.parts.edit().push_back(d.parts[0]);
+  d.parts.edit()[1].data = "M40 20 A10 10 0 0 1 20 20 A10 10 0 0 1 40 20 L40 20";  // comes back without saying so
   if (with_open) {
-    d.parts.push_back(d.parts[0]);
-    d.parts[2].data = "M5 5 L20 5 L20 9";
+    d.parts.edit().push_back(d.parts[0]);
+    d.parts.edit()[2].data = "M5 5 L20 5 L20 9";
   }
-  for (Drawing::Part& p : d.parts) {
+  for (Drawing::Part& p : d.parts.edit()) {
     p.line = true;
     p.stroke = 0.2;
   }
@@ -91,7 +92,7 @@ TEST_CASE("lines to be followed under a look that needs an area are told, and ev
       CHECK(verdicts_of(mended, "only-lines").empty());
     }
     // Beside an area the lines alone are not cut.
-    d.parts[0].line = false;
+    d.parts.edit()[0].line = false;
     const std::vector<Verdict> beside = verdicts_of(job_of(d, kind), "lines-not-cut");
     REQUIRE(beside.size() == 1);
     CHECK(beside[0].text.find("1 line of") == 0);
@@ -113,7 +114,10 @@ TEST_CASE("lines to be followed under a look that needs an area are told, and ev
   Job wide = job_of(open, Kind::Recess);
   said[0].remedies[0].apply(wide);
   CHECK(verdicts_of(wide, "open-lines").empty());
-  open.parts.erase(open.parts.begin(), open.parts.begin() + 2);
+  {
+    auto& p = open.parts.edit();
+    p.erase(p.begin(), p.begin() + 2);
+  };
   const std::vector<Verdict> none = verdicts_of(job_of(open, Kind::Recess), "open-lines");
   REQUIRE(none.size() == 1);
   CHECK(none[0].grade == Grade::Stop);

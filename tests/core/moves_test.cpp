@@ -7,6 +7,7 @@
 #include "geometry/polyline.hpp"
 #include "oracle.hpp"
 #include "planning/outputs.hpp"
+#include "rack/own_rack.hpp"
 #include "run/gcode.hpp"
 #include "run/order.hpp"
 #include "storage/data_folder.hpp"

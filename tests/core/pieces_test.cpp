@@ -325,7 +325,7 @@ TEST_CASE("clean-up finds what is wrong, and its remedies mend it") {
     part.id = "p" + std::to_string(d.parts.size());
     part.data = data;
     part.line = line;
-    d.parts.push_back(part);
+    d.parts.edit().push_back(part);
   };
   add("M0 0 L40 0 L40 30 L0 30 Z");          // doubled
   add("M10 10 L20 10 L20 20 L10 20 Z");      // hidden

@@ -1,6 +1,7 @@
 // What goes into files for machines: words that every controller shows and none obeys.
 #include <catch2/catch.hpp>
 
+#include "rack/own_rack.hpp"
 #include "run/gcode.hpp"
 #include "run/plain_words.hpp"
 #include "workbench.hpp"

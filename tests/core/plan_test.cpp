@@ -165,7 +165,7 @@ TEST_CASE("planning stops soon after it is told to") {
     std::this_thread::sleep_for(std::chrono::milliseconds(30));
     cancel.request();
   });
-  CHECK_THROWS_AS(plan(job, rack(), machine_for(job), nullptr, cancel), Problem);
+  CHECK_THROWS_AS(plan(job, rack(), machine_for(job), nullptr, cancel), Cancelled);
   asker.join();
 }
 

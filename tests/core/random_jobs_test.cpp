@@ -7,6 +7,7 @@
 #include "inlay/steps.hpp"
 #include "job/job.hpp"
 #include "planning/outputs.hpp"
+#include "rack/own_rack.hpp"
 #include "random_jobs.hpp"
 #include "workbench.hpp"
 

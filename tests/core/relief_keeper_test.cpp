@@ -5,6 +5,7 @@
 #include "planning/outputs.hpp"
 #include "planning/relief_keeper.hpp"
 #include "problem.hpp"
+#include "rack/own_rack.hpp"
 #include "storage/data_folder.hpp"
 
 using namespace doyen;
@@ -89,7 +90,7 @@ TEST_CASE("after any edit the kept picture is what lighting everything anew give
   Cancel cancel;
   cancel.request();
   job.find("sprig")->piece.at.x -= 5;
-  CHECK_THROWS_AS(keeper.bring_up(plan(job, rack, machine_for(job)), board, 0.4, Side::Front, 1, cancel), Problem);
+  CHECK_THROWS_AS(keeper.bring_up(plan(job, rack, machine_for(job)), board, 0.4, Side::Front, 1, cancel), Cancelled);
   follow(board, 0.4, 1);
 }
 
@@ -118,7 +119,7 @@ TEST_CASE("a cancelled follow-up is made good by the next one") {
   const Plan moved = plan(job, rack, machine_for(job));
   Cancel cancel;
   cancel.request();
-  CHECK_THROWS_AS(keeper.bring_up(moved, job.blank.box(), 0.5, Side::Front, cancel), Problem);
+  CHECK_THROWS_AS(keeper.bring_up(moved, job.blank.box(), 0.5, Side::Front, cancel), Cancelled);
   keeper.bring_up(moved, job.blank.box(), 0.5, Side::Front);
   expect_same(keeper.field(), relief_of(moved, job.blank.box(), 0.5));
 }

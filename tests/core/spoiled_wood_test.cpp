@@ -6,6 +6,7 @@
 #include "inlay/plugs.hpp"
 #include "inlay/riding.hpp"
 #include "planning/judged.hpp"
+#include "rack/own_rack.hpp"
 #include "random_jobs.hpp"
 #include "relief/carve.hpp"
 #include "run/gcode.hpp"

@@ -11,6 +11,7 @@
 #include "planning/outputs.hpp"
 #include "planning/sums.hpp"
 #include "problem.hpp"
+#include "rack/own_rack.hpp"
 #include "storage/data_folder.hpp"
 #include "treatments/all.hpp"
 #include "treatments/start.hpp"

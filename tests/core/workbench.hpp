@@ -7,6 +7,7 @@
 
 #include "json_reading.hpp"
 #include "planning/outputs.hpp"
+#include "rack/own_rack.hpp"
 
 // Defined by the sanitizers' runtime, where there is one.
 extern "C" __attribute__((weak)) void __asan_init();

@@ -47,7 +47,7 @@ TEST_CASE("a DXF plate in inches is imported at its size, its holes open, its sc
   CHECK(d.parts[1].group == "scratch");
   CHECK(d.parts[1].line);
   Drawing plate = d;
-  plate.parts.pop_back();
+  plate.parts.edit().pop_back();
   CHECK(area(drawing_region(plate)) == Approx((8 - 2 * M_PI * 0.0625) * 25.4 * 25.4).epsilon(2e-3));
   // Outlines lie on the drawing's own page when asked, on the blank's otherwise.
   REQUIRE(ended("outlines " + (out / "p.doyen") + " --as-drawn --svg " + (out / "p.svg")) == 0);

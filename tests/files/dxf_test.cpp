@@ -245,7 +245,7 @@ TEST_CASE("lines and counts that no reader should believe neither hang nor fill 
   // Arcs over many turns are one turn.
   const Imported round =
       read_dxf(head + "0\nELLIPSE\n10\n0\n20\n0\n11\n20\n21\n0\n40\n0.5\n41\n0\n42\n999999\n" + tail, "a.dxf");
-  CHECK(round.drawing.parts.front().data.size() < 20'000);
+  CHECK(round.drawing.parts[0].data.size() < 20'000);
   // Blocks that hold nothing, in blocks, ten thousand times each.
   std::string blocks = "0\nSECTION\n2\nBLOCKS\n";
   for (int k = 0; k < 8; ++k) {

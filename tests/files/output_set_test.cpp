@@ -5,6 +5,7 @@
 #include "command_line.hpp"
 #include "files/output_set.hpp"
 #include "problem.hpp"
+#include "rack/own_rack.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/data_folder.hpp"
 #include "tests/core/failing_calls.hpp"

@@ -6,6 +6,7 @@
 #include "files/output_set.hpp"
 #include "files/run_sheet.hpp"
 #include "inlay/steps.hpp"
+#include "rack/own_rack.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/data_folder.hpp"
 

@@ -52,7 +52,7 @@ Piece fresh_piece(Dice& dice, const Job& job) {
     }
     case 1: {
       Drawing d;
-      d.parts.push_back({"a", "g", "M0 0 L10 0 L10 10 Z", false, dice.byte() % 2 == 0, dice.figure()});
+      d.parts.edit().push_back({"a", "g", "M0 0 L10 0 L10 10 Z", false, dice.byte() % 2 == 0, dice.figure()});
       d.scale = dice.figure();
       d.lines = static_cast<Drawing::Lines>(dice.byte() % 3);
       piece.what = d;

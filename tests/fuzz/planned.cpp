@@ -2,6 +2,7 @@
 #include "fuzz_target.hpp"
 #include "planning/judged.hpp"
 #include "problem.hpp"
+#include "rack/own_rack.hpp"
 #include "run/gcode.hpp"
 
 using namespace doyen;

@@ -104,7 +104,8 @@ void DrawingSection::build_parts() {
     const std::vector<std::size_t> changed = parts_of_row(*row, std::get<Drawing>(item->piece.what));
     const bool out = row->checkState() != Qt::Checked;
     edit_kind<Drawing>(out ? tr("leave out a part") : tr("take in a part"), [&](Drawing& d) {
-      for (const std::size_t i : changed) d.parts[i].left_out = out;
+      std::vector<Drawing::Part>& parts = d.parts.edit();
+      for (const std::size_t i : changed) parts[i].left_out = out;
     });
   });
   connect(parts_, &QListWidget::itemSelectionChanged, this, [this] {
@@ -114,8 +115,9 @@ void DrawingSection::build_parts() {
     auto& drawing = std::get<Drawing>(only.what);
     const std::vector<std::size_t> chosen = chosen_parts(drawing);
     apart_->setEnabled(!chosen.empty() && chosen.size() < drawing.parts.size());
-    for (Drawing::Part& p : drawing.parts) p.left_out = true;
-    for (const std::size_t i : chosen) drawing.parts[i].left_out = false;
+    std::vector<Drawing::Part>& parts = drawing.parts.edit();
+    for (Drawing::Part& p : parts) p.left_out = true;
+    for (const std::size_t i : chosen) parts[i].left_out = false;
     try {
       const Outlines outlines = outlines_of(only);
       std::vector<Region> regions{outlines.region};
@@ -205,10 +207,11 @@ void DrawingSection::split_off(bool each_group) {
                           Item made = *job.find(id);
                           auto& own = std::get<Drawing>(made.piece.what);
                           auto& rest = std::get<Drawing>(job.find(id)->piece.what);
-                          for (Drawing::Part& p : own.parts) p.left_out = true;
+                          std::vector<Drawing::Part>&here = own.parts.edit(), &there = rest.parts.edit();
+                          for (Drawing::Part& p : here) p.left_out = true;
                           for (const std::size_t i : parts) {
-                            own.parts[i].left_out = false;
-                            rest.parts[i].left_out = true;
+                            here[i].left_out = false;
+                            there[i].left_out = true;
                           }
                           own.traced.reset();  // only the piece that stays can be traced again
                           made.piece.id = job.fresh_id("drawing");
@@ -305,8 +308,9 @@ void DrawingSection::ask_for_report() {
     try {
       found = clean_up_report(
           piece, board, {}, [style](double mm) { return format_length(mm, style); }, along, cancel);
+    } catch (const Cancelled&) {
+      return;
     } catch (const Problem& p) {
-      if (p.kind() == Problem::Kind::Cancelled) return;
       problem = QString::fromUtf8(p.what());
     }
     QMetaObject::invokeMethod(this, [this, found = std::move(found), problem, generation] {

@@ -183,6 +183,8 @@ void LetterBench::judge(const FaceName& face, bool good) {
       } else {
         j.says = LetterBench::tr("all of it is reached");
       }
+    } catch (const Cancelled&) {
+      return;
     } catch (const Problem& problem) {
       j.grade = 3;
       j.problem = QString::fromUtf8(problem.what());

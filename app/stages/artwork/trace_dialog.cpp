@@ -314,8 +314,9 @@ void TraceDialog::run() {
       }
       outcome->fit = fitness_of(clean(rings), bit, feeds, machine, cancel);
       outcome->lost = on_picture(outcome->fit.lost, k);
+    } catch (const Cancelled&) {
+      return;
     } catch (const Problem& problem) {
-      if (problem.kind() == Problem::Kind::Cancelled) return;
       outcome->problem = QString::fromUtf8(problem.what());
     } catch (const std::exception&) {
       outcome->problem = tr("There is not enough memory for this picture.");

@@ -144,8 +144,10 @@ void BlankTicket::take_edge() {
       job.blank.width = box.width();
       job.blank.height = box.height();
     });
+  } catch (const Cancelled&) {
+    refresh();
   } catch (const Problem& problem) {
-    if (problem.kind() != Problem::Kind::Cancelled) readings_say_->setText(QString::fromUtf8(problem.what()));
+    readings_say_->setText(QString::fromUtf8(problem.what()));
     refresh();
   }
 }

@@ -226,14 +226,14 @@ void FloorSection::refresh(const Item& item, const PiecePlan* piece) {
   reach_->setVisible(piece != nullptr && (known || !piece->around.with.empty()));
   if (known) {
     deep_->show_number(shop_.show(piece->cuts.deepest), t.back ? tr("below the back") : tr("below the face"),
-                       floor_depth_sum(*shop_.plan, item.piece.id));
+                       [plan = shop_.plan, id = item.piece.id] { return floor_depth_sum(*plan, id); });
     QStringList names;
     for (const std::string& id : piece->cuts.bits) {
       const Bit* bit = shop_.rack.find(id);
       names << (bit == nullptr ? QString::fromStdString(id) : QString::fromStdString(bit->name));
     }
     floor_->show_number(names.join(QStringLiteral(", ")), t.clearing.empty() ? tr("proposed") : tr("as you chose"),
-                        clearing_sum(*shop_.plan, item.piece.id));
+                        [plan = shop_.plan, id = item.piece.id] { return clearing_sum(*plan, id); });
     const auto count = static_cast<int>(piece->cuts.holes.size());
     const bool slots = t.kind == Kind::HangerSlot;
     reach_->setText(count > 0 ? (slots ? (count == 1 ? tr("One slot.") : tr("%1 slots.").arg(count))

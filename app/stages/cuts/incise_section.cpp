@@ -1,5 +1,6 @@
 #include "stages/cuts/incise_section.hpp"
 
+#include <algorithm>
 #include <cmath>
 
 namespace doyen {
@@ -52,13 +53,13 @@ void InciseSection::refresh(const Item& item, const PiecePlan* piece) {
   const std::string letter = letter_at(piece->outlines, cuts.deepest_at);
   depth_->show_number(shop_.show(cuts.deepest),
                       letter.empty() ? QString() : tr("in %1").arg(QString::fromStdString(letter)),
-                      depth_sum(*shop_.plan, item.piece.id));
+                      [plan = shop_.plan, id = item.piece.id] { return depth_sum(*plan, id); });
   show_angles(item);
-  const Sum floor = floor_sum(*shop_.plan, item.piece.id);
   QStringList flats;
   for (const std::string& l : letters_with_floor(*piece)) flats << QString::fromStdString(l);
   const double width = 2 * cuts.groove->shape.limit_radius();
-  floor_->show_number(tr("over %1").arg(shop_.show(width)), tr("wide strokes"), floor);
+  floor_->show_number(tr("over %1").arg(shop_.show(width)), tr("wide strokes"),
+                      [plan = shop_.plan, id = item.piece.id] { return floor_sum(*plan, id); });
   QString words = tr("Strokes %1 to %2 wide.")
                       .arg(shop_.show(cuts.groove->narrowest_stroke()), shop_.show(cuts.groove->widest_stroke()));
   if (std::isfinite(cuts.limit)) {
@@ -71,36 +72,16 @@ void InciseSection::refresh(const Item& item, const PiecePlan* piece) {
 }
 
 void InciseSection::show_angles(const Item& item) {
-  if (angles_plan_ != shop_.plan || angles_piece_ != item.piece.id) {
-    angles_cancel_.request();
-    angles_cancel_ = Cancel();
-    angles_plan_ = shop_.plan;
-    angles_piece_ = item.piece.id;
-    angles_seconds_.reset();
-    angles_pool_.start([this, plan = shop_.plan, rack = shop_.rack, id = item.piece.id, cancel = angles_cancel_] {
-      VSeconds seconds;
-      try {
-        seconds = v_seconds(*plan, rack, id, cancel);
-      } catch (const std::exception&) {
-        return;  // cancelled: another piece or plan is looked at; a bit that cannot be planned has no time
-      }
-      QMetaObject::invokeMethod(
-          this,
-          [this, plan, id, seconds] {
-            if (plan != angles_plan_ || id != angles_piece_) return;
-            angles_seconds_ = seconds;
-            if (const Item* now = shop_.item(); now != nullptr && now->piece.id == id) show_angles(*now);
-          },
-          Qt::QueuedConnection);
-    });
-  }
-  const Sum angles = v_table_sum(*shop_.plan, shop_.rack, item.piece.id, angles_seconds_ ? &*angles_seconds_ : nullptr);
-  angles_->show_number(tr("%1 V bits").arg(angles.lines.size()), tr("in the rack"), angles);
-}
-
-InciseSection::~InciseSection() {
-  angles_cancel_.request();
-  angles_pool_.waitForDone();
+  const std::vector<Bit>& bits = shop_.rack.bits;
+  const auto count = std::count_if(bits.begin(), bits.end(), [](const Bit& b) { return b.kind == BitKind::V; });
+  // The depths are known at once; the times need a plan by each bit.
+  angles_->show_number(tr("%1 V bits").arg(count), tr("in the rack"),
+                       [plan = shop_.plan, rack = shop_.rack, id = item.piece.id](
+                           const Cancel& cancel, const std::function<void(Sum)>& tell) {
+                         tell(v_table_sum(*plan, rack, id, nullptr));
+                         const VSeconds seconds = v_seconds(*plan, rack, id, cancel);
+                         tell(v_table_sum(*plan, rack, id, &seconds));
+                       });
 }
 
 }  // namespace doyen

@@ -1,8 +1,6 @@
 // Incised pieces: the V, the floor limit, and what the other V bits of the rack would do.
 #pragma once
 
-#include <QThreadPool>
-
 #include "stages/cuts/look_section.hpp"
 
 namespace doyen {
@@ -11,13 +9,12 @@ class InciseSection : public LookSection {
   Q_OBJECT
  public:
   explicit InciseSection(Workshop& shop);
-  ~InciseSection() override;
   [[nodiscard]] bool fits(const Treatment& cut) const override { return cut.kind == Treatment::Kind::Incise; }
   void refresh(const Item& item, const PiecePlan* piece) override;
   void open_sums(bool open) override { depth_->set_open(open); }
 
  private:
-  // Each V of the rack is planned for the piece that is looked at, off the window's thread.
+  // Each V of the rack is planned for the piece that is looked at, once that is opened.
   void show_angles(const Item& item);
   QComboBox* v_bit_;
   LengthField* limit_;
@@ -25,11 +22,6 @@ class InciseSection : public LookSection {
   QList<QCheckBox*> clearing_;
   NumberCard *depth_, *angles_, *floor_;
   QLabel* letters_;
-  QThreadPool angles_pool_;
-  Cancel angles_cancel_;
-  PlanPtr angles_plan_;
-  std::string angles_piece_;
-  std::optional<VSeconds> angles_seconds_;
 };
 
 }  // namespace doyen

@@ -38,14 +38,14 @@ void ResinRow::refresh(const Item& item) {
   measured_ = shop_.plan;
   piece_ = item.piece.id;
   busy_ = true;
-  volume_->show_number(QStringLiteral("…"), {}, {});
+  volume_->show_number(QStringLiteral("…"), {}, Sum{});
   pool_.start([this, mine = ++generation_, plan = shop_.plan, id = item.piece.id, cancel = cancel_] {
     Sum sum;
     try {
       cancel.check();
       sum = resin_sum(*plan, id, cancel);
-    } catch (const Problem&) {
-      // Something newer is being measured.
+    } catch (const Cancelled&) {
+      return;  // something newer is being measured
     }
     QMetaObject::invokeMethod(
         this,

@@ -108,11 +108,11 @@ void ThroughSection::refresh(const Item& item, const PiecePlan* piece) {
   bed_->setVisible(item.cut.through.skin <= 0);
   through_->show_number(shop_.show(piece->cuts.deepest),
                         item.cut.through.skin > 0 ? tr("but for the skin") : tr("right through"),
-                        through_sum(*shop_.plan, item.piece.id));
+                        [plan = shop_.plan, id = item.piece.id] { return through_sum(*plan, id); });
   const Blank& blank = shop_.plan->job.blank;
   const double over = item.cut.through.over_cut.value_or(default_over_cut(blank));
   bed_->show_number(shop_.show(over + blank.thickest() - blank.thinnest()), tr("lay waste sheet beneath"),
-                    bed_sum(*shop_.plan, item.piece.id));
+                    [plan = shop_.plan, id = item.piece.id] { return bed_sum(*plan, id); });
 }
 
 }  // namespace doyen

@@ -90,6 +90,8 @@ void BoardsView::work_out(std::size_t which, const Rack& rack) {
     try {
       planned = std::make_shared<const Plan>(plan(job, rack, machine_for(job), nullptr, cancel));
       picture = to_image(board_picture(*planned, 1400, Side::Front, cancel)).copy();
+    } catch (const Cancelled&) {
+      return;  // the view is closed
     } catch (const std::exception& e) {
       problem = QString::fromUtf8(e.what());
     }
@@ -129,7 +131,8 @@ void BoardsView::show_chosen() {
   const QSize room = picture_->size();
   picture_->setPixmap(QPixmap::fromImage(seen.picture.scaled(room, Qt::KeepAspectRatio, Qt::SmoothTransformation)));
   auto* time = new NumberCard(tr("Time at the machine"));
-  time->show_number(QString::fromStdString(format_duration(seen.plan->seconds)), {}, time_sum(*seen.plan));
+  time->show_number(QString::fromStdString(format_duration(seen.plan->seconds)), {},
+                    [plan = seen.plan] { return time_sum(*plan); });
   facts_->addWidget(time);
   for (const BitRun& run : seen.plan->runs) {
     facts_->addWidget(make_label(tr("%1: %2, %3, deepest %4")

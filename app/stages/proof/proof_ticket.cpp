@@ -46,24 +46,20 @@ void ProofTicket::refresh() {
   column_->insertWidget(column_->indexOf(fit_) + (stops > 0 ? 0 : 1), verdicts_);
   verdicts_->show_for({}, true);
   time_->show_number(QString::fromStdString(format_duration(plan.seconds)),
-                     tr("by acceleration and corners, not length over feed"), time_sum(plan));
+                     tr("by acceleration and corners, not length over feed"),
+                     [plan = shop_.seen()] { return time_sum(*plan); });
   clear_layout(runs_);
   const bool inch = plan.job.lengths.unit == Unit::Inch;
   for (std::size_t i = 0; i < plan.runs.size(); ++i) {
     const BitRun& run = plan.runs[i];
     auto* card = new NumberCard(QString::fromStdString(run.bit.name));
     const double k = inch ? kMmPerInch : 1;
-    Sum sum = run_time_sum(plan, i);
-    const Sum chip = chip_sum(plan, i);
-    sum.lines.push_back(chip.title + ":");
-    sum.lines.insert(sum.lines.end(), chip.lines.begin(), chip.lines.end());
-    sum.lines.push_back(chip.result);
     card->show_number(QString::fromStdString(format_duration(run.time.seconds)),
                       tr("reaches %1 of %2 %3")
                           .arg(run.time.reached_feed() / k, 0, 'f', 0)
                           .arg(run.feeds.feed / k, 0, 'f', 0)
                           .arg(inch ? tr("in/min") : tr("mm/min")),
-                      sum);
+                      [plan = shop_.seen(), i] { return run_sum(*plan, i); });
     runs_->addWidget(card);
   }
 }

@@ -1,0 +1,84 @@
+#include "planning/piece_key.hpp"
+
+#include <boost/uuid/name_generator_sha1.hpp>
+#include <cstring>
+
+#include "json_reading.hpp"
+#include "treatments/treatment_fields.hpp"
+
+namespace doyen {
+namespace {
+
+PieceKey hashed(const std::string& text) {
+  const boost::uuids::name_generator_sha1 hash(boost::uuids::ns::oid());
+  const boost::uuids::uuid of = hash(text);
+  PieceKey key;
+  static_assert(sizeof of.data == sizeof key);
+  std::memcpy(&key, of.data, sizeof key);
+  return key;
+}
+
+void add(std::string& text, double value) { text.append(reinterpret_cast<const char*>(&value), sizeof value); }
+void add(std::string& text, std::uint64_t value) { text.append(reinterpret_cast<const char*>(&value), sizeof value); }
+void add(std::string& text, const std::string& word) {
+  add(text, std::uint64_t{word.size()});
+  text += word;
+}
+void add(std::string& text, const Region& region) {
+  add(text, std::uint64_t{region.islands.size()});
+  for (const Island& island : region.islands) {
+    add(text, std::uint64_t{island.rings.size()});
+    for (const Ring& ring : island.rings) {
+      add(text, std::uint64_t{ring.size()});
+      text.append(reinterpret_cast<const char*>(ring.data()), ring.size() * sizeof(Point));
+    }
+  }
+}
+
+}  // namespace
+
+PieceKeys::PieceKeys(const Job& job, const Item& item) : item_(item) {
+  Job one;
+  for (const Piece* piece : job.with_sources(item.piece)) one.items.push_back({*piece, {}});
+  // What is large is known by its mark; what does not change what is cut is left out.
+  for (Item& each : one.items) {
+    each.piece.name.clear();
+    if (auto* drawing = std::get_if<Drawing>(&each.piece.what)) {
+      add(made_from_, drawing->parts.mark());
+      drawing->parts.clear();
+      drawing->original.clear();
+      drawing->traced.reset();
+    } else if (auto* lettering = std::get_if<Lettering>(&each.piece.what)) {
+      add(made_from_, lettering->kept.data.mark());
+      lettering->kept.data.clear();
+    }
+  }
+  one.blank = job.blank;
+  one.blank.margin = 0;
+  one.blank.keep_outs.clear();
+  if (!item.cut.back) one.blank.width = one.blank.height = 1;
+  one.blank.form = BlankForm::Rectangle;
+  one.run.turn = job.run.turn;
+  made_from_ += write_job(one);
+}
+
+PieceKey PieceKeys::of_outlines() const {
+  std::string text = "outlines";
+  // What is cut from the back is mirrored, or not, as its look will have it.
+  if (item_.cut.back) add(text, std::uint64_t{1} + static_cast<std::uint64_t>(item_.cut.kind));
+  return hashed(text + made_from_);
+}
+
+PieceKey PieceKeys::of_cuts(const Surroundings& around) const {
+  std::string text = made_from_ + treatment_fields().write(item_.cut).dump();
+  const Ground& ground = around.ground;
+  for (const std::string* word : {&ground.of, &ground.half_on, &around.with}) add(text, *word);
+  add(text, std::uint64_t{ground.overruled});
+  for (const double mm : {ground.below, around.wall, around.lean, around.part_below, around.part_wall, around.grown})
+    add(text, mm);
+  for (const Region* region : {&around.sunk, &around.raised, &around.floor, &around.part_floor, &around.open})
+    add(text, *region);
+  return hashed(text);
+}
+
+}  // namespace doyen

@@ -1,0 +1,31 @@
+// One piece's plan: its outlines, what lies round it, how it is cut.
+#pragma once
+
+#include <memory>
+#include <string>
+
+#include "cancel.hpp"
+#include "job/job.hpp"
+#include "rack/asked_rack.hpp"
+#include "treatments/piece_cuts.hpp"
+
+namespace doyen {
+
+struct PiecePlan {
+  Outlines outlines;
+  Surroundings around;
+  PieceCuts cuts;
+  std::string problem;    // why the piece could not be set; empty when all is well
+  std::uint64_t key = 0;  // changes with anything that went into it
+};
+
+// The outlines alone: a plan of a piece without cuts.
+std::shared_ptr<const PiecePlan> set_piece(const Job& job, const Item& item);
+
+// The piece as it was set, cut: on each of the grounds that it lies on, from the side that was asked for. `key` is kept
+// with it. Throws Cancelled; other trouble is the plan's `problem`.
+std::shared_ptr<const PiecePlan> cut_set_piece(const PiecePlan& set, const Item& item, const Surroundings& around,
+                                               const Job& job, const AskedRack& rack, const Cancel& cancel,
+                                               std::uint64_t key);
+
+}  // namespace doyen

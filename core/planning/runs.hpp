@@ -1,0 +1,36 @@
+// A plan's runs: which bit cuts what, in which order, how long it takes, and how high it travels.
+#pragma once
+
+#include <string>
+#include <vector>
+
+#include "job/job.hpp"
+#include "machine/motion.hpp"
+#include "treatments/piece_cuts.hpp"
+
+namespace doyen {
+
+struct Plan;
+
+// One bit's stay in the spindle.
+struct BitRun {
+  Bit bit;
+  Feeds feeds;
+  std::vector<const Operation*> operations;  // owned by the plan's pieces
+  RunTime time;
+  double deepest = 0;  // mm below the face of its side, positive
+  std::string file;    // NN-<bit>.nc, NN-back-<bit>.nc, NN-glued-<bit>.nc, or one name for all of a side
+  Side side = Side::Front;
+  bool later = false;  // of the second run, when the inlays are glued and level
+};
+
+// Fills in the plan's runs and times from its pieces: in the order the user wished, and what Doyen's own would take.
+void make_runs(Plan& plan);
+
+// How far above the nominal face, z = 0, wood or film may stand somewhere: readings that differ, cupping, film. mm.
+double highest_wood(const Job& job, Side side);
+
+// Which height the bit travels at on this side of this board (RunSettings::low_travel, clamps and screws).
+Travel travel_of(const Job& job, const MachineProfile& machine, Side side);
+
+}  // namespace doyen
