@@ -4,6 +4,7 @@
 #include <cstring>
 
 #include "json_reading.hpp"
+#include "stock/blank_fields.hpp"
 #include "treatments/treatment_fields.hpp"
 
 namespace doyen {
@@ -35,6 +36,26 @@ void add(std::string& text, const Region& region) {
   }
 }
 
+void add(std::string& text, const Surroundings& around) {
+  const Ground& ground = around.ground;
+  for (const std::string* word : {&ground.of, &ground.half_on, &around.with}) add(text, *word);
+  add(text, std::uint64_t{ground.overruled});
+  for (const double mm : {ground.below, around.wall, around.lean, around.part_below, around.part_wall, around.grown})
+    add(text, mm);
+  for (const Region* region : {&around.sunk, &around.raised, &around.floor, &around.part_floor, &around.open})
+    add(text, *region);
+}
+
+// What of the board matters to how a piece is cut; where it lies on it only to what is cut from the back.
+Blank as_it_matters(Blank blank, bool back) {
+  blank.margin = 0;
+  blank.keep_outs.clear();
+  if (!back) blank.width = blank.height = 1;
+  blank.form = BlankForm::Rectangle;
+  blank.edge.clear();
+  return blank;
+}
+
 }  // namespace
 
 PieceKeys::PieceKeys(const Job& job, const Item& item) : item_(item) {
@@ -53,11 +74,7 @@ PieceKeys::PieceKeys(const Job& job, const Item& item) : item_(item) {
       lettering->kept.data.clear();
     }
   }
-  one.blank = job.blank;
-  one.blank.margin = 0;
-  one.blank.keep_outs.clear();
-  if (!item.cut.back) one.blank.width = one.blank.height = 1;
-  one.blank.form = BlankForm::Rectangle;
+  one.blank = as_it_matters(job.blank, item.cut.back);
   one.run.turn = job.run.turn;
   made_from_ += write_job(one);
 }
@@ -71,13 +88,25 @@ PieceKey PieceKeys::of_outlines() const {
 
 PieceKey PieceKeys::of_cuts(const Surroundings& around) const {
   std::string text = made_from_ + treatment_fields().write(item_.cut).dump();
-  const Ground& ground = around.ground;
-  for (const std::string* word : {&ground.of, &ground.half_on, &around.with}) add(text, *word);
-  add(text, std::uint64_t{ground.overruled});
-  for (const double mm : {ground.below, around.wall, around.lean, around.part_below, around.part_wall, around.grown})
-    add(text, mm);
-  for (const Region* region : {&around.sunk, &around.raised, &around.floor, &around.part_floor, &around.open})
-    add(text, *region);
+  add(text, around);
+  return hashed(text);
+}
+
+PieceKey key_of_cuts(const std::string& id, const Outlines& outlines, const Treatment& treatment, const Blank& blank,
+                     const Surroundings& around) {
+  std::string text = "cuts";
+  add(text, id);
+  text += treatment_fields().write(treatment).dump();
+  text += blank_fields().write(as_it_matters(blank, false)).dump();
+  add(text, outlines.region);
+  for (const std::vector<Line2>* lines : {&outlines.lines, &outlines.open}) {
+    add(text, std::uint64_t{lines->size()});
+    for (const Line2& line : *lines) {
+      add(text, std::uint64_t{line.size()});
+      text.append(reinterpret_cast<const char*>(line.data()), line.size() * sizeof(Point));
+    }
+  }
+  add(text, around);
   return hashed(text);
 }
 

@@ -4,6 +4,7 @@
 
 #include "geometry/polyline.hpp"
 #include "grounds/grounds.hpp"
+#include "planning/placed_cuts.hpp"
 #include "problem.hpp"
 #include "treatments/look.hpp"
 
@@ -12,14 +13,14 @@ namespace {
 
 // What is cut from the back is worked out on the board turned over; what it says of places is said of the front again.
 PieceCuts cut_from_back(const Item& item, const Outlines& outlines, const Surroundings& around, const Job& job,
-                        const AskedRack& rack, const Cancel& cancel) {
+                        PlacedCuts& placed) {
   const Blank& blank = job.blank;
   const TurnOver turn = job.run.turn;
   const auto point = [&](Point p) { return turned_over(p, blank, turn); };
   // A slot hangs by the sign's own up and down, whichever edge the board is turned about.
   const bool as_seen = look_of(item.cut.kind).to_back;
   if (as_seen) {
-    PieceCuts cuts = cut_piece(item.piece.id, outlines, item.cut, blank, rack, cancel, around);
+    PieceCuts cuts = placed.cut(item.piece.id, outlines, item.cut, blank, around);
     for (Operation& op : cuts.operations) {
       op.passes = turned_over(std::move(op.passes), blank, turn);
       op.back = true;
@@ -46,7 +47,7 @@ PieceCuts cut_from_back(const Item& item, const Outlines& outlines, const Surrou
     const Ring *front = ring(outlines, place.island), *back = ring(over, place.island);
     if (front != nullptr && back != nullptr) place.along = share_nearest(*back, point(on_ring(*front, place.along).at));
   }
-  PieceCuts cuts = cut_piece(item.piece.id, over, cut, blank, rack, cancel, round);
+  PieceCuts cuts = placed.cut(item.piece.id, over, cut, blank, round);
   for (Operation& op : cuts.operations) op.back = true;
   cuts.floor = turned_over(cuts.floor, blank, turn);
   cuts.lost = turned_over(cuts.lost, blank, turn);
@@ -103,8 +104,7 @@ std::shared_ptr<const PiecePlan> set_piece(const Job& job, const Item& item) {
 }
 
 std::shared_ptr<const PiecePlan> cut_set_piece(const PiecePlan& set, const Item& item, const Surroundings& around,
-                                               const Job& job, const AskedRack& rack, const Cancel& cancel,
-                                               std::uint64_t key) {
+                                               const Job& job, PlacedCuts& placed, std::uint64_t key) {
   auto out = std::make_shared<PiecePlan>(set);
   out->around = around;
   out->key = key;
@@ -112,9 +112,8 @@ std::shared_ptr<const PiecePlan> cut_set_piece(const PiecePlan& set, const Item&
     if (out->problem.empty()) {
       bool first = true;
       for (const PartOnGround& part : parts_on_grounds(out->outlines, around)) {
-        PieceCuts cuts = item.cut.back
-                             ? cut_from_back(item, part.outlines, part.around, job, rack, cancel)
-                             : cut_piece(item.piece.id, part.outlines, item.cut, job.blank, rack, cancel, part.around);
+        PieceCuts cuts = item.cut.back ? cut_from_back(item, part.outlines, part.around, job, placed)
+                                       : placed.cut(item.piece.id, part.outlines, item.cut, job.blank, part.around);
         if (first)
           out->cuts = std::move(cuts);
         else

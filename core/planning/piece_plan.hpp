@@ -6,7 +6,6 @@
 
 #include "cancel.hpp"
 #include "job/job.hpp"
-#include "rack/asked_rack.hpp"
 #include "treatments/piece_cuts.hpp"
 
 namespace doyen {
@@ -22,10 +21,11 @@ struct PiecePlan {
 // The outlines alone: a plan of a piece without cuts.
 std::shared_ptr<const PiecePlan> set_piece(const Job& job, const Item& item);
 
+class PlacedCuts;
+
 // The piece as it was set, cut: on each of the grounds that it lies on, from the side that was asked for. `key` is kept
 // with it. Throws Cancelled; other trouble is the plan's `problem`.
 std::shared_ptr<const PiecePlan> cut_set_piece(const PiecePlan& set, const Item& item, const Surroundings& around,
-                                               const Job& job, const AskedRack& rack, const Cancel& cancel,
-                                               std::uint64_t key);
+                                               const Job& job, PlacedCuts& placed, std::uint64_t key);
 
 }  // namespace doyen

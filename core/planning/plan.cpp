@@ -3,6 +3,7 @@
 #include <algorithm>
 
 #include "grounds/grounds.hpp"
+#include "planning/placed_cuts.hpp"
 #include "problem.hpp"
 #include "stock/species.hpp"
 
@@ -104,9 +105,9 @@ std::vector<std::shared_ptr<const PiecePlan>> worked_out(const Job& job, const R
     const PieceKey key = keys[i].of_cuts(around[i]);
     std::shared_ptr<const PiecePlan> piece = cache.find(key, rack);
     if (!piece) {
-      const AskedRack asked(rack);
-      piece = cut_set_piece(*set[i], job.items[i], around[i], job, asked, cancel, key.high);
-      cache.keep(key, asked.asked(), piece);
+      PlacedCuts placed(rack, cache, cancel);
+      piece = cut_set_piece(*set[i], job.items[i], around[i], job, placed, key.high);
+      cache.keep(key, placed.asked(), piece);
     }
     pieces.push_back(std::move(piece));
     if (progress.tell) progress.tell(static_cast<int>(pieces.size()), static_cast<int>(job.items.size()));

@@ -31,13 +31,14 @@ std::size_t bytes_of(const PiecePlan& plan) {
 
 }  // namespace
 
-std::shared_ptr<const PiecePlan> PlanCache::find(const PieceKey& key, const Rack& rack) {
+std::shared_ptr<const PiecePlan> PlanCache::find(const PieceKey& key, const Rack& rack, AskedRack::Asked* asked) {
   const std::scoped_lock hold(lock_);
   for (auto [it, end] = by_key_.equal_range(key); it != end; ++it) {
     const Place place = it->second;
     if (!place->asked.same_from(rack)) continue;
     place->used = plan_;
     kept_.splice(kept_.begin(), kept_, place);
+    if (asked != nullptr) *asked = place->asked;
     return place->plan;
   }
   return nullptr;

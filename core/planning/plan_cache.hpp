@@ -14,7 +14,8 @@ namespace doyen {
 // By a key of the piece and its board, and by what was asked of the rack on the way. May be shared between threads.
 class PlanCache {
  public:
-  std::shared_ptr<const PiecePlan> find(const PieceKey& key, const Rack& rack);
+  // `asked`: gets what was asked of the rack on the way.
+  std::shared_ptr<const PiecePlan> find(const PieceKey& key, const Rack& rack, AskedRack::Asked* asked = nullptr);
   void keep(const PieceKey& key, AskedRack::Asked asked, std::shared_ptr<const PiecePlan> plan);
   // A plan of so many pieces is made. Whatever the last two plans asked for stays, whatever its size; what is older
   // goes, the longest unused first, until it takes less than kOlder.

@@ -12,4 +12,9 @@ bool AskedRack::Asked::same_from(const Rack& rack) const {
   });
 }
 
+void AskedRack::Asked::add(const Asked& more) {
+  one.insert(more.one.begin(), more.one.end());
+  if (more.all) all = more.all;
+}
+
 }  // namespace doyen

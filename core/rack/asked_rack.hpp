@@ -33,6 +33,7 @@ class AskedRack {
     std::optional<Rack> all;                        // the whole rack as it was, where somebody went through it
     // Another rack would have given the same answers.
     [[nodiscard]] bool same_from(const Rack& rack) const;
+    void add(const Asked& more);  // of the same rack
   };
   [[nodiscard]] Asked asked() const {
     const std::scoped_lock hold(lock_);

@@ -1,0 +1,98 @@
+#include "planning/placed_cuts.hpp"
+
+#include "geometry/polyline.hpp"
+
+namespace doyen {
+namespace {
+
+// A move by steps of the grid: what lies on it stays on it, to the last bit.
+class Move {
+ public:
+  explicit Move(Point by) : by_(by) {}
+  void operator()(Point& p) const { p = p + by_; }
+  void operator()(Box& box) const {
+    box = Box{box.left + by_.x, box.bottom + by_.y, box.right + by_.x, box.top + by_.y};
+  }
+  void operator()(Region& region) const {
+    for (Island& island : region.islands) {
+      for (Ring& ring : island.rings) {
+        for (Point& p : ring) p = {snap_to_grid(p.x + by_.x), snap_to_grid(p.y + by_.y)};
+      }
+    }
+  }
+  // Lines need not lie on the grid: a thousandth of its step is kept of them, so that they are the same in every place.
+  void operator()(std::vector<Line2>& lines) const {
+    constexpr double kFine = kGrid / 1000;
+    for (Line2& line : lines) {
+      for (Point& p : line) p = {std::round((p.x + by_.x) / kFine) * kFine, std::round((p.y + by_.y) / kFine) * kFine};
+    }
+  }
+  void operator()(std::vector<Pass>& passes) const {
+    for (Pass& pass : passes) {
+      for (Point3& p : pass.points) p = {p.x + by_.x, p.y + by_.y, p.z};
+    }
+  }
+  void operator()(Outlines& outlines) const {
+    (*this)(outlines.region);
+    (*this)(outlines.lines);
+    (*this)(outlines.open);
+    for (LetterMark& letter : outlines.letters) (*this)(letter.box);
+    for (Derived::Bridge& bridge : outlines.bridges) {
+      (*this)(bridge.from);
+      (*this)(bridge.to);
+    }
+  }
+  void operator()(Surroundings& around) const {
+    for (Region* region : {&around.sunk, &around.raised, &around.floor, &around.part_floor, &around.open})
+      (*this)(*region);
+  }
+  void operator()(PieceCuts& cuts) const {
+    for (Operation& op : cuts.operations) (*this)(op.passes);
+    if (cuts.groove) {
+      for (Groove::Place& place : cuts.groove->places)
+        place.origin = {snap_to_grid(place.origin.x + by_.x), snap_to_grid(place.origin.y + by_.y)};
+    }
+    if (cuts.cut_out) {
+      (*this)(cuts.cut_out->passes);
+      for (PlacedTab& tab : cuts.cut_out->tabs) (*this)(tab.at);
+    }
+    (*this)(cuts.floor);
+    (*this)(cuts.lost);
+    (*this)(cuts.unreached.at);
+    (*this)(cuts.deepest_at);
+    for (Point& hole : cuts.holes) (*this)(hole);
+  }
+
+ private:
+  Point by_;
+};
+
+}  // namespace
+
+PieceCuts PlacedCuts::cut(const std::string& id, const Outlines& outlines, const Treatment& treatment,
+                          const Blank& blank, const Surroundings& around) {
+  const Box box = bounds(outlines);
+  const Point from = box.empty() ? Point{} : Point{snap_to_grid(box.left), snap_to_grid(box.bottom)};
+  Outlines here = outlines;
+  Surroundings round = around;
+  const Move to_zero(Point{} - from);
+  to_zero(here);
+  to_zero(round);
+  const PieceKey key = key_of_cuts(id, here, treatment, blank, round);
+  AskedRack::Asked asked;
+  std::shared_ptr<const PiecePlan> known = cache_.find(key, rack_, &asked);
+  if (!known) {
+    const AskedRack rack(rack_);
+    auto fresh = std::make_shared<PiecePlan>();
+    fresh->cuts = cut_piece(id, here, treatment, blank, rack, cancel_, round);
+    asked = rack.asked();
+    cache_.keep(key, asked, fresh);
+    known = std::move(fresh);
+  }
+  asked_.add(asked);
+  PieceCuts cuts = known->cuts;
+  Move{from}(cuts);
+  return cuts;
+}
+
+}  // namespace doyen
