@@ -130,7 +130,12 @@ std::string tab_objection(const Region& region, const TabPlace& place, double le
   return objection(outer, SlitWalk(region, diameter, inside), place, length, diameter);
 }
 
-std::vector<TabPlace> place_tabs(const Region& region, const Tabs& tabs, double diameter, bool inside) {
+std::vector<TabPlace> place_tabs(const Region& on_board, const Tabs& tabs, double diameter, bool inside) {
+  // Between places that are equally good the last bit of a figure would decide: looked at from the same zero, whoever
+  // asks, wherever it lies, gets the same answer.
+  const Box box = bounds(on_board);
+  if (box.empty()) return {};
+  const Region region = moved_on_grid(on_board, {-snap_to_grid(box.left), -snap_to_grid(box.bottom)});
   std::vector<TabPlace> places;
   const int count = std::clamp(tabs.count, 2, 60);
   const SlitWalk slit(region, diameter, inside);

@@ -390,6 +390,15 @@ Ring transformed(const Ring& ring, const Transform& by) {
   return out;
 }
 
+Region moved_on_grid(Region region, Point by) {
+  for (Island& island : region.islands) {
+    for (Ring& ring : island.rings) {
+      for (Point& p : ring) p = {snap_to_grid(p.x + by.x), snap_to_grid(p.y + by.y)};
+    }
+  }
+  return region;
+}
+
 Region transformed(const Region& region, const Transform& by) {
   Region out = region;
   for (Island& island : out.islands) {

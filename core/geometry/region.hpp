@@ -103,6 +103,8 @@ struct Transform {
 
 Ring transformed(const Ring& ring, const Transform& by);
 Region transformed(const Region& region, const Transform& by);
+// Moved by steps of the grid: a clean region's points stay on it to the last bit, wherever it comes to lie.
+Region moved_on_grid(Region region, Point by);
 
 inline double snap_to_grid(double mm) { return std::round(mm / kGrid) * kGrid; }
 inline std::int32_t to_grid(double mm) { return static_cast<std::int32_t>(std::lround(mm / kGrid)); }

@@ -1,6 +1,7 @@
 #include "planning/piece_plan.hpp"
 
 #include <algorithm>
+#include <atomic>
 
 #include "geometry/polyline.hpp"
 #include "grounds/grounds.hpp"
@@ -104,10 +105,11 @@ std::shared_ptr<const PiecePlan> set_piece(const Job& job, const Item& item) {
 }
 
 std::shared_ptr<const PiecePlan> cut_set_piece(const PiecePlan& set, const Item& item, const Surroundings& around,
-                                               const Job& job, PlacedCuts& placed, std::uint64_t key) {
+                                               const Job& job, PlacedCuts& placed) {
+  static std::atomic<std::uint64_t> worked_out{0};
   auto out = std::make_shared<PiecePlan>(set);
   out->around = around;
-  out->key = key;
+  out->key = ++worked_out;
   try {
     if (out->problem.empty()) {
       bool first = true;

@@ -15,7 +15,7 @@ struct PiecePlan {
   Surroundings around;
   PieceCuts cuts;
   std::string problem;    // why the piece could not be set; empty when all is well
-  std::uint64_t key = 0;  // changes with anything that went into it
+  std::uint64_t key = 0;  // another number for every one that was worked out
 };
 
 // The outlines alone: a plan of a piece without cuts.
@@ -23,9 +23,9 @@ std::shared_ptr<const PiecePlan> set_piece(const Job& job, const Item& item);
 
 class PlacedCuts;
 
-// The piece as it was set, cut: on each of the grounds that it lies on, from the side that was asked for. `key` is kept
-// with it. Throws Cancelled; other trouble is the plan's `problem`.
+// The piece as it was set, cut: on each of the grounds that it lies on, from the side that was asked for. Throws
+// Cancelled; other trouble is the plan's `problem`.
 std::shared_ptr<const PiecePlan> cut_set_piece(const PiecePlan& set, const Item& item, const Surroundings& around,
-                                               const Job& job, PlacedCuts& placed, std::uint64_t key);
+                                               const Job& job, PlacedCuts& placed);
 
 }  // namespace doyen

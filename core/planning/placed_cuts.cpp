@@ -13,13 +13,7 @@ class Move {
   void operator()(Box& box) const {
     box = Box{box.left + by_.x, box.bottom + by_.y, box.right + by_.x, box.top + by_.y};
   }
-  void operator()(Region& region) const {
-    for (Island& island : region.islands) {
-      for (Ring& ring : island.rings) {
-        for (Point& p : ring) p = {snap_to_grid(p.x + by_.x), snap_to_grid(p.y + by_.y)};
-      }
-    }
-  }
+  void operator()(Region& region) const { region = moved_on_grid(std::move(region), by_); }
   // Lines need not lie on the grid: a thousandth of its step is kept of them, so that they are the same in every place.
   void operator()(std::vector<Line2>& lines) const {
     constexpr double kFine = kGrid / 1000;

@@ -106,7 +106,7 @@ std::vector<std::shared_ptr<const PiecePlan>> worked_out(const Job& job, const R
     std::shared_ptr<const PiecePlan> piece = cache.find(key, rack);
     if (!piece) {
       PlacedCuts placed(rack, cache, cancel);
-      piece = cut_set_piece(*set[i], job.items[i], around[i], job, placed, key.high);
+      piece = cut_set_piece(*set[i], job.items[i], around[i], job, placed);
       cache.keep(key, placed.asked(), piece);
     }
     pieces.push_back(std::move(piece));
@@ -130,12 +130,16 @@ Plan plan(const Job& job, const Rack& whole_rack, const MachineProfile& machine,
   out.pieces = worked_out(job, out.rack, remembered, cancel, progress);
   make_runs(out);
   cancel.check();
-  Situation situation{job, out.rack, machine, {}};
-  for (const auto& piece : out.pieces) {
-    if (piece->problem.empty())
-      situation.pieces.push_back({&piece->outlines, &piece->cuts, &piece->around, ""});
+  VerdictMemory& found = remembered.found();
+  Situation situation{job, out.rack, machine,
+                      {},  &found,   found.mark({job.lengths, job.blank, job.run, out.rack, machine})};
+  for (std::size_t i = 0; i < out.pieces.size(); ++i) {
+    const PiecePlan& piece = *out.pieces[i];
+    if (piece.problem.empty())
+      situation.pieces.push_back({&piece.outlines, &piece.cuts, &piece.around, "", bounds(piece.outlines),
+                                  found.mark(job.items[i], piece.key)});
     else
-      situation.pieces.push_back({nullptr, nullptr, nullptr, piece->problem});
+      situation.pieces.push_back({nullptr, nullptr, nullptr, piece.problem});
   }
   out.verdicts = judge(situation);
   judge_order(out);

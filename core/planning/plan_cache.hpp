@@ -8,6 +8,7 @@
 
 #include "planning/piece_key.hpp"
 #include "planning/piece_plan.hpp"
+#include "verdicts/verdict_memory.hpp"
 
 namespace doyen {
 
@@ -20,7 +21,8 @@ class PlanCache {
   // A plan of so many pieces is made. Whatever the last two plans asked for stays, whatever its size; what is older
   // goes, the longest unused first, until it takes less than kOlder.
   void begin_plan();
-  [[nodiscard]] std::size_t bytes() const;  // about so much is held
+  [[nodiscard]] std::size_t bytes() const;   // about so much is held
+  VerdictMemory& found() { return found_; }  // what checks found out
 
  private:
   static constexpr std::size_t kOlder = 48u << 20;
@@ -36,6 +38,7 @@ class PlanCache {
   std::list<Kept> kept_;  // the last used first
   std::unordered_multimap<PieceKey, Place> by_key_;
   std::uint64_t plan_ = 0;
+  VerdictMemory found_;
 };
 
 }  // namespace doyen

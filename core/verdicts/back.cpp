@@ -25,7 +25,8 @@ HeightField taken(const Situation& s, Side side, const Box& area, double cell) {
       if (bit == nullptr || op.back != (side == Side::Back) || op.depth - op.ground >= s.job.blank.thinnest()) continue;
       Bit seen = *bit;
       if (seen.kind == BitKind::Keyhole) seen.kind = BitKind::Flat;
-      carve(field, side == Side::Back ? turned_over(op.passes, s.job.blank, s.job.run.turn) : op.passes, seen);
+      carve(field, side == Side::Back ? turned_over(op.passes, s.job.blank, s.job.run.turn) : op.passes, seen,
+            Cancel::current());
     }
   }
   return field;
@@ -49,10 +50,32 @@ Thinnest thinnest_in(const Situation& s, const Box& area, double cell) {
   return found;
 }
 
+// Where the back is cut at all, in the front's coordinates.
+Box reach_of_back(const Situation& s) {
+  Box reach;
+  for (const PieceState& piece : s.pieces) {
+    if (piece.cuts == nullptr) continue;
+    for (const Operation& op : piece.cuts->operations) {
+      const Bit* bit = s.rack.find(op.bit);
+      if (!op.back || bit == nullptr) continue;
+      Box own;
+      for (const Pass& pass : op.passes) {
+        for (const Point3& p : pass.points) own.add(turned_over(p.flat(), s.job.blank, s.job.run.turn));
+      }
+      if (!own.empty()) reach.add(own.grown(bit->true_diameter() / 2 + 1));
+    }
+  }
+  return reach;
+}
+
 void check_between(const Situation& s, std::vector<Verdict>& out) {
-  const Box board = s.job.blank.box();
+  // Only where something is taken from the back can both sides meet.
+  const Box board = s.job.blank.box(), reach = reach_of_back(s);
+  const Box area{std::max(board.left, reach.left), std::max(board.bottom, reach.bottom),
+                 std::min(board.right, reach.right), std::min(board.top, reach.top)};
+  if (area.left >= area.right || area.bottom >= area.top) return;
   const double cell = std::clamp(std::sqrt(board.width() * board.height() / kCells), 0.2, 3.0);
-  Thinnest found = thinnest_in(s, board, cell);
+  Thinnest found = thinnest_in(s, area, cell);
   if (found.left > 1e200) return;
   // A groove's bottom lies between the cells' middles: looked at again from near.
   const Thinnest near = thinnest_in(s, Box{found.at.x, found.at.y, found.at.x, found.at.y}.grown(2 * cell), cell / 40);

@@ -18,19 +18,35 @@ class EdgeCheck {
   EdgeCheck(const Situation& s, std::vector<Verdict>& out) : s_(s), out_(out) {}
 
   void run() {
+    std::vector<std::uint64_t> cut_out, frames;
+    for (std::size_t i = 0; i < s_.job.items.size(); ++i) {
+      if (s_.pieces[i].outlines == nullptr) continue;
+      if (s_.job.items[i].cut.kind == Treatment::Kind::CutOut) cut_out.push_back(s_.pieces[i].mark);
+      if (is_frame(s_.job.items[i])) frames.push_back(s_.pieces[i].mark);
+    }
     for (std::size_t i = 0; i < s_.job.items.size(); ++i) {
       if (s_.pieces[i].outlines == nullptr || s_.pieces[i].outlines->region.empty()) continue;
       // What is not cut may lie anywhere; planing runs past edges on purpose.
       const Treatment::Kind kind = s_.job.items[i].cut.kind;
       if (kind == Treatment::Kind::None || kind == Treatment::Kind::Plane) continue;
-      if (s_.job.items[i].cut.kind == Treatment::Kind::CutOut)
-        check_cut_out(i);
-      else
-        check_inside(i);
+      std::vector<std::uint64_t> of{s_.pieces[i].mark};
+      of.insert(of.end(), cut_out.begin(), cut_out.end());
+      of.push_back(0);
+      of.insert(of.end(), frames.begin(), frames.end());
+      for (Verdict& v : s_.found("edges", std::move(of), [&] { return look(s_, i); })) out_.push_back(std::move(v));
     }
   }
 
  private:
+  static std::vector<Verdict> look(const Situation& s, std::size_t i) {
+    std::vector<Verdict> found;
+    EdgeCheck one(s, found);
+    if (s.job.items[i].cut.kind == Treatment::Kind::CutOut)
+      one.check_cut_out(i);
+    else
+      one.check_inside(i);
+    return found;
+  }
   const Region& region(std::size_t i) const { return s_.pieces[i].outlines->region; }
 
   void check_cut_out(std::size_t i) {

@@ -159,12 +159,18 @@ void check_floor(const Situation& s, std::vector<Verdict>& out) {
     if (cuts == nullptr || cuts->floor.empty() || !cuts->groove) continue;
     const double whole = area(cuts->floor);
     if (cuts->floor_by_v < 25 || cuts->floor_by_v < 0.2 * whole) continue;
-    const Bit* fits = nullptr;  // the largest flat bit that passes most of the floor
-    for (const Bit& bit : s.rack.bits) {
-      if (bit.kind != BitKind::Flat || bit.flute_length < cuts->limit) continue;
-      if (fits != nullptr && bit.true_diameter() <= fits->true_diameter()) continue;
-      if (area(opening(cuts->floor, bit.true_diameter() / 2)) > 0.6 * whole) fits = &bit;
-    }
+    // The largest flat bit that passes most of the floor.
+    const Bit* fits = s.rack.find(s.found("bit that passes the floor", {s.pieces[i].mark}, [&] {
+      std::string largest;
+      double widest = 0;
+      for (const Bit& bit : s.rack.bits) {
+        if (bit.kind != BitKind::Flat || bit.flute_length < cuts->limit || bit.true_diameter() <= widest) continue;
+        if (area(opening(cuts->floor, bit.true_diameter() / 2)) <= 0.6 * whole) continue;
+        largest = bit.id;
+        widest = bit.true_diameter();
+      }
+      return largest;
+    }));
     std::vector<Remedy> remedies;
     if (fits != nullptr &&
         std::find(item.cut.clearing.begin(), item.cut.clearing.end(), fits->id) == item.cut.clearing.end()) {

@@ -32,7 +32,8 @@ std::vector<Part> parts_left(const Situation& s) {
     for (const Operation& op : piece.cuts->operations) {
       const Bit* bit = s.rack.find(op.bit);
       if (bit != nullptr && op.depth - op.ground >= s.job.blank.thinnest())
-        carve(field, op.back ? turned_over(op.passes, s.job.blank, s.job.run.turn) : op.passes, *bit);
+        carve(field, op.back ? turned_over(op.passes, s.job.blank, s.job.run.turn) : op.passes, *bit,
+              Cancel::current());
     }
   }
   const auto thickness = static_cast<float>(s.job.blank.thinnest());
@@ -89,7 +90,13 @@ void check_relief(const Situation& s, std::vector<Verdict>& out) {
   bool through = false;
   for (const Item& item : s.job.items) through = through || goes_through(item.cut.kind);
   if (!through) return;
-  std::vector<Part> parts = parts_left(s);
+  std::vector<std::uint64_t> of;
+  for (const PieceState& piece : s.pieces) {
+    const auto goes = [&](const Operation& op) { return op.depth - op.ground >= s.job.blank.thinnest(); };
+    if (piece.cuts != nullptr && std::any_of(piece.cuts->operations.begin(), piece.cuts->operations.end(), goes))
+      of.push_back(piece.mark);
+  }
+  const std::vector<Part> parts = s.found("parts that are left", std::move(of), [&] { return parts_left(s); });
   // What reaches the board's edge is the frame that is clamped; without one, the largest part.
   const auto largest =
       std::max_element(parts.begin(), parts.end(), [](const Part& a, const Part& b) { return a.area < b.area; });

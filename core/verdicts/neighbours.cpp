@@ -208,8 +208,9 @@ void check_heap(const Situation& s, std::size_t i, std::size_t k, std::vector<Ve
   if (a.ground.half_on == two.piece.id || b.ground.half_on == one.piece.id) return;  // said by its own sentence
   if (one.cut.kind == Kind::Raise && two.cut.kind == Kind::Raise && one.cut.raise.panel == two.cut.raise.panel) return;
   const Region &p = s.pieces[i].outlines->region, &q = s.pieces[k].outlines->region;
-  if (!bounds(p).meets(bounds(q))) return;
-  const double shared = area(intersect(p, q));
+  if (!s.pieces[i].box.meets(s.pieces[k].box)) return;
+  const double shared =
+      s.found("shared area", {s.pieces[i].mark, s.pieces[k].mark}, [&] { return area(intersect(p, q)); });
   if (shared < 0.5) return;
   const double least = std::min(area(p), area(q));
   const bool alike = shared > 0.999 * std::max(area(p), area(q));

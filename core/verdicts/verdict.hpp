@@ -7,6 +7,7 @@
 
 #include "job/job.hpp"
 #include "treatments/piece_cuts.hpp"
+#include "verdicts/verdict_memory.hpp"
 
 namespace doyen {
 
@@ -37,13 +38,25 @@ struct PieceState {
   const Outlines* outlines = nullptr;
   const PieceCuts* cuts = nullptr;
   const Surroundings* around = nullptr;
-  std::string problem;  // why there are no outlines
+  std::string problem;     // why there are no outlines
+  Box box{};               // of the outlines
+  std::uint64_t mark = 0;  // another number for another piece, outlines or cuts; 0: not known
 };
 struct Situation {
   const Job& job;
   const Rack& rack;
   const MachineProfile& machine;
   std::vector<PieceState> pieces;
+  VerdictMemory* memory = nullptr;
+  std::uint64_t mark = 0;  // of all but the pieces
+
+  // What `make` finds of the board and these pieces: as it is remembered, while none of them has changed.
+  template <typename Make>
+  auto found(const char* what, std::vector<std::uint64_t> of, Make make) const {
+    if (memory == nullptr) return make();
+    of.push_back(mark);
+    return memory->answer({what, std::move(of)}, make);
+  }
 
   [[nodiscard]] std::string show_feed(double mm_a_minute) const {
     return job.lengths.unit == Unit::Inch ? format_number(mm_a_minute / kMmPerInch, 0) + " in/min"

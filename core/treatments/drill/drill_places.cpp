@@ -11,7 +11,7 @@ void add_along(const Line2& line, double spacing, std::vector<Point>& holes) {
   double whole = 0;
   for (std::size_t i = 1; i < line.size(); ++i) whole += distance(line[i - 1], line[i]);
   // As near to the spacing asked for as goes in evenly.
-  const int gaps = std::clamp(static_cast<int>(std::lround(std::min(1e6, whole / spacing))), 1, 5000);
+  const int gaps = std::clamp(static_cast<int>(std::lround(std::min(1e6, whole / spacing) + 1e-9)), 1, 5000);
   std::size_t i = 1;
   double run = 0;
   for (int k = 0; k < (closed ? gaps : gaps + 1); ++k) {
