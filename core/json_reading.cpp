@@ -1,6 +1,20 @@
 #include "json_reading.hpp"
 
+#include <cmath>
+
+template class nlohmann::basic_json<nlohmann::ordered_map>;
+
 namespace doyen {
+namespace {
+
+std::string show(double v) {
+  std::string text = std::to_string(v);
+  text.erase(text.find_last_not_of('0') + 1);
+  if (text.back() == '.') text.pop_back();
+  return text;
+}
+
+}  // namespace
 
 Json parse_json(const std::string& text, const std::string& where) {
   constexpr int kDeepest = 64;
@@ -39,6 +53,65 @@ Json parse_json(const std::string& text, const std::string& where) {
   } catch (const Json::exception&) {
     throw bad_input(where + ": a number is too large or a text is not UTF-8.");
   }
+}
+
+std::string json_text(const Json& json, int indent) {
+  return json.dump(indent, ' ', false, Json::error_handler_t::replace);
+}
+
+JsonView::JsonView(const Json& json, std::string where) : json_(json), where_(std::move(where)) {
+  if (!json_.is_object()) throw bad_input(where_ + ": an object in braces was expected.");
+}
+
+bool JsonView::has(const char* key) const { return json_.contains(key) && !json_[key].is_null(); }
+
+const Json& JsonView::need(const char* key) const {
+  if (!has(key)) throw wrong(key, "this is missing");
+  return json_[key];
+}
+
+double JsonView::number(const char* key, double least, double most) const {
+  const Json& value = need(key);
+  if (!value.is_number()) throw wrong(key, "a number was expected");
+  const double v = value.get<double>();
+  if (!std::isfinite(v) || v < least || v > most)
+    throw wrong(key, "a number from " + show(least) + " to " + show(most) + " was expected, not " + show(v));
+  return v;
+}
+
+double JsonView::number_or(const char* key, double otherwise, double least, double most) const {
+  return has(key) ? number(key, least, most) : otherwise;
+}
+
+std::string JsonView::text(const char* key) const {
+  const Json& value = need(key);
+  if (!value.is_string()) throw wrong(key, "a text was expected");
+  return value.get<std::string>();
+}
+
+std::string JsonView::text_or(const char* key, const std::string& otherwise) const {
+  return has(key) ? text(key) : otherwise;
+}
+
+bool JsonView::flag_or(const char* key, bool otherwise) const {
+  if (!has(key)) return otherwise;
+  if (!json_[key].is_boolean()) throw wrong(key, "true or false was expected");
+  return json_[key].get<bool>();
+}
+
+JsonView JsonView::object(const char* key) const { return {need(key), where_ + "." + key}; }
+
+const Json& JsonView::array(const char* key, std::size_t most) const {
+  static const Json kNone = Json::array();
+  if (!has(key)) return kNone;
+  const Json& value = json_[key];
+  if (!value.is_array()) throw wrong(key, "a list in brackets was expected");
+  if (value.size() > most) throw wrong(key, "at most " + std::to_string(most) + " entries were expected");
+  return value;
+}
+
+Problem JsonView::wrong(const std::string& key, const std::string& why) const {
+  return bad_input(where_ + "." + key + ": " + why + ".");
 }
 
 }  // namespace doyen

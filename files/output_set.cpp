@@ -168,7 +168,7 @@ Written write_outputs(const Plan& plan, const std::vector<FurtherPlan>& further,
   for (const FurtherPlan& other : further) {
     BoardFiles its = files_of(other.plan, other.folder + "/", order.anyway, cancel);
     std::move(its.files.begin(), its.files.end(), std::back_inserter(files));
-    files.push_back({other.folder + "/" + kPlan, its.plan.dump(1) + "\n"});
+    files.push_back({other.folder + "/" + kPlan, json_text(its.plan, 1) + "\n"});
     files.push_back({other.folder + "/board.doyen", job_text(other.plan.job)});
     told(++boards);
   }
@@ -177,7 +177,7 @@ Written write_outputs(const Plan& plan, const std::vector<FurtherPlan>& further,
            {"files", Json::array()}};
   for (const SetFile& file : files) set["files"].push_back({{"name", file.name}, {"mark", mark_of(file.bytes)}});
   board.plan["set"] = std::move(set);
-  files.push_back({kPlan, board.plan.dump(1) + "\n"});
+  files.push_back({kPlan, json_text(board.plan, 1) + "\n"});
   cancel.check();
   replace_file_set(folder, files, make_way(folder, files, order));
   Written written{{}, std::move(board.judgement)};

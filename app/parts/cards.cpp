@@ -142,27 +142,30 @@ void NumberCard::look() {
   cancel_.request();
   cancel_ = Cancel();
   ++generation_;
-  if (!opener_->isChecked() || !asked_) return frame_->hide();
+  waiting_ = opener_->isChecked() && asked_;
+  if (!waiting_) return frame_->hide();
   QThreadPool::globalInstance()->start(
       [self = QPointer<NumberCard>(this), mine = generation_, work = asked_, cancel = cancel_] {
+        const auto tell = [&](Sum sum) {
+          QMetaObject::invokeMethod(
+              qApp,
+              [self, mine, sum = std::move(sum)] {
+                if (self && self->generation_ == mine) self->show_sum(sum);
+              },
+              Qt::QueuedConnection);
+        };
         try {
-          work(cancel, [&](Sum sum) {
-            QMetaObject::invokeMethod(
-                qApp,
-                [self, mine, sum = std::move(sum)] {
-                  if (self && self->generation_ == mine) self->show_sum(sum);
-                },
-                Qt::QueuedConnection);
-          });
+          work(cancel, tell);
         } catch (const Cancelled&) {
           // Another number is shown, or nobody looks at this any more.
         } catch (const std::exception&) {
-          // What cannot be worked out is not shown.
+          tell({});  // what cannot be worked out is not shown
         }
       });
 }
 
 void NumberCard::show_sum(const Sum& sum) {
+  waiting_ = false;
   QString text = QStringLiteral("<b>%1</b>").arg(QString::fromStdString(sum.title).toHtmlEscaped());
   for (const std::string& line : sum.lines)
     text += QStringLiteral("<br>") + QString::fromStdString(line).toHtmlEscaped();

@@ -36,6 +36,7 @@ class NumberCard : public QWidget {
   void show_number(const QString& number, const QString& beside, std::function<Sum()> sum);
   void show_number(const QString& number, const QString& beside, const Sum& sum);  // none: it does not open
   void set_open(bool open);
+  [[nodiscard]] bool waiting() const { return waiting_; }  // it is open, and its sum not yet known
   [[nodiscard]] QString number() const { return number_->text(); }
   [[nodiscard]] QString sum_text() const { return sum_->text(); }  // as it is open
 
@@ -49,6 +50,7 @@ class NumberCard : public QWidget {
   SumWork asked_;
   Cancel cancel_;
   quint64 generation_ = 0;
+  bool waiting_ = false;
 };
 
 class VerdictCard : public QWidget {

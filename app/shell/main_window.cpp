@@ -378,6 +378,11 @@ void MainWindow::select(const QString& piece) { bench_->select(piece); }
 
 void MainWindow::open_sums() { cuts_->open_sums(true); }
 
+bool MainWindow::sums_shown() const {
+  const QList<NumberCard*> cards = findChildren<NumberCard*>();
+  return std::none_of(cards.begin(), cards.end(), [](const NumberCard* card) { return card->waiting(); });
+}
+
 // Larger work takes the place of bench and ticket; rail and time beam stay. Going elsewhere along the rail leaves it.
 void MainWindow::show_in_place(QDialog* guest, const std::function<void()>& accepted) {
   leave_guest();

@@ -42,6 +42,7 @@ class MainWindow : public QMainWindow {
   void go_to_stage(Stage stage);
   void select(const QString& piece);
   void open_sums();
+  [[nodiscard]] bool sums_shown() const;  // none that is open is still being worked out
   void open_letter_bench();
   void open_boards();  // the further boards that inlays and inserts ask for
   void trace_file(const QString& path) { add_drawing(path); }

@@ -185,6 +185,9 @@ bool take_shot(MainWindow& window, const QString& stage, const QString& file, QS
     *problem = QStringLiteral("The plan or its picture did not come in time.");
     return false;
   }
+  QElapsedTimer clock;
+  clock.start();
+  while (!window.sums_shown() && clock.elapsed() < 10'000) QApplication::processEvents(QEventLoop::AllEvents, 20);
   if (!window.grab().save(file)) {
     *problem = QStringLiteral("“%1” could not be written.").arg(file);
     return false;

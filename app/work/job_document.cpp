@@ -150,7 +150,7 @@ bool JobDocument::write_recovery() {
       recovery_file_ = file;
     }
     const Json about{{"path", path_.toStdString()}, {"onDisk", on_disk_}};
-    write_file_atomically(about_file(recovery_file_).toStdString(), about.dump(1));
+    write_file_atomically(about_file(recovery_file_).toStdString(), json_text(about, 1));
     save_job(job_, recovery_file_.toStdString());
     return true;
   } catch (const Problem&) {

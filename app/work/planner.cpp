@@ -9,6 +9,11 @@
 
 namespace doyen {
 
+const std::shared_ptr<Planner::Memory>& Planner::memory() {
+  static const auto kMemory = std::make_shared<Memory>();
+  return kMemory;
+}
+
 Planner::Planner(QObject* parent) : QObject(parent) {
   pool_.setMaxThreadCount(2);
   qRegisterMetaType<PlanPtr>("doyen::PlanPtr");
@@ -74,7 +79,7 @@ void Planner::request(const Job& job, const Rack& rack) {
   const quint64 mine = ++generation_;
   set_busy(true);
   judging_ = true;
-  pool_.start([this, job, rack, cancel = current_, cache = cache_, lock = judge_lock_, memory = judge_memory_, mine] {
+  pool_.start([this, job, rack, cancel = current_, memory = memory(), mine] {
     try {
       const Progress progress{[this, mine](int done, int of) {
         QMetaObject::invokeMethod(
@@ -84,7 +89,7 @@ void Planner::request(const Job& job, const Rack& rack) {
             },
             Qt::QueuedConnection);
       }};
-      const Plan whole = plan(job, rack, machine_for(job), cache.get(), cancel, progress);
+      const Plan whole = plan(job, rack, machine_for(job), &memory->plans, cancel, progress);
       auto bare = std::make_shared<Plan>(whole);
       for (Verdict& v : bare->verdicts) v.remedies.clear();
       QMetaObject::invokeMethod(
@@ -95,14 +100,15 @@ void Planner::request(const Job& job, const Rack& rack) {
             Q_EMIT planned(result);
           },
           Qt::QueuedConnection);
-      auto [seen, judgement] = looked_at(whole, rack, *cache, cancel, *lock, *memory, [this, mine](int tried) {
-        QMetaObject::invokeMethod(
-            this,
-            [this, mine, tried] {
-              if (mine == generation_) Q_EMIT easings_tried(tried);
-            },
-            Qt::QueuedConnection);
-      });
+      auto [seen, judgement] =
+          looked_at(whole, rack, memory->plans, cancel, memory->judge_lock, memory->judged, [this, mine](int tried) {
+            QMetaObject::invokeMethod(
+                this,
+                [this, mine, tried] {
+                  if (mine == generation_) Q_EMIT easings_tried(tried);
+                },
+                Qt::QueuedConnection);
+          });
       QMetaObject::invokeMethod(
           this,
           [this, mine, result = PlanPtr(std::move(seen)), judgement = std::move(judgement)] {

@@ -45,12 +45,16 @@ class Planner : public QObject {
   void set_busy(bool busy);
   void give_up(quint64 mine, const QString& what);
   QThreadPool pool_;
-  std::shared_ptr<PlanCache> cache_ = std::make_shared<PlanCache>();
   Cancel current_;
   quint64 generation_ = 0;
   bool busy_ = false, judging_ = false;
-  std::shared_ptr<std::mutex> judge_lock_ = std::make_shared<std::mutex>();
-  std::shared_ptr<JudgeMemory> judge_memory_ = std::make_shared<JudgeMemory>();  // under that lock
+  // What was planned and judged before, in whichever window.
+  struct Memory {
+    PlanCache plans;
+    std::mutex judge_lock;
+    JudgeMemory judged;  // under that lock
+  };
+  static const std::shared_ptr<Memory>& memory();
 };
 
 // Where the section is cut: along the board at a distance from the front, or across it at a distance from the left.

@@ -15,7 +15,7 @@ std::string id_of(const Json& element) {
 
 std::string name_of(const Json& element) {
   const std::string id = id_of(element);
-  return id.empty() ? "mark " + mark_of(element.dump()) : "id " + id;
+  return id.empty() ? "mark " + mark_of(json_text(element)) : "id " + id;
 }
 
 }  // namespace
@@ -60,6 +60,13 @@ void for_each_beside(Json& list, const Json& left, const std::function<void(Json
     if ((*one)["of"].get<std::size_t>() == list.size() && !taken.contains(at)) give(at, *one);
   }
 }
+
+Json json_of(double value) { return value; }
+Json json_of(int value) { return value; }
+Json json_of(bool value) { return value; }
+Json json_of(const std::string& value) { return value; }
+Json json_of(const char* value) { return value; }
+Json json_of(const std::vector<std::string>& value) { return value; }
 
 std::string kept_text(const Json& beside) {
   return beside.empty() ? std::string() : nlohmann::json(beside).dump();  // with its keys sorted

@@ -43,6 +43,14 @@ std::string kept_text(const Json& beside);
 // The id of the element that such an entry belongs to, or its number, from 1.
 std::string element_name(const Json& entry);
 
+// Plain values as JSON, made in one place: the library's own conversions cost a second each to compile.
+Json json_of(double value);
+Json json_of(int value);
+Json json_of(bool value);
+Json json_of(const std::string& value);
+Json json_of(const char* value);
+Json json_of(const std::vector<std::string>& value);
+
 // What copies share is read as it is, and filled as its own.
 template <typename T>
 const T& plain(const T& value) {
@@ -105,7 +113,7 @@ class Record {
           using Member = std::remove_reference_t<decltype(member)>;
           if (v.has(key)) member = static_cast<Member>(v.number(key, in.least, in.most));
         },
-        [get](const R& r) { return Json(std::invoke(get, r)); });
+        [get](const R& r) { return fields::json_of(std::invoke(get, r)); });
   }
   template <typename Get>
   Record& optional(const char* key, Get get, Range range) {
@@ -114,7 +122,7 @@ class Record {
         [key, get, range](R& r, const JsonView& v) {
           if (v.has(key)) std::invoke(get, r) = v.number(key, range.least, range.most);
         },
-        [get](const R& r) { return Json(*std::invoke(get, r)); });
+        [get](const R& r) { return fields::json_of(*std::invoke(get, r)); });
   }
   template <typename Get>
   Record& text(const char* key, Get get, std::size_t longest = std::string::npos) {
@@ -126,13 +134,13 @@ class Record {
           if (std::invoke(get, r).size() > longest)
             throw v.wrong(key, "at most " + std::to_string(longest) + " characters were expected");
         },
-        [get](const R& r) { return Json(fields::plain(std::invoke(get, r))); });
+        [get](const R& r) { return fields::json_of(fields::plain(std::invoke(get, r))); });
   }
   template <typename Get>
   Record& flag(const char* key, Get get) {
     return add(
         key, get, [key, get](R& r, const JsonView& v) { std::invoke(get, r) = v.flag_or(key, std::invoke(get, r)); },
-        [get](const R& r) { return Json(std::invoke(get, r)); });
+        [get](const R& r) { return fields::json_of(std::invoke(get, r)); });
   }
   template <typename Get, typename Enum>
   Record& choice(const char* key, Get get, const Words<Enum>& words) {
@@ -141,7 +149,7 @@ class Record {
         [key, get, words](R& r, const JsonView& v) {
           if (v.has(key)) std::invoke(get, r) = fields::choice(v, key, words);
         },
-        [get, words](const R& r) { return Json(fields::word_of(std::invoke(get, r), words)); });
+        [get, words](const R& r) { return fields::json_of(fields::word_of(std::invoke(get, r), words)); });
   }
   template <typename Get>
   Record& texts(const char* key, Get get, std::size_t most, const char* expected) {
@@ -153,7 +161,7 @@ class Record {
             std::invoke(get, r).push_back(each.template get<std::string>());
           }
         },
-        [get](const R& r) { return Json(std::invoke(get, r)); });
+        [get](const R& r) { return fields::json_of(std::invoke(get, r)); });
   }
   // A record within the record; `inner` must outlive this list, as static ones do.
   template <typename Get, typename N>

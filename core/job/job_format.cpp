@@ -145,14 +145,13 @@ Job read_job(const std::string& json, const std::string& where) {
 
 std::string write_job(const Job& job) {
   Json j = job_fields().write(job);
-  if (!job.unknown.empty()) job_fields().put_beside(j, Json::parse(job.unknown));
-  // Text that is not UTF-8 (a name pasted from an old file) is replaced, never a reason to lose the job.
-  return j.dump(1, ' ', false, Json::error_handler_t::replace) + "\n";
+  if (!job.unknown.empty()) job_fields().put_beside(j, parse_json(job.unknown, "unknown"));
+  return json_text(j, 1) + "\n";
 }
 
 std::vector<std::string> not_known(const Job& job) {
   std::vector<std::string> names;
-  if (!job.unknown.empty()) job_fields().name_beside(Json::parse(job.unknown), "", names);
+  if (!job.unknown.empty()) job_fields().name_beside(parse_json(job.unknown, "unknown"), "", names);
   return names;
 }
 

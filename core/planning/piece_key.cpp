@@ -87,7 +87,7 @@ PieceKey PieceKeys::of_outlines() const {
 }
 
 PieceKey PieceKeys::of_cuts(const Surroundings& around) const {
-  std::string text = made_from_ + treatment_fields().write(item_.cut).dump();
+  std::string text = made_from_ + json_text(treatment_fields().write(item_.cut));
   add(text, around);
   return hashed(text);
 }
@@ -96,8 +96,8 @@ PieceKey key_of_cuts(const std::string& id, const Outlines& outlines, const Trea
                      const Surroundings& around) {
   std::string text = "cuts";
   add(text, id);
-  text += treatment_fields().write(treatment).dump();
-  text += blank_fields().write(as_it_matters(blank, false)).dump();
+  text += json_text(treatment_fields().write(treatment));
+  text += json_text(blank_fields().write(as_it_matters(blank, false)));
   add(text, outlines.region);
   for (const std::vector<Line2>* lines : {&outlines.lines, &outlines.open}) {
     add(text, std::uint64_t{lines->size()});

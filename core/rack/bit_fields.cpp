@@ -126,8 +126,8 @@ Rack read_rack(const std::string& json, const std::string& where) {
 
 std::string write_rack(const Rack& rack) {
   Json j = rack_fields().write(rack);
-  if (!rack.unknown.empty()) rack_fields().put_beside(j, Json::parse(rack.unknown));
-  return j.dump(2) + "\n";
+  if (!rack.unknown.empty()) rack_fields().put_beside(j, parse_json(rack.unknown, "unknown"));
+  return json_text(j, 2) + "\n";
 }
 
 }  // namespace doyen

@@ -94,7 +94,7 @@ std::string journal_of(const std::vector<Step>& steps) {
   json["steps"] = Json::array();
   for (const Step& step : steps)
     json["steps"].push_back({{"name", step.name}, {"comes", step.comes}, {"stood", step.stood}});
-  return json.dump(1);
+  return json_text(json, 1);
 }
 
 // The folders that are missing on the way to this one, made; those that were made are remembered.
