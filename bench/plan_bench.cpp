@@ -3,8 +3,10 @@
 
 #include <algorithm>
 #include <chrono>
+#include <cmath>
 #include <thread>
 
+#include "planning/judged.hpp"
 #include "planning/plan.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/data_folder.hpp"
@@ -71,5 +73,74 @@ BENCHMARK(raised_gate_sign)->DenseRange(0, 8)->Unit(benchmark::kMillisecond)->Us
 
 void two_hundred_words(benchmark::State& state) { warm_plan(state, many_words(), 77); }
 BENCHMARK(two_hundred_words)->Unit(benchmark::kMillisecond)->UseRealTime()->Iterations(12);
+
+// A drawing of 45,000 points, to be cleared: what planning has to stop in the middle of.
+Job rough_drawing() {
+  Job job;
+  job.blank.width = job.blank.height = 420;
+  std::string data;
+  for (int k = 0; k < 45'000; ++k) {
+    const double a = 2 * M_PI * k / 45'000, r = 150 + 8 * std::sin(37 * a) + 0.02 * (k % 3);
+    data +=
+        (k == 0 ? "M" : "L") + format_number(200 + r * std::cos(a), 4) + " " + format_number(200 + r * std::sin(a), 4);
+  }
+  Drawing d;
+  d.page_width = d.page_height = 400;
+  d.parts.edit().push_back({"a", "", data + "Z"});
+  job.items.push_back({{"d", "Rough", d, {210, 210}, 0}, {}});
+  job.items.back().cut.kind = Treatment::Kind::Recess;
+  return job;
+}
+
+// How long plan, judge and remedies go on after they are told to stop, at the worst of so many moments.
+void stops_when_told(benchmark::State& state, const Job& job) {
+  const Rack bits = rack();
+  const auto work = [&](const Cancel& cancel) {
+    Plan p = plan(job, bits, machine_for(job), nullptr, cancel);
+    if (!p.runs.empty()) add_judgement(p, judge_files(p, gcode_files(p), glancing_cell(job.blank), cancel));
+    benchmark::DoNotOptimize(with_tried_remedies(p, bits, nullptr, cancel));
+  };
+  auto t = Clock::now();
+  work({});
+  const double whole = seconds_since(t);
+  double worst = 0, at = 0;
+  for (auto _ : state) {
+    constexpr int kMoments = 40;
+    for (int i = 0; i < kMoments; ++i) {
+      Cancel cancel;
+      Clock::time_point told;
+      const double wait = whole * (i + 0.5) / kMoments;
+      std::thread asker([&, cancel]() mutable {
+        std::this_thread::sleep_for(std::chrono::duration<double>(wait));
+        told = Clock::now();
+        cancel.request();
+      });
+      bool stopped = false;
+      try {
+        work(cancel);
+      } catch (const Cancelled&) {
+        stopped = true;
+      }
+      const Clock::time_point ended = Clock::now();
+      asker.join();
+      const double took = std::chrono::duration<double>(ended - told).count();
+      if (!stopped || took <= worst) continue;
+      worst = took;
+      at = wait;
+    }
+  }
+  state.counters["worst_ms"] = worst * 1000;
+  state.counters["told_at_ms"] = at * 1000;
+  state.counters["whole_ms"] = whole * 1000;
+  state.counters["worst/whole"] = worst / whole;
+}
+void stop_raised(benchmark::State& s) { stops_when_told(s, load_job(data_file("demo/gate-sign-raised.doyen"))); }
+void stop_inlay(benchmark::State& s) { stops_when_told(s, load_job(data_file("demo/inlaid-lid.doyen"))); }
+void stop_words(benchmark::State& s) { stops_when_told(s, many_words()); }
+void stop_rough(benchmark::State& s) { stops_when_told(s, rough_drawing()); }
+BENCHMARK(stop_raised)->Unit(benchmark::kSecond)->UseRealTime()->Iterations(1);
+BENCHMARK(stop_inlay)->Unit(benchmark::kSecond)->UseRealTime()->Iterations(1);
+BENCHMARK(stop_words)->Unit(benchmark::kSecond)->UseRealTime()->Iterations(1);
+BENCHMARK(stop_rough)->Unit(benchmark::kSecond)->UseRealTime()->Iterations(1);
 
 }  // namespace

@@ -1,12 +1,15 @@
 // The window with the demo: from nothing to its first painted frame, against an empty window of Qt's.
 #include <benchmark/benchmark.h>
 
+#include <unistd.h>
 #include <QApplication>
 #include <QMainWindow>
 #include <QMouseEvent>
 #include <QWheelEvent>
+
 #include <chrono>
 #include <cmath>
+#include <fstream>
 
 #include "shell/main_window.hpp"
 
@@ -109,5 +112,101 @@ BENCHMARK(frames_of_a_crowded_board)
     ->Arg(2)
     ->Unit(benchmark::kMillisecond)
     ->Iterations(200);
+
+// Until the plan of the job as it stands is shown.
+void settle(MainWindow& window) {
+  while (window.plan() == nullptr || !(window.plan()->job == window.document().job()))
+    QApplication::processEvents(QEventLoop::AllEvents, 5);
+}
+
+// The ticket of each stage, shown anew for a job of two hundred pieces; a frame at 240 Hz is 4 ms.
+void tickets_of_two_hundred(benchmark::State& state) {
+  MainWindow window;
+  window.resize(1280, 800);
+  window.show();
+  Job job;
+  job.blank.width = 1200;
+  job.blank.height = 800;
+  for (int i = 0; i < 200; ++i) {
+    Lettering l;
+    l.words = "bed " + std::to_string(i);
+    l.cap_height = 12;
+    Item item;
+    item.piece = {"bed-" + std::to_string(i), l.words, l, {60.0 + 115 * (i % 10), 30.0 + 38 * (i / 10)}, 0};
+    item.cut.kind = Treatment::Kind::Incise;
+    job.items.push_back(std::move(item));
+  }
+  window.document().replace(job, {});
+  settle(window);
+  window.select(QStringLiteral("bed-77"));
+  const auto stage = static_cast<Stage>(state.range(0));
+  window.go_to_stage(stage);
+  QApplication::processEvents();
+  double worst = 0;
+  for (auto _ : state) {
+    const auto t = Clock::now();
+    window.go_to_stage(stage);
+    worst = std::max(worst, seconds_since(t));
+  }
+  state.counters["worst_ms"] = worst * 1000;
+  state.counters["of_4_ms"] = worst / 0.004;
+}
+BENCHMARK(tickets_of_two_hundred)
+    ->ArgName("stage")
+    ->DenseRange(0, 4)
+    ->Unit(benchmark::kMillisecond)
+    ->Iterations(50)
+    ->UseRealTime();
+
+double resident_bytes() {
+  std::ifstream statm("/proc/self/statm");
+  double whole = 0, resident = 0;
+  statm >> whole >> resident;
+  return resident * static_cast<double>(sysconf(_SC_PAGESIZE));
+}
+
+// A drawing of 2 MB moved a thousand times, each move planned and in the undo stack.
+void a_thousand_moves(benchmark::State& state) {
+  MainWindow window;
+  window.resize(1280, 800);
+  window.show();
+  Job job;
+  job.blank.width = 900;
+  job.blank.height = 700;
+  Drawing d;
+  d.page_width = d.page_height = 600;
+  for (int leaf = 0; leaf < 200; ++leaf) {
+    std::string data = "M";
+    for (int k = 0; k < 500; ++k) {
+      const double a = 2 * M_PI * k / 500, r = 15 + 2 * std::sin(9 * a);
+      data += format_number(20 + 38 * (leaf % 15) + r * std::cos(a), 4) + " " +
+              format_number(20 + 38 * (leaf / 15) + r * std::sin(a), 4) + (k == 0 ? "L" : " ");
+    }
+    d.parts.edit().push_back({"p" + std::to_string(leaf), "", data + "Z"});
+  }
+  job.items.push_back({{"art", "Art", d, {400, 300}, 0}, {}});
+  job.items.back().cut.kind = Treatment::Kind::Incise;
+  window.document().replace(job, {});
+  settle(window);
+  const auto move = [&](int i) {
+    window.document().edit(QStringLiteral("move"), [&](Job& j) {
+      j.items[0].piece.at = {400.0 + i % 40, 300.0 + i / 40};
+    });
+    settle(window);
+  };
+  double first = 0, last = 0, one = 0;
+  for (auto _ : state) {
+    auto t = Clock::now();
+    move(1);
+    one = seconds_since(t);
+    first = resident_bytes();
+    for (int i = 2; i <= 1000; ++i) move(i);
+    last = resident_bytes();
+  }
+  state.counters["MB_after_first"] = first / 1e6;
+  state.counters["last/first"] = last / first;
+  state.counters["first_move_ms"] = one * 1000;
+}
+BENCHMARK(a_thousand_moves)->Unit(benchmark::kSecond)->Iterations(1)->UseRealTime();
 
 }  // namespace

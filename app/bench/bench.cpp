@@ -100,6 +100,28 @@ void Bench::fit() {
   update();
 }
 
+// How far a piece moved, when it did nothing else; nothing when it has to be set anew.
+static std::optional<Point> moved_by(const std::vector<Piece>& was, const std::vector<Piece>& is) {
+  if (was.size() != is.size() || is.empty()) return {};
+  Piece here = was.front();
+  here.at = is.front().at;
+  here.name = is.front().name;
+  if (!(here == is.front()) || !std::equal(was.begin() + 1, was.end(), is.begin() + 1)) return {};
+  const Point by = is.front().at - was.front().at;
+  const auto* shape = std::get_if<PlainShape>(&here.what);
+  const auto* words = std::get_if<Lettering>(&here.what);
+  const bool follows = (shape != nullptr && !shape->shares_of.empty()) ||
+                       (words != nullptr && (!words->along.empty() || !words->inside.empty()));
+  if (follows && length(by) > 0) return {};
+  return by;
+}
+
+void Bench::PieceShape::move(Point by) {
+  path.translate(by.x, by.y);
+  lines.translate(by.x, by.y);
+  box = doyen::Box{box.left + by.x, box.bottom + by.y, box.right + by.x, box.top + by.y};
+}
+
 void Bench::show_job(const Job& job) {
   const bool other_board = job.blank.width != job_.blank.width || job.blank.height != job_.blank.height;
   const TurnOver was_turned = job_.run.turn;
@@ -114,8 +136,10 @@ void Bench::show_job(const Job& job) {
     const bool back = item.cut.back && item.cut.kind != Treatment::Kind::None;
     const bool same_side =
         it != known_.end() && it->second.second.back == back && (!back || was_turned == job.run.turn);
-    if (same_side && it->second.first == made_of) {
+    const std::optional<Point> by = same_side ? moved_by(it->second.first, made_of) : std::nullopt;
+    if (by) {
       s = it->second.second;
+      if (length(*by) > 0) s.move(*by);
     } else {
       s.id = QString::fromStdString(item.piece.id);
       try {

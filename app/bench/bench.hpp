@@ -95,6 +95,7 @@ class Bench : public QWidget {
     Treatment::Kind kind;
     bool back = false;
     std::vector<PlacedTab> tabs;
+    void move(Point by);
   };
   enum class Hand { None, Pan, Move, Size, Turn, Section, Tab, Other };
 

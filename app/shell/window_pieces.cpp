@@ -11,6 +11,7 @@
 #include "stages/artwork/letter_bench.hpp"
 #include "stages/artwork/trace_dialog.hpp"
 #include "storage/atomic_file.hpp"
+#include "treatments/suits.hpp"
 #include "work/long_work.hpp"
 
 namespace doyen {
@@ -141,7 +142,7 @@ void MainWindow::trace_picture(TracePicture picture, const TraceSettings& settin
                                const std::function<void(Drawing)>& take) {
   const Item* item = shop_.item();
   const Bit* bit = item == nullptr ? nullptr : rack_.find(item->cut.bit);
-  if (bit == nullptr) bit = rack_.find("v60");
+  if (bit == nullptr) bit = usual_v(rack_);
   if (bit == nullptr && !rack_.bits.empty()) bit = &rack_.bits.front();
   if (bit == nullptr) return say(tr("Nothing to trace for"), tr("The rack has no bit; put one in first."));
   auto* dialog =

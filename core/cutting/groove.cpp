@@ -3,10 +3,8 @@
 #include <tbb/parallel_for.h>
 
 #include <algorithm>
-#include <boost/container_hash/hash.hpp>
-#include <mutex>
-#include <unordered_map>
 
+#include "cutting/island_memory.hpp"
 #include "measure/whole.hpp"
 
 namespace doyen {
@@ -410,50 +408,6 @@ IslandGroove plan_island(const Island& island, const GrooveShape& shape) {
   return out;
 }
 
-namespace {
-
-// Islands whose working somebody still holds: a letter that only moved is not worked out again.
-class IslandMemory {
- public:
-  std::shared_ptr<const IslandGroove> worked_out(const Island& island, const GrooveShape& shape) {
-    Known one{island_key(island), shape, {}};
-    const std::size_t hash = boost::hash_range(one.key.begin(), one.key.end());
-    {
-      const std::scoped_lock hold(lock_);
-      for (auto [it, end] = known_.equal_range(hash); it != end; ++it) {
-        if (!(it->second.shape == shape) || it->second.key != one.key) continue;
-        if (auto groove = it->second.groove.lock()) return groove;
-      }
-    }
-    auto groove = std::make_shared<const IslandGroove>(plan_island(island, shape));
-    one.groove = groove;
-    const std::scoped_lock hold(lock_);
-    if (known_.size() >= room_) {
-      std::erase_if(known_, [](const auto& entry) { return entry.second.groove.expired(); });
-      room_ = std::max(kRoom, 2 * known_.size());
-    }
-    known_.emplace(hash, std::move(one));
-    return groove;
-  }
-
- private:
-  struct Known {
-    std::vector<std::int32_t> key;
-    GrooveShape shape;
-    std::weak_ptr<const IslandGroove> groove;
-  };
-  static constexpr std::size_t kRoom = 256;
-  std::mutex lock_;
-  std::size_t room_ = kRoom;
-  std::unordered_multimap<std::size_t, Known> known_;
-};
-IslandMemory& remembered() {
-  static IslandMemory memory;
-  return memory;
-}
-
-}  // namespace
-
 Groove plan_groove(const Region& region, const GrooveShape& shape, Threads threads, const Cancel& cancel) {
   Groove groove;
   groove.shape = shape;
@@ -480,7 +434,7 @@ Groove plan_groove(const Region& region, const GrooveShape& shape, Threads threa
     cancel.check();
     const Cancel::Scope stops(cancel);
     const std::size_t i = largest_first[k];
-    worked[i] = remembered().worked_out(*distinct[i], shape);
+    worked[i] = remembered_island(*distinct[i], shape);
   };
   if (threads == Threads::One) {
     for (std::size_t k = 0; k < distinct.size(); ++k) work(k);

@@ -5,6 +5,7 @@
 #include <numbers>
 
 #include "artwork/single_line_faces.hpp"
+#include "treatments/suits.hpp"
 
 namespace doyen {
 namespace {
@@ -83,7 +84,7 @@ Job ladder_job(const Job& like, const Treatment& cut, const Rack& rack, const La
     label.piece.what = words;
     label.piece.at = {at.x, at.y - kHigh / 2 - 5 - kLabelHigh / 2};
     label.cut.kind = Treatment::Kind::Line;
-    label.cut.bit = inlay.sloped || v != nullptr ? cut.bit : "v60";
+    label.cut.bit = inlay.sloped || v != nullptr ? cut.bit : id_of(usual_v(rack));
     label.cut.depth = 0.4;
     job.items.push_back(std::move(label));
   }

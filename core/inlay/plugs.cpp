@@ -6,6 +6,7 @@
 #include "artwork/single_line_faces.hpp"
 #include "inlay/nest.hpp"
 #include "treatments/piece_cuts.hpp"
+#include "treatments/suits.hpp"
 
 namespace doyen {
 namespace {
@@ -216,7 +217,7 @@ std::vector<PlugBoard> insert_boards(const Job& job, const Rack& rack, double ro
       item.piece.at = places[i].at;
       item.piece.turn = places[i].half_turn ? 180 : 0;
       item.cut.kind = Treatment::Kind::CutOut;
-      item.cut.bit = rack.find("flat-1/8in") != nullptr ? "flat-1/8in" : "flat-3mm";
+      item.cut.bit = id_of(flat_nearest(rack, kMmPerInch / 8));
       item.cut.through.tabs = usual_tabs(board.job.blank);
       board.job.items.push_back(std::move(item));
       board.places.push_back({art.item->piece.id, art.pocket, places[i].at, places[i].half_turn});

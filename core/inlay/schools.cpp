@@ -5,6 +5,7 @@
 
 #include "inlay/fit.hpp"
 #include "treatments/inlay/joint.hpp"
+#include "treatments/suits.hpp"
 
 namespace doyen {
 namespace {
@@ -185,8 +186,8 @@ std::vector<InlayWay> ways_to_inlay(const Job& job, const std::string& piece, co
   Treatment cut = item->cut;
   const Bit* v = rack.find(cut.bit);
   if (v == nullptr || v->kind != BitKind::V) {
-    cut.bit = "v60";
-    v = rack.find(cut.bit);
+    v = usual_v(rack);
+    cut.bit = id_of(v);
   }
   if (v != nullptr && v->kind == BitKind::V) {
     cut.inlay.sloped = true;
@@ -198,14 +199,7 @@ std::vector<InlayWay> ways_to_inlay(const Job& job, const std::string& piece, co
   }
   // Upright by a bit that most shops have, then with a finer one behind it; corners as round as the last bit on both
   // halves, so that they meet.
-  const Bit* smallest = nullptr;
-  for (const char* id : {"flat-1/8in", "flat-3mm", "flat-1/16in", "flat-1.5mm"}) {
-    const Bit* bit = rack.find(id);
-    if (bit != nullptr && bit->kind == BitKind::Flat && smallest == nullptr) smallest = bit;
-  }
-  for (const Bit& bit : rack.bits) {
-    if (smallest == nullptr && bit.kind == BitKind::Flat) smallest = &bit;
-  }
+  const Bit* smallest = flat_nearest(rack, kMmPerInch / 8);
   if (smallest != nullptr) {
     Treatment upright = item->cut;
     upright.inlay.sloped = upright.inlay.v_alone = false;
@@ -213,8 +207,8 @@ std::vector<InlayWay> ways_to_inlay(const Job& job, const std::string& piece, co
     if (smallest->ladder_allowance) upright.inlay.allowance = *smallest->ladder_allowance;
     upright.clearing = {smallest->id};
     add("Upright, " + smallest->name, upright);
-    const Bit* finer = rack.find("flat-1/16in") != nullptr ? rack.find("flat-1/16in") : rack.find("flat-1.5mm");
-    if (finer != nullptr && finer != smallest) {
+    const Bit* finer = flat_nearest(rack, kMmPerInch / 16);
+    if (finer->true_diameter() < smallest->true_diameter()) {
       upright.inlay.ease =
           std::max(item->cut.inlay.sloped ? 0.0 : item->cut.inlay.ease, finer->true_diameter() / 2 + 0.02);
       upright.clearing = {smallest->id, finer->id};

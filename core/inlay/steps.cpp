@@ -8,6 +8,7 @@
 #include "inlay/plugs.hpp"
 #include "problem.hpp"
 #include "stock/species.hpp"
+#include "treatments/suits.hpp"
 
 namespace doyen {
 namespace {
@@ -181,13 +182,13 @@ int keep_zero_by(Job& job, KeepZero how, const Rack& rack) {
       item.piece.name = end == 0 ? "Witness mark, first" : "Witness mark, second";
       item.piece.what = cross;
       item.cut.kind = Treatment::Kind::Line;
-      item.cut.bit = bit.value_or("v60");
+      item.cut.bit = bit.value_or(id_of(usual_v(rack)));
       item.cut.depth = 0.4;
     } else {
       item.piece.name = end == 0 ? "Pin hole, first" : "Pin hole, second";
       item.piece.what = PlainShape{PlainShape::Kind::Ellipse, kPinHole, kPinHole};
       item.cut.kind = Treatment::Kind::Pierce;
-      item.cut.bit = rack.find("flat-1/4in") != nullptr ? "flat-1/4in" : "flat-6mm";
+      item.cut.bit = id_of(flat_nearest(rack, kMmPerInch / 4));
       item.cut.through.over_cut = kPinDeep;
     }
     return item;

@@ -9,7 +9,6 @@
 namespace doyen {
 namespace {
 
-constexpr double kUsualAngle = 60;             // degrees
 constexpr double kUsualFlat = kMmPerInch / 4;  // mm
 constexpr std::size_t kMostLookedAt = 20'000;  // points
 
@@ -18,9 +17,9 @@ const Bit* usual_bit(const Treatment& cut, const Rack& rack) {
   switch (wanted_bit(cut)) {
     case WantedBit::V:
     case WantedBit::Any:
-      return nearest_bit(rack, BitKind::V, [](const Bit& b) { return std::abs(b.angle - kUsualAngle); });
+      return usual_v(rack);
     case WantedBit::Flat:
-      return nearest_bit(rack, BitKind::Flat, [](const Bit& b) { return std::abs(b.diameter - kUsualFlat); });
+      return flat_nearest(rack, kUsualFlat);
     case WantedBit::Keyhole:
     case WantedBit::None:
       break;

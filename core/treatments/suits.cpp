@@ -1,5 +1,7 @@
 #include "treatments/suits.hpp"
 
+#include <cmath>
+
 namespace doyen {
 
 bool suits(const Bit& bit, WantedBit wanted) {
@@ -24,6 +26,15 @@ const Bit* nearest_bit(const Rack& rack, BitKind kind, const std::function<doubl
     if (bit.kind == kind && (best == nullptr || away(bit) < away(*best))) best = &bit;
   }
   return best;
+}
+
+const Bit* usual_v(const Rack& rack) {
+  constexpr double kUsualAngle = 60;  // degrees
+  return nearest_bit(rack, BitKind::V, [](const Bit& b) { return std::abs(b.angle - kUsualAngle); });
+}
+
+const Bit* flat_nearest(const Rack& rack, double across) {
+  return nearest_bit(rack, BitKind::Flat, [across](const Bit& b) { return std::abs(b.diameter - across); });
 }
 
 }  // namespace doyen

@@ -14,5 +14,9 @@ bool suits(const Bit& bit, WantedBit wanted);
 
 // The one of this kind that is nearest to what is usual: `away` says how far it is; null when the rack has none.
 const Bit* nearest_bit(const Rack& rack, BitKind kind, const std::function<double(const Bit&)>& away);
+const Bit* usual_v(const Rack& rack);                      // the V nearest to 60 degrees
+const Bit* flat_nearest(const Rack& rack, double across);  // the flat bit nearest to so many mm
+// Its id, for a treatment; empty when there is none, which a verdict then says.
+inline std::string id_of(const Bit* bit) { return bit == nullptr ? std::string() : bit->id; }
 
 }  // namespace doyen

@@ -5,6 +5,7 @@
 #include <vector>
 
 #include "relief/carve.hpp"
+#include "treatments/suits.hpp"
 #include "verdicts/verdict.hpp"
 
 namespace doyen {
@@ -167,11 +168,11 @@ void check_loose(const Situation& s, std::vector<Verdict>& out) {
                " free when it is pierced.",
            "It would fall, or jam between bit and wood, and the letter would be a hole. Bridge it under "
            "Artwork, or take a face whose letters are open.",
-           {{"Incise it instead", [id = item.piece.id](Job& job) {
+           {{"Incise it instead", [id = item.piece.id, v = id_of(usual_v(s.rack))](Job& job) {
                Item* it = job.find(id);
                if (it == nullptr) return;
                it->cut.kind = Kind::Incise;
-               it->cut.bit = "v60";
+               it->cut.bit = v;
              }}}});
     }
     if (item.cut.pierce.slug && !item.cut.through.tabs.wanted && !item.cut.through.taped &&

@@ -7,6 +7,7 @@
 #include "problem.hpp"
 #include "relief/groove_field.hpp"
 #include "treatments/piece_cuts.hpp"
+#include "treatments/suits.hpp"
 #include "work/planner.hpp"
 
 namespace doyen {
@@ -35,7 +36,7 @@ LetterBench::LetterBench(const Job& job, const Item& item, const Rack& rack, QWi
   setWindowTitle(tr("Letter bench"));
   setObjectName(QStringLiteral("letterBenchDialog"));
   const Bit* bit = rack.find(item.cut.bit);
-  if (bit == nullptr || bit->kind != BitKind::V) bit = rack.find("v60");
+  if (bit == nullptr || bit->kind != BitKind::V) bit = usual_v(rack);
   bit_ = bit != nullptr ? *bit : Bit{};
   feeds_ = bit_.feeds_in(wood_class_of(job.blank));
   auto* whole = new QHBoxLayout(this);

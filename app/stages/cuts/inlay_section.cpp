@@ -7,6 +7,7 @@
 #include "stock/species.hpp"
 #include "treatments/inlay/figures.hpp"
 #include "treatments/start.hpp"
+#include "treatments/suits.hpp"
 
 namespace doyen {
 namespace {
@@ -145,7 +146,7 @@ void InlaySection::connect_fields() {
       t.inlay.sloped = i == 0;
       if (i == 1) t.inlay.v_alone = false;
       const Bit* v = shop_.rack.find(t.bit);
-      if (i == 0 && (v == nullptr || v->kind != BitKind::V)) t.bit = "v60";
+      if (i == 0 && (v == nullptr || v->kind != BitKind::V)) t.bit = id_of(usual_v(shop_.rack));
     });
   });
   connect(bit_, &QComboBox::activated, this, [this] {
