@@ -155,6 +155,7 @@ void NumberCard::look() {
               Qt::QueuedConnection);
         };
         try {
+          const Cancel::Scope stops(cancel);
           work(cancel, tell);
         } catch (const Cancelled&) {
           // Another number is shown, or nobody looks at this any more.

@@ -92,6 +92,7 @@ void FitKeeper::start(const std::function<std::function<void()>(const Cancel&)>&
     std::function<void()> take;
     QString problem;
     try {
+      const Cancel::Scope stops(cancel);
       cancel.check();
       take = work(cancel);
     } catch (const Cancelled&) {

@@ -108,6 +108,7 @@ void work_off_thread(QWidget* over, const QString& what, const std::function<voi
   QApplication::setOverrideCursor(Qt::BusyCursor);
   std::thread worker([&] {
     try {
+      const Cancel::Scope stops(cancel);
       task(cancel, [&sheet](double share) {
         QMetaObject::invokeMethod(
             &sheet, [&sheet, share] { sheet.told(share); }, Qt::QueuedConnection);

@@ -80,6 +80,7 @@ void Planner::request(const Job& job, const Rack& rack) {
   set_busy(true);
   judging_ = true;
   pool_.start([this, job, rack, cancel = current_, memory = memory(), mine] {
+    const Cancel::Scope stops(cancel);
     try {
       const Progress progress{[this, mine](int done, int of) {
         QMetaObject::invokeMethod(

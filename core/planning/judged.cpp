@@ -143,6 +143,7 @@ std::vector<Worked> worked_by(const Plan& plan, const std::vector<OutputFile>& f
 
 Judgement judge_files(const Plan& plan, const std::vector<OutputFile>& files, double cell, const Cancel& cancel,
                       JudgeMemory* memory) {
+  const Cancel::Scope stops(cancel);
   const Job& job = plan.job;
   JudgeTask task;
   task.board = job.blank.box();

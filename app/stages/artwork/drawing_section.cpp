@@ -306,6 +306,7 @@ void DrawingSection::ask_for_report() {
     std::vector<Finding> found;
     QString problem;
     try {
+      const Cancel::Scope stops(cancel);
       found = clean_up_report(
           piece, board, {}, [style](double mm) { return format_length(mm, style); }, along, cancel);
     } catch (const Cancelled&) {

@@ -155,6 +155,7 @@ void LetterBench::judge(const FaceName& face, bool good) {
     j.face = face;
     j.good = good;
     try {
+      const Cancel::Scope stops(cancel);
       auto& l = std::get<Lettering>(piece.what);
       l.face = face;
       l.kept = {};

@@ -42,6 +42,7 @@ void ResinRow::refresh(const Item& item) {
   pool_.start([this, mine = ++generation_, plan = shop_.plan, id = item.piece.id, cancel = cancel_] {
     Sum sum;
     try {
+      const Cancel::Scope stops(cancel);
       cancel.check();
       sum = resin_sum(*plan, id, cancel);
     } catch (const Cancelled&) {

@@ -88,6 +88,7 @@ void BoardsView::work_out(std::size_t which, const Rack& rack) {
     QImage picture;
     QString problem;
     try {
+      const Cancel::Scope stops(cancel);
       planned = std::make_shared<const Plan>(plan(job, rack, machine_for(job), nullptr, cancel));
       picture = to_image(board_picture(*planned, 1400, Side::Front, cancel)).copy();
     } catch (const Cancelled&) {
