@@ -107,7 +107,8 @@ static std::optional<Point> moved_by(const std::vector<Piece>& was, const std::v
   here.at = is.front().at;
   here.name = is.front().name;
   if (!(here == is.front()) || !std::equal(was.begin() + 1, was.end(), is.begin() + 1)) return {};
-  const Point by = is.front().at - was.front().at;
+  const Point from = was.front().at, to = is.front().at;
+  const Point by{snap_to_grid(to.x) - snap_to_grid(from.x), snap_to_grid(to.y) - snap_to_grid(from.y)};
   const auto* shape = std::get_if<PlainShape>(&here.what);
   const auto* words = std::get_if<Lettering>(&here.what);
   const bool follows = (shape != nullptr && !shape->shares_of.empty()) ||
@@ -184,6 +185,11 @@ void Bench::show_job(const Job& job) {
   turn_->setVisible(job_.has_back() && stage_ != Stage::Blank && stage_ != Stage::Artwork);
   if (!job_.has_back()) show_side(Side::Front);
   update();
+}
+
+Box Bench::box_of(const QString& id) const {
+  const PieceShape* s = shape(id);
+  return s == nullptr ? Box{} : s->box;
 }
 
 void Bench::show_judgement(const JudgementPtr& judgement) {

@@ -45,6 +45,8 @@ class Bench : public QWidget {
   void show_marks(const std::vector<Point>& marks);         // small rings
   void show_highlight(const std::vector<Region>& regions);  // parts that are pointed out
   // A picture laid over a part of the front, such as the face of an inlay when it is level; null takes it away.
+  // The box of a piece on the board, as its outlines lie; empty when there is none or it cannot be set.
+  [[nodiscard]] Box box_of(const QString& id) const;
   void show_overlay(const QImage& picture, const Box& box);
   [[nodiscard]] const QImage& overlay() const { return overlay_; }
   void set_section(const SectionLine& line);

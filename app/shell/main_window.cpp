@@ -158,7 +158,7 @@ MainWindow::MainWindow() : shop_{document_, rack_, nullptr, nullptr, {}, {}, {}}
       Item* item = job.find(id.toStdString());
       if (item == nullptr) return;
       // About the middle of its box, wherever the piece's own origin lies.
-      const Point c = bounds(outlines_of(item->piece, document_.job().source())).centre();
+      const Point c = bench_->box_of(id).centre();
       item->piece.at = Transform::turn(degrees).apply(item->piece.at - c) + c;
       item->piece.turn = std::remainder(item->piece.turn + degrees, 360);
     });

@@ -79,11 +79,7 @@ void MainWindow::make_from(Derived::How how) {
   Derived d;
   d.how = how;
   d.from = {item->piece.id};
-  Box box;
-  try {
-    box = bounds(outlines_of(item->piece, job.source()));
-  } catch (const Problem&) {
-  }
+  const Box box = bench_->box_of(shop_.selected);
   if (how == H::Join || how == H::TakeAway || how == H::Overlap || how == H::Along) {
     for (const Item& other : job.items) {
       if (other.piece.id != item->piece.id && d.from.size() < 2) d.from.push_back(other.piece.id);

@@ -53,15 +53,7 @@ void ArtworkSection::fill_pieces(QComboBox* box, const std::string& chosen) {
   box->setCurrentIndex(box->findData(QString::fromStdString(chosen)));
 }
 
-doyen::Box ArtworkSection::box() const {
-  const Item* item = shop_.item();
-  if (item == nullptr) return {};
-  try {
-    return bounds(outlines_of(item->piece, shop_.document.job().source()));
-  } catch (const Problem&) {
-    return {};
-  }
-}
+doyen::Box ArtworkSection::box() const { return shop_.bench->box_of(shop_.selected); }
 
 ArtworkTicket::ArtworkTicket(Workshop& shop) : Ticket(shop) {
   add_title(tr("Artwork"));

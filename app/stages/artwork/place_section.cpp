@@ -206,10 +206,7 @@ void PlaceSection::build_several() {
   column_->addWidget(several_);
   const auto scale = [this, ids](bool width, double mm) {
     doyen::Box all;
-    for (const std::string& id : ids()) {
-      const Item* item = shop_.document.job().find(id);
-      if (item != nullptr) all.add(bounds(outlines_of(item->piece, shop_.document.job().source())));
-    }
+    for (const std::string& id : ids()) all.add(shop_.bench->box_of(QString::fromStdString(id)));
     const double k = mm / (width ? all.width() : all.height());
     shop_.document.edit(tr("size them together"), [&](Job& job) { scale_layout(job, ids(), k, all.centre()); });
   };
@@ -228,14 +225,7 @@ void PlaceSection::refresh(const Item& item) {
                               .arg(chosen.size())
                               .arg(QString::fromStdString(item.piece.name)));
     doyen::Box all;
-    for (const QString& id : chosen) {
-      const Item* one = job.find(id.toStdString());
-      try {
-        if (one != nullptr) all.add(bounds(outlines_of(one->piece, job.source())));
-      } catch (const Problem&) {
-        // Its verdict says why it has no outlines.
-      }
-    }
+    for (const QString& id : chosen) all.add(shop_.bench->box_of(id));
     all_wide_->show_length(all.width(), job.lengths);
     all_high_->show_length(all.height(), job.lengths);
   }
