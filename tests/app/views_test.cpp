@@ -32,6 +32,7 @@ TEST_CASE("no text is cut off in any ticket at 1280 by 800, in either unit") {
     w.window.open_sums();
     QTest::qWait(30);
     CHECK(QTest::qWaitFor([&] { return w.window.sums_shown(); }));
+    QTest::qWait(30);
     QScrollArea* ticket = w.ticket();
     REQUIRE(ticket != nullptr);
     INFO("stage " << static_cast<int>(stage) << ", piece " << piece);
