@@ -44,13 +44,21 @@ void ArtworkSection::refresh_again() {
 }
 
 void ArtworkSection::fill_pieces(QComboBox* box, const std::string& chosen) {
-  box->clear();
   const Item* own = shop_.item();
+  QStringList names, ids;
   for (const Item& item : shop_.document.job().items) {
-    if (own == nullptr || item.piece.id == own->piece.id) continue;
-    box->addItem(QString::fromStdString(item.piece.name), QString::fromStdString(item.piece.id));
+    if (own != nullptr && item.piece.id == own->piece.id) continue;
+    names << QString::fromStdString(item.piece.name);
+    ids << QString::fromStdString(item.piece.id);
   }
-  box->setCurrentIndex(box->findData(QString::fromStdString(chosen)));
+  // Filled anew only where it says something else: with hundreds of pieces that is felt.
+  bool same = box->count() == ids.size();
+  for (int i = 0; same && i < box->count(); ++i) same = box->itemText(i) == names[i] && box->itemData(i).toString() == ids[i];
+  if (!same) {
+    box->clear();
+    for (int i = 0; i < ids.size(); ++i) box->addItem(names[i], ids[i]);
+  }
+  box->setCurrentIndex(static_cast<int>(ids.indexOf(QString::fromStdString(chosen))));
 }
 
 doyen::Box ArtworkSection::box() const { return shop_.bench->box_of(shop_.selected); }
