@@ -96,6 +96,7 @@ Job rough_drawing() {
 void stops_when_told(benchmark::State& state, const Job& job) {
   const Rack bits = rack();
   const auto work = [&](const Cancel& cancel) {
+    const Cancel::Scope stops(cancel);
     Plan p = plan(job, bits, machine_for(job), nullptr, cancel);
     if (!p.runs.empty()) add_judgement(p, judge_files(p, gcode_files(p), glancing_cell(job.blank), cancel));
     benchmark::DoNotOptimize(with_tried_remedies(p, bits, nullptr, cancel));

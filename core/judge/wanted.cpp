@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <functional>
 
+#include "cancel.hpp"
 #include "treatments/cut_out/cut_out.hpp"
 #include "treatments/look.hpp"
 
@@ -47,6 +48,7 @@ Wanted::Wanted(const std::vector<WantedPiece>& pieces, const Blank& blank, const
   };
   std::vector<Slit> slits;
   for (const WantedPiece& piece : pieces) {
+    Cancel::check_here();
     if (piece.outlines == nullptr || piece.cut == nullptr || piece.around == nullptr) continue;
     if (piece.cut->kind == Kind::None) continue;
     const bool own = piece.cut->back == (side == Side::Back);

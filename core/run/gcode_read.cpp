@@ -2,6 +2,7 @@
 #include <cmath>
 #include <numbers>
 
+#include "cancel.hpp"
 #include "measure/whole.hpp"
 #include "problem.hpp"
 #include "run/gcode.hpp"
@@ -22,6 +23,7 @@ class Reader {
     program_.sections.emplace_back();
     std::size_t begin = 0;
     while (begin < text_.size() && !program_.ended) {
+      Cancel::check_here();
       std::size_t end = text_.find('\n', begin);
       if (end == std::string::npos) end = text_.size();
       ++line_;

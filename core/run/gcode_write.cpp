@@ -2,6 +2,7 @@
 #include <cmath>
 #include <numbers>
 
+#include "cancel.hpp"
 #include "machine/motion.hpp"
 #include "problem.hpp"
 #include "run/gcode.hpp"
@@ -43,7 +44,10 @@ class Writer {
         feeds.feed *= i < part.feed_shares.size() ? part.feed_shares[i] : 1;
         if (part.passes[i]->empty()) continue;
         comment("work " + std::to_string(i + 1));
-        for (const Pass& pass : *part.passes[i]) write_pass(pass, feeds, part.arcs);
+        for (const Pass& pass : *part.passes[i]) {
+          Cancel::check_here();
+          write_pass(pass, feeds, part.arcs);
+        }
       }
       if (last_) rapid_z(clearance());
       last_.reset();
