@@ -43,7 +43,7 @@ struct Lettering {
   double thicken = 0;                // mm added on every side of every stroke, so that a bit reaches thin ones
   // What the words last looked like, so that a face missing on another machine changes nothing until they are edited.
   struct Kept {
-    std::string key;   // lettering_key() of the words these outlines belong to
+    std::string key;           // lettering_key() of the words these outlines belong to
     Shared<std::string> data;  // SVG path data, mm about the piece's own origin, y up
     friend bool operator==(const Kept&, const Kept&) = default;
   } kept;

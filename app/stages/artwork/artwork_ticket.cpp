@@ -53,7 +53,8 @@ void ArtworkSection::fill_pieces(QComboBox* box, const std::string& chosen) {
   }
   // Filled anew only where it says something else: with hundreds of pieces that is felt.
   bool same = box->count() == ids.size();
-  for (int i = 0; same && i < box->count(); ++i) same = box->itemText(i) == names[i] && box->itemData(i).toString() == ids[i];
+  for (int i = 0; same && i < box->count(); ++i)
+    same = box->itemText(i) == names[i] && box->itemData(i).toString() == ids[i];
   if (!same) {
     box->clear();
     for (int i = 0; i < ids.size(); ++i) box->addItem(names[i], ids[i]);
