@@ -6,6 +6,7 @@
 #include <cmath>
 #include <thread>
 
+#include "jobs.hpp"
 #include "planning/judged.hpp"
 #include "planning/plan.hpp"
 #include "storage/atomic_file.hpp"
@@ -21,23 +22,6 @@ double seconds_since(Clock::time_point t) { return std::chrono::duration<double>
 Rack rack() {
   const std::string path = data_file("rack.json");
   return read_rack(read_file(path), path);
-}
-
-// Two hundred small words, each incised.
-Job many_words() {
-  Job job;
-  job.blank.width = 1200;
-  job.blank.height = 800;
-  for (int i = 0; i < 200; ++i) {
-    Lettering l;
-    l.words = "bed " + std::to_string(i);
-    l.cap_height = 12;
-    Item item;
-    item.piece = {"bed-" + std::to_string(i), l.words, l, {60.0 + 115 * (i % 10), 30.0 + 38 * (i / 10)}, 0};
-    item.cut.kind = Treatment::Kind::Incise;
-    job.items.push_back(std::move(item));
-  }
-  return job;
 }
 
 void warm_plan(benchmark::State& state, const Job& start, std::size_t piece) {
@@ -71,7 +55,7 @@ BENCHMARK(heron_plaque)->DenseRange(0, 8)->Unit(benchmark::kMillisecond)->UseRea
 void raised_gate_sign(benchmark::State& state) { every_piece_of(state, "demo/gate-sign-raised.doyen"); }
 BENCHMARK(raised_gate_sign)->DenseRange(0, 8)->Unit(benchmark::kMillisecond)->UseRealTime()->Iterations(12);
 
-void two_hundred_words(benchmark::State& state) { warm_plan(state, many_words(), 77); }
+void two_hundred_words(benchmark::State& state) { warm_plan(state, bench::many_words(), 77); }
 BENCHMARK(two_hundred_words)->Unit(benchmark::kMillisecond)->UseRealTime()->Iterations(12);
 
 // A drawing of 45,000 points, to be cleared: what planning has to stop in the middle of.
@@ -137,7 +121,7 @@ void stops_when_told(benchmark::State& state, const Job& job) {
 }
 void stop_raised(benchmark::State& s) { stops_when_told(s, load_job(data_file("demo/gate-sign-raised.doyen"))); }
 void stop_inlay(benchmark::State& s) { stops_when_told(s, load_job(data_file("demo/inlaid-lid.doyen"))); }
-void stop_words(benchmark::State& s) { stops_when_told(s, many_words()); }
+void stop_words(benchmark::State& s) { stops_when_told(s, bench::many_words()); }
 void stop_rough(benchmark::State& s) { stops_when_told(s, rough_drawing()); }
 BENCHMARK(stop_raised)->Unit(benchmark::kSecond)->UseRealTime()->Iterations(1);
 BENCHMARK(stop_inlay)->Unit(benchmark::kSecond)->UseRealTime()->Iterations(1);

@@ -11,6 +11,7 @@
 #include <cmath>
 #include <fstream>
 
+#include "jobs.hpp"
 #include "shell/main_window.hpp"
 
 namespace {
@@ -52,16 +53,10 @@ Job crowded() {
   job.blank.width = 1200;
   job.blank.height = 800;
   for (int i = 0; i < 100; ++i) {
-    std::string data = "M";
-    for (int k = 0; k < 500; ++k) {
-      const double a = 2 * M_PI * k / 500, r = 30 + 6 * std::sin(9 * a) + 2 * std::sin(41 * a);
-      data +=
-          format_number(40 + r * std::cos(a), 4) + " " + format_number(40 + r * std::sin(a), 4) + (k == 0 ? "L" : " ");
-    }
     Drawing d;
     d.name = "leaf";
     d.page_width = d.page_height = 80;
-    d.parts.edit().push_back({"p", "", data + "Z"});
+    d.parts.edit().push_back({"p", "", bench::leaf({40, 40}, 30, 6)});
     Item item;
     item.piece = {"leaf-" + std::to_string(i), "Leaf", d, {70.0 + 115 * (i % 10), 50.0 + 75 * (i / 10)}, 0};
     item.cut.kind = Treatment::Kind::Incise;
@@ -124,18 +119,7 @@ void tickets_of_two_hundred(benchmark::State& state) {
   MainWindow window;
   window.resize(1280, 800);
   window.show();
-  Job job;
-  job.blank.width = 1200;
-  job.blank.height = 800;
-  for (int i = 0; i < 200; ++i) {
-    Lettering l;
-    l.words = "bed " + std::to_string(i);
-    l.cap_height = 12;
-    Item item;
-    item.piece = {"bed-" + std::to_string(i), l.words, l, {60.0 + 115 * (i % 10), 30.0 + 38 * (i / 10)}, 0};
-    item.cut.kind = Treatment::Kind::Incise;
-    job.items.push_back(std::move(item));
-  }
+  const Job job = bench::many_words();
   window.document().replace(job, {});
   settle(window);
   window.select(QStringLiteral("bed-77"));
@@ -176,13 +160,8 @@ void a_thousand_moves(benchmark::State& state) {
   Drawing d;
   d.page_width = d.page_height = 600;
   for (int leaf = 0; leaf < 200; ++leaf) {
-    std::string data = "M";
-    for (int k = 0; k < 500; ++k) {
-      const double a = 2 * M_PI * k / 500, r = 15 + 2 * std::sin(9 * a);
-      data += format_number(20 + 38 * (leaf % 15) + r * std::cos(a), 4) + " " +
-              format_number(20 + 38 * (leaf / 15) + r * std::sin(a), 4) + (k == 0 ? "L" : " ");
-    }
-    d.parts.edit().push_back({"p" + std::to_string(leaf), "", data + "Z"});
+    d.parts.edit().push_back(
+        {"p" + std::to_string(leaf), "", bench::leaf({20.0 + 38 * (leaf % 15), 20.0 + 38 * (leaf / 15)}, 15, 2)});
   }
   job.items.push_back({{"art", "Art", d, {400, 300}, 0}, {}});
   job.items.back().cut.kind = Treatment::Kind::Incise;

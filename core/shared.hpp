@@ -14,6 +14,9 @@ class Shared {
  public:
   Shared() : node_(nothing()) {}
   Shared(T value) : node_(std::make_shared<Node>(std::move(value))) {}
+  // Moving copies: what was moved from still holds something.
+  Shared(const Shared&) = default;
+  Shared& operator=(const Shared&) = default;
   Shared& operator=(T value) {
     node_ = std::make_shared<Node>(std::move(value));
     return *this;

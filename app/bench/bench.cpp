@@ -25,6 +25,23 @@ QPainterPath path_of(const Region& region) {
   return path;
 }
 
+// How far a piece moved, when it did nothing else; nothing when it has to be set anew.
+std::optional<Point> moved_by(const std::vector<Piece>& was, const std::vector<Piece>& is) {
+  if (was.size() != is.size() || is.empty()) return {};
+  Piece here = was.front();
+  here.at = is.front().at;
+  here.name = is.front().name;
+  if (!(here == is.front()) || !std::equal(was.begin() + 1, was.end(), is.begin() + 1)) return {};
+  const Point from = was.front().at, to = is.front().at;
+  const Point by{snap_to_grid(to.x) - snap_to_grid(from.x), snap_to_grid(to.y) - snap_to_grid(from.y)};
+  const auto* shape = std::get_if<PlainShape>(&here.what);
+  const auto* words = std::get_if<Lettering>(&here.what);
+  const bool follows = (shape != nullptr && !shape->shares_of.empty()) ||
+                       (words != nullptr && (!words->along.empty() || !words->inside.empty()));
+  if (follows && length(by) > 0) return {};
+  return by;
+}
+
 }  // namespace
 
 Bench::Bench(QWidget* parent) : QWidget(parent) {
@@ -98,23 +115,6 @@ void Bench::fit() {
   fitted_ = true;
   ask_for_picture();
   update();
-}
-
-// How far a piece moved, when it did nothing else; nothing when it has to be set anew.
-static std::optional<Point> moved_by(const std::vector<Piece>& was, const std::vector<Piece>& is) {
-  if (was.size() != is.size() || is.empty()) return {};
-  Piece here = was.front();
-  here.at = is.front().at;
-  here.name = is.front().name;
-  if (!(here == is.front()) || !std::equal(was.begin() + 1, was.end(), is.begin() + 1)) return {};
-  const Point from = was.front().at, to = is.front().at;
-  const Point by{snap_to_grid(to.x) - snap_to_grid(from.x), snap_to_grid(to.y) - snap_to_grid(from.y)};
-  const auto* shape = std::get_if<PlainShape>(&here.what);
-  const auto* words = std::get_if<Lettering>(&here.what);
-  const bool follows = (shape != nullptr && !shape->shares_of.empty()) ||
-                       (words != nullptr && (!words->along.empty() || !words->inside.empty()));
-  if (follows && length(by) > 0) return {};
-  return by;
 }
 
 void Bench::PieceShape::move(Point by) {

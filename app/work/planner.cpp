@@ -165,6 +165,7 @@ void ReliefPainter::request(const PlanPtr& plan, const BoardView& view) {
   current_ = Cancel();
   const quint64 mine = ++generation_;
   pool_.start([this, plan, view, cancel = current_, mine] {
+    const Cancel::Scope stops(cancel);
     const auto make = [&](PictureKeeper& keeper, double cell, std::size_t shrink, bool fine) {
       const QImage image = to_image(keeper.bring_up(*plan, view.area, cell, view.side, shrink, cancel));
       const HeightField& field = keeper.field();
@@ -191,6 +192,7 @@ void ReliefPainter::request_section(const PlanPtr& plan, const SectionLine& line
   section_current_ = Cancel();
   const quint64 mine = ++section_generation_;
   section_pool_.start([this, plan, line, samples, cancel = section_current_, mine] {
+    const Cancel::Scope stops(cancel);
     try {
       const Blank& blank = plan->job.blank;
       const double whole = line.along ? blank.width : blank.height;

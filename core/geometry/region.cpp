@@ -390,6 +390,28 @@ Ring transformed(const Ring& ring, const Transform& by) {
   return out;
 }
 
+Region left_inside(const Region& region) {
+  struct Hole {
+    Island ring;
+    Box box;
+  };
+  std::vector<Hole> holes;
+  for (const Island& island : region.islands) {
+    for (std::size_t i = 1; i < island.rings.size(); ++i)
+      holes.push_back({{{island.rings[i]}}, bounds(island.rings[i])});
+  }
+  std::vector<Ring> rings;
+  for (const Hole& hole : holes) rings.push_back(hole.ring.rings.front());
+  for (const Island& island : region.islands) {
+    const Ring& outer = island.rings.front();
+    const auto within = [&](const Hole& hole) {
+      return hole.box.contains(outer.front()) && contains(hole.ring, outer.front());
+    };
+    if (std::any_of(holes.begin(), holes.end(), within)) rings.push_back(outer);
+  }
+  return clean(rings, Fill::EvenOdd);
+}
+
 Region moved_on_grid(Region region, Point by) {
   for (Island& island : region.islands) {
     for (Ring& ring : island.rings) {

@@ -18,8 +18,8 @@ class PlanCache {
   // `asked`: gets what was asked of the rack on the way.
   std::shared_ptr<const PiecePlan> find(const PieceKey& key, const Rack& rack, AskedRack::Asked* asked = nullptr);
   void keep(const PieceKey& key, AskedRack::Asked asked, std::shared_ptr<const PiecePlan> plan);
-  // A plan of so many pieces is made. Whatever the last two plans asked for stays, whatever its size; what is older
-  // goes, the longest unused first, until it takes less than kOlder.
+  // Another plan is made. Whatever the last two asked for stays, whatever its size; what is older goes, the longest
+  // unused first, until it takes less than kOlder.
   void begin_plan();
   [[nodiscard]] std::size_t bytes() const;   // about so much is held
   VerdictMemory& found() { return found_; }  // what checks found out

@@ -353,6 +353,47 @@ TEST_CASE("a shape is counted in shares of another and follows its height") {
   CHECK(w.box("part").width() == Approx(60).margin(1e-3));
 }
 
+TEST_CASE("the bench knows where a piece lies, however it was moved") {
+  Window w;
+  w.window.document().edit("more", [](Job& job) {
+    Item grown, shared, round;
+    grown.piece = {"grown", "grown", Derived{.how = Derived::How::Grow, .from = {"sprig"}}, {0, 0}, 0};
+    round.piece = {"round", "round", Derived{.how = Derived::How::Round, .from = {"sprig"}}, {0, 0}, 20};
+    shared.piece = {"shared", "shared", PlainShape{.width = 0.2, .height = 0.1}, {0.4, 0.5}, 0};
+    std::get<PlainShape>(shared.piece.what).shares_of = "outline";
+    for (Item* item : {&grown, &round, &shared}) job.items.push_back(*item);
+    job.find("motto")->cut.back = true;
+    Lettering along = std::get<Lettering>(job.find("motto")->piece.what);
+    along.along = "border";
+    Item bent;
+    bent.piece = {"bent", "bent", along, {0, 0}, 0};
+    job.items.push_back(bent);
+  });
+  const auto look = [&] {
+    for (const Item& item : w.job().items) {
+      INFO(item.piece.id);
+      const Box is = w.window.bench().box_of(QString::fromStdString(item.piece.id)),
+                should = bounds(w.job().outlines(item));
+      CHECK(is.left == Approx(should.left).margin(2e-4));
+      CHECK(is.right == Approx(should.right).margin(2e-4));
+      CHECK(is.bottom == Approx(should.bottom).margin(2e-4));
+      CHECK(is.top == Approx(should.top).margin(2e-4));
+    }
+  };
+  look();
+  std::vector<std::string> ids;
+  for (const Item& item : w.job().items) ids.push_back(item.piece.id);
+  for (int round = 0; round < 3; ++round) {
+    for (const std::string& id : ids) {
+      w.window.document().edit("move", [&](Job& job) { job.shift(id, {1.23456 * (round + 1), -0.777777}); });
+      look();
+    }
+  }
+  w.window.document().undo_stack().undo();
+  w.window.document().edit("turn", [](Job& job) { job.find("sprig")->piece.turn = 33; });
+  look();
+}
+
 TEST_CASE("the blank may be oval; a picture of it shows no wood outside") {
   Window w;
   w.choose(Stage::Blank, "");

@@ -2,8 +2,10 @@
 #include <geos_c.h>
 
 #include <catch2/catch.hpp>
+
 #include <cstdarg>
 #include <numbers>
+#include <random>
 
 #include "geometry/medial_axis.hpp"
 #include "geometry/path.hpp"
@@ -232,6 +234,38 @@ TEST_CASE("needless points go, and the outline stays within a micron") {
   for (const Point& p : all) worst = std::max(worst, away.at(p.x, p.y));
   CHECK(worst <= kNeedless * 1.01);
   CHECK(worst > 0.0003);
+}
+
+// Against Clipper's own difference.
+TEST_CASE("what a region leaves inside its outlines is its filled self less it") {
+  std::mt19937 random(7);
+  const auto some = [&](double least, double most) {
+    return std::uniform_real_distribution<double>(least, most)(random);
+  };
+  for (int round = 0; round < 60; ++round) {
+    Region region;
+    for (int plate = 0; plate < 2; ++plate) {
+      const Point at{some(0, 60) + 200 * plate, some(0, 60)};
+      double half = 80;
+      for (int depth = static_cast<int>(some(1, 6)); depth > 0; --depth, half -= some(3, 14)) {
+        const Region box = clean({{{at.x - half, at.y - half},
+                                   {at.x + half, at.y - half},
+                                   {at.x + half, at.y + half},
+                                   {at.x - half, at.y + half}}});
+        region = depth % 2 == 0 ? unite(region, box) : subtract(region, box);
+        // Small ones beside each other, some of which meet the frame.
+        const Point p{at.x + some(-half, half), at.y + some(-half, half)};
+        const Region dot = clean({{{p.x, p.y}, {p.x + 5, p.y}, {p.x + 2, p.y + 6}}});
+        region = depth % 2 == 0 ? subtract(region, dot) : unite(region, dot);
+      }
+    }
+    std::vector<Ring> outer;
+    for (const Island& island : region.islands) outer.push_back(island.rings.front());
+    const Region should = subtract(clean(outer), region), is = left_inside(region);
+    INFO(round);
+    CHECK(area(is) == Approx(area(should)).margin(0.01));
+    CHECK(area(subtract(is, grow(should, 0.001))) < 0.01);
+  }
 }
 
 TEST_CASE("rings that nowhere meet nest as the sweep would have them") {  // Clipper's own union

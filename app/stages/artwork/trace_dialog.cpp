@@ -300,6 +300,7 @@ void TraceDialog::run() {
                machine = machine_, cancel = cancel_] {
     auto outcome = std::make_shared<Outcome>();
     try {
+      const Cancel::Scope stops(cancel);
       outcome->traced = trace(*picture, settings, cancel);
       std::vector<Ring> rings;
       Box box;

@@ -14,9 +14,7 @@ using Step = std::function<void(const cutting::Piece&, const Region&, double dep
 // common practice, no source).
 // All that stands in the panel counts: one piece does the work for every other of its panel.
 void spare_delicate(const cutting::Piece& piece, PieceCuts& out) {
-  std::vector<Ring> outer;
-  for (const Island& island : piece.around.sunk.islands) outer.push_back(island.rings.front());
-  const Region kept = subtract(clean(outer), piece.around.sunk);
+  const Region kept = left_inside(piece.around.sunk);
   if (kept.empty() || area(opening(kept, piece.cut.depth / 2)) > 0.85 * area(kept)) return;
   for (Operation& op : out.operations) {
     op.feed_share = 0.5;
