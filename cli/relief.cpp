@@ -1,6 +1,6 @@
 // relief: the carved surface as a picture or as heights.
 #include "cli/command.hpp"
-#include "files/output_set.hpp"
+#include "files/outputs.hpp"
 #include "files/png_write.hpp"
 #include "planning/outputs.hpp"
 

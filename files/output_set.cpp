@@ -5,8 +5,7 @@
 #include <map>
 #include <optional>
 
-#include "files/png_write.hpp"
-#include "files/run_sheet.hpp"
+#include "files/outputs.hpp"
 #include "inlay/plugs.hpp"
 #include "json_reading.hpp"
 #include "storage/atomic_file.hpp"
@@ -118,12 +117,13 @@ BoardFiles files_of(const Plan& given, const std::string& folder, bool anyway, c
                                     [](const Verdict& v) { return v.grade == Grade::Stop; });
     throw bad_input("Nothing was written. " + first->text + " " + first->why);
   }
-  const Picture picture = board_picture(plan, 1400, Side::Front, cancel);
-  for (const OutputFile& file : gcode) out.files.push_back({folder + file.name, file.text});
-  out.files.push_back({folder + "proof.png", png_bytes(picture)});
-  if (plan.has_back())
-    out.files.push_back({folder + "proof-back.png", png_bytes(board_picture(plan, 1400, Side::Back, cancel))});
-  out.files.push_back({folder + "runsheet.pdf", run_sheet_pdf(plan, picture, out.judgement)});
+  OutputSource source(plan, gcode, out.judgement, cancel);
+  for (const Output make : outputs()) {
+    for (SetFile& file : make(source)) {
+      file.name.insert(0, folder);
+      out.files.push_back(std::move(file));
+    }
+  }
   out.plan = plan_json(plan, judgement_json(out.judgement));
   return out;
 }
@@ -134,12 +134,6 @@ std::string key_of_job_file(const std::string& path) {
   std::error_code error;
   const fs::path whole = fs::weakly_canonical(fs::absolute(path, error), error);
   return mark_of(error ? path : whole.string());
-}
-
-Picture board_picture(const Plan& plan, double pixels_wide, Side side, const Cancel& cancel) {
-  const Box box = plan.job.blank.box();
-  const double cell = std::max(box.width(), box.height()) / pixels_wide / 2;
-  return lit_picture(relief_of(plan, box, cell, cancel, side), wood_look(plan.job.blank), 2, cancel);
 }
 
 std::vector<FurtherPlan> plan_further(const Job& job, const Rack& rack, bool anyway, const Cancel& cancel) {

@@ -7,7 +7,6 @@
 #include <vector>
 
 #include "planning/judged.hpp"
-#include "relief/picture.hpp"
 
 namespace doyen {
 
@@ -44,8 +43,5 @@ struct Written {
 // Cancelled comes before the first file is touched, or not at all.
 Written write_outputs(const Plan& plan, const std::vector<FurtherPlan>& further, const std::string& folder,
                       const OutputOrder& order = {}, const Cancel& cancel = {});
-
-// The whole board at most this many pixels wide.
-Picture board_picture(const Plan& plan, double pixels_wide, Side side = Side::Front, const Cancel& cancel = {});
 
 }  // namespace doyen

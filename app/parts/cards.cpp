@@ -175,6 +175,18 @@ void NumberCard::show_sum(const Sum& sum) {
   frame_->setVisible(!sum.result.empty());
 }
 
+QString VerdictCard::grade_name(Grade grade) {
+  switch (grade) {
+    case Grade::Note:
+      return tr("Note");
+    case Grade::Mind:
+      return tr("Mind");
+    case Grade::Stop:
+      return tr("Stop");
+  }
+  return {};
+}
+
 VerdictCard::VerdictCard(const Verdict& verdict, QWidget* parent) : QWidget(parent), verdict_(verdict) {
   auto* layout = new QHBoxLayout(this);
   layout->setContentsMargins(0, 2, 0, 6);
@@ -186,9 +198,7 @@ VerdictCard::VerdictCard(const Verdict& verdict, QWidget* parent) : QWidget(pare
   layout->addWidget(lamp, 0, Qt::AlignTop);
   auto* column = new QVBoxLayout;
   column->setSpacing(3);
-  static const char* const kWords[] = {QT_TR_NOOP("Note"), QT_TR_NOOP("Mind"), QT_TR_NOOP("Stop")};
-  const QString word = tr(kWords[static_cast<int>(verdict.grade)]);
-  auto* text = make_label(word + QStringLiteral(": ") + QString::fromStdString(verdict.text),
+  auto* text = make_label(grade_name(verdict.grade) + QStringLiteral(": ") + QString::fromStdString(verdict.text),
                           verdict.grade == Grade::Note ? "plain" : "heading");
   column->addWidget(text);
   if (!verdict.why.empty()) column->addWidget(make_label(QString::fromStdString(verdict.why), "faded"));

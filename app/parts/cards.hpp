@@ -57,6 +57,7 @@ class VerdictCard : public QWidget {
   Q_OBJECT
  public:
   explicit VerdictCard(const Verdict& verdict, QWidget* parent = nullptr);
+  static QString grade_name(Grade grade);
 
  Q_SIGNALS:
   void go_to(const QString& piece, double x, double y);

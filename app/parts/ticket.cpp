@@ -16,6 +16,8 @@ void Workshop::edit_item(const QString& name, const std::function<void(Item&)>& 
       merge);
 }
 
+void show_row(QWidget* field, bool shown) { field->parentWidget()->setVisible(shown); }
+
 Ticket::Ticket(Workshop& shop, QWidget* parent) : QScrollArea(parent), shop_(shop) {
   setWidgetResizable(true);
   setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);

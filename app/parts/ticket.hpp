@@ -37,6 +37,8 @@ struct Workshop {
   void edit_item(const QString& name, const std::function<void(Item&)>& change, const QString& merge = {}) const;
 };
 
+void show_row(QWidget* field, bool shown);  // a field together with its row
+
 class Ticket : public QScrollArea {
   Q_OBJECT
  public:

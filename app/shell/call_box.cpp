@@ -10,7 +10,7 @@ CallBox::CallBox(QList<Call> calls, QWidget* parent) : QDialog(parent, Qt::Popup
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(10, 10, 10, 10);
   line_ = new QLineEdit;
-  line_->setPlaceholderText(tr("Say what you want: a piece, a stage, a command"));
+  line_->setPlaceholderText(tr("Say what you want: a command, a piece, a bit, a recent job"));
   list_ = new QListWidget;
   column->addWidget(line_);
   column->addWidget(list_);
@@ -18,7 +18,15 @@ CallBox::CallBox(QList<Call> calls, QWidget* parent) : QDialog(parent, Qt::Popup
   connect(line_, &QLineEdit::textChanged, this, &CallBox::filter);
   connect(list_, &QListWidget::itemClicked, this, &CallBox::take);
   line_->installEventFilter(this);
+  setFocusProxy(line_);
+  list_->setFocusPolicy(Qt::NoFocus);
   filter({});
+}
+
+void CallBox::showEvent(QShowEvent* event) {
+  QDialog::showEvent(event);
+  activateWindow();
+  line_->setFocus(Qt::PopupFocusReason);
 }
 
 void CallBox::filter(const QString& words) {
@@ -33,12 +41,17 @@ void CallBox::filter(const QString& words) {
     row->setData(Qt::UserRole, static_cast<int>(i));
     list_->addItem(row);
   }
+  if (list_->count() == 0) {
+    auto* none = new QListWidgetItem(tr("Nothing here is called “%1”. Try fewer or other words.").arg(words.trimmed()));
+    none->setFlags(Qt::NoItemFlags);
+    list_->addItem(none);
+  }
   list_->setCurrentRow(0);
 }
 
 void CallBox::take() {
   const QListWidgetItem* row = list_->currentItem();
-  if (row == nullptr) return;
+  if (row == nullptr || !(row->flags() & Qt::ItemIsEnabled)) return;
   const auto act = calls_[row->data(Qt::UserRole).toInt()].act;
   accept();
   act();

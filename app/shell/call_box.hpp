@@ -1,4 +1,4 @@
-// The call box: any command, piece or stage by words.
+// The call box: any command, piece, bit or recent job by words.
 #pragma once
 
 #include <QDialog>
@@ -20,6 +20,7 @@ class CallBox : public QDialog {
   explicit CallBox(QList<Call> calls, QWidget* parent);
 
  protected:
+  void showEvent(QShowEvent* event) override;
   bool eventFilter(QObject* watched, QEvent* event) override;
 
  private:

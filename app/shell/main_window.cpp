@@ -208,7 +208,7 @@ MainWindow::MainWindow() : shop_{document_, rack_, nullptr, nullptr, {}, {}, {}}
   connect(artwork_, &ArtworkTicket::trace_again, this, &MainWindow::trace_again);
   connect(artwork_, &ArtworkTicket::remove_piece, this, &MainWindow::remove_piece);
   connect(artwork_, &ArtworkTicket::copy_piece, this, &MainWindow::copy_piece);
-  make_actions();
+  make_commands();
   go_to_stage(Stage::Cuts);
   bench_->setFocus();
   if (!rack_problem.isEmpty()) {

@@ -11,6 +11,7 @@
 #include "bench/section_strip.hpp"
 #include "rack/own_rack.hpp"
 #include "shell/call_box.hpp"
+#include "shell/commands.hpp"
 #include "shell/time_beam.hpp"
 #include "stages/artwork/artwork_ticket.hpp"
 #include "stages/blank/blank_ticket.hpp"
@@ -62,7 +63,11 @@ class MainWindow : public QMainWindow {
   void dropEvent(QDropEvent* event) override;
 
  private:
-  void make_actions();
+  void make_commands();
+  QList<Command> job_commands();
+  QList<Command> piece_commands();
+  QList<Command> view_commands();
+  QList<Command> help_commands();
   void job_changed();
   void take_plan(const PlanPtr& plan);
   void take_judgement(const PlanPtr& plan, const JudgementPtr& judgement);
@@ -102,6 +107,7 @@ class MainWindow : public QMainWindow {
   void keep_rung(const Treatment& rung);
   void keep_rack(const Rack& rack);  // as the user's own, in every job
   void remember(const QString& path);
+  static QStringList recent_jobs();  // that are still there, newest first
   void say(const QString& title, const QString& words);
 
   JobDocument document_;
@@ -128,7 +134,7 @@ class MainWindow : public QMainWindow {
   bool in_the_way_ = false;  // the last writing touched nothing, since something else stands there
   QString trouble_;          // why the newest job could not be planned; empty when it could
   std::string fit_seen_;     // the inlay whose fit the section was brought to
-  QList<Call> calls_;
+  std::optional<Commands> commands_;
 };
 
 }  // namespace doyen

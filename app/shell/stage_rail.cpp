@@ -8,11 +8,19 @@
 namespace doyen {
 
 QString stage_name(Stage stage) {
-  static const char* const kNames[] = {QT_TRANSLATE_NOOP("StageRail", "Blank"),
-                                       QT_TRANSLATE_NOOP("StageRail", "Artwork"),
-                                       QT_TRANSLATE_NOOP("StageRail", "Cuts"), QT_TRANSLATE_NOOP("StageRail", "Proof"),
-                                       QT_TRANSLATE_NOOP("StageRail", "Run")};
-  return QCoreApplication::translate("StageRail", kNames[static_cast<int>(stage)]);
+  switch (stage) {
+    case Stage::Blank:
+      return StageRail::tr("Blank");
+    case Stage::Artwork:
+      return StageRail::tr("Artwork");
+    case Stage::Cuts:
+      return StageRail::tr("Cuts");
+    case Stage::Proof:
+      return StageRail::tr("Proof");
+    case Stage::Run:
+      return StageRail::tr("Run");
+  }
+  return {};
 }
 
 StageRail::StageRail(QWidget* parent) : QWidget(parent) {

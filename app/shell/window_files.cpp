@@ -71,9 +71,13 @@ bool MainWindow::save_as() {
 }
 
 bool MainWindow::save_to(const QString& path) {
+  // Whole or not at all: it is not stopped in the middle.
+  const auto write = [this](const std::function<void()>& task) {
+    work_off_thread(this, tr("Saving the job…"), [&](const Cancel&, const Told&) { task(); });
+  };
   try {
     try {
-      document_.save(path);
+      document_.save(path, false, write);
     } catch (const Problem& problem) {
       if (problem.kind() != Problem::Kind::InTheWay) throw;
       QMessageBox box(QMessageBox::NoIcon, tr("Someone else saved this job"),
@@ -93,10 +97,12 @@ bool MainWindow::save_to(const QString& path) {
       if (box.clickedButton() == beside) return save_as();
       if (box.clickedButton() == again) return open(path) && false;
       if (box.clickedButton() != over) return false;
-      document_.save(path, true);
+      document_.save(path, true, write);
     }
     remember(path);
     return true;
+  } catch (const Cancelled&) {
+    return false;
   } catch (const Problem& problem) {
     say(tr("Nothing was saved"), QString::fromUtf8(problem.what()));
     return false;

@@ -56,6 +56,12 @@ void MainWindow::remember(const QString& path) {
   settings.setValue(QStringLiteral("recent"), QStringList(recent.mid(0, 8)));
 }
 
+QStringList MainWindow::recent_jobs() {
+  QStringList paths = QSettings().value(QStringLiteral("recent")).toStringList();
+  erase_if(paths, [](const QString& path) { return !QFileInfo::exists(path); });
+  return paths;
+}
+
 void MainWindow::greet() {
   QDialog box(this);
   box.setWindowTitle(tr("Doyen"));
@@ -87,10 +93,8 @@ void MainWindow::greet() {
   add(tr("Lettering on a board"), {}, 2);
   add(tr("Art from a file…"), {}, 3);
   add(tr("Open a job…"), {}, 4);
-  const QStringList recent = QSettings().value(QStringLiteral("recent")).toStringList();
   bool headed = false;
-  for (const QString& path : recent) {
-    if (!QFileInfo::exists(path)) continue;
+  for (const QString& path : recent_jobs()) {
     if (!headed) column->addWidget(make_label(tr("Worked on lately"), "faded"));
     headed = true;
     add(QFileInfo(path).fileName(), path, 5, path);

@@ -21,6 +21,54 @@ bool only_lines(const Drawing& drawing) {
   return std::all_of(drawing.parts.begin(), drawing.parts.end(), [](const Drawing::Part& p) { return p.line; });
 }
 
+QString shape_name(PlainShape::Kind kind) {
+  using K = PlainShape::Kind;
+  switch (kind) {
+    case K::Rectangle:
+      return MainWindow::tr("Rectangle");
+    case K::Ellipse:
+      return MainWindow::tr("Oval");
+    case K::ArchTop:
+      return MainWindow::tr("Arch top");
+    case K::Polygon:
+      return MainWindow::tr("Polygon");
+    case K::Star:
+      return MainWindow::tr("Star");
+    case K::Ribbon:
+      return MainWindow::tr("Ribbon");
+    case K::Line:
+      return MainWindow::tr("Line");
+  }
+  return {};
+}
+
+QString made_name(Derived::How how) {
+  using H = Derived::How;
+  switch (how) {
+    case H::Grow:
+      return MainWindow::tr("%1, grown");
+    case H::Join:
+      return MainWindow::tr("%1, joined");
+    case H::TakeAway:
+      return MainWindow::tr("%1, cut away");
+    case H::Overlap:
+      return MainWindow::tr("%1, overlap");
+    case H::Split:
+      return MainWindow::tr("%1, part");
+    case H::Mirror:
+      return MainWindow::tr("%1, mirrored");
+    case H::Grid:
+      return MainWindow::tr("%1, in rows");
+    case H::Round:
+      return MainWindow::tr("%1, in a ring");
+    case H::Along:
+      return MainWindow::tr("%1, along");
+    case H::Link:
+      return MainWindow::tr("%1, linked");
+  }
+  return {};
+}
+
 }  // namespace
 
 void MainWindow::add_piece(const QString& name, Piece piece, Treatment::Kind kind, const std::string& instead_of) {
@@ -63,10 +111,7 @@ void MainWindow::add_shape(PlainShape::Kind kind) {
   if (kind == K::Ribbon) s.height = least / 4;
   if (kind == K::ArchTop) s.rise = s.height / 4;
   if (kind == K::Line) s.width *= 0.6;
-  static const char* const kNames[] = {QT_TR_NOOP("Rectangle"), QT_TR_NOOP("Oval"), QT_TR_NOOP("Arch top"),
-                                       QT_TR_NOOP("Polygon"),   QT_TR_NOOP("Star"), QT_TR_NOOP("Ribbon"),
-                                       QT_TR_NOOP("Line")};
-  add_piece(tr("add a shape"), {{}, tr(kNames[static_cast<int>(kind)]).toStdString(), s, job.blank.box().centre(), 0},
+  add_piece(tr("add a shape"), {{}, shape_name(kind).toStdString(), s, job.blank.box().centre(), 0},
             kind == K::Line ? Treatment::Kind::Line : Treatment::Kind::None);
 }
 
@@ -92,11 +137,7 @@ void MainWindow::make_from(Derived::How how) {
     d.radius = std::max(box.width(), box.height()) * 1.2;
   }
   d.distance = job.lengths.unit == Unit::Inch ? kMmPerInch / 8 : 3;
-  static const char* const kNames[] = {
-      QT_TR_NOOP("%1, grown"), QT_TR_NOOP("%1, joined"),   QT_TR_NOOP("%1, cut away"), QT_TR_NOOP("%1, overlap"),
-      QT_TR_NOOP("%1, part"),  QT_TR_NOOP("%1, mirrored"), QT_TR_NOOP("%1, in rows"),  QT_TR_NOOP("%1, in a ring"),
-      QT_TR_NOOP("%1, along"), QT_TR_NOOP("%1, linked")};
-  const QString name = tr(kNames[static_cast<int>(how)]).arg(QString::fromStdString(item->piece.name));
+  const QString name = made_name(how).arg(QString::fromStdString(item->piece.name));
   const Treatment cut = item->cut;
   // What it was made from makes way, unless both are wanted: an outline grown stands beside its source.
   const bool both = how == H::Grow || how == H::Mirror;

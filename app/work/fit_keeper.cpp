@@ -9,7 +9,7 @@
 namespace doyen {
 namespace {
 
-constexpr double kClosed = 0.02, kWide = 2;  // mm: a gap that counts as closed, and the widest that is told apart
+constexpr double kClosed = 0.02, kWidest = 2;  // mm: a gap that counts as closed, and the widest that is told apart
 
 WoodLook look_of_plug(const Job& job, const Inlay& inlay) {
   WoodLook look = wood_look(job.blank);
@@ -23,7 +23,7 @@ WoodLook look_of_plug(const Job& job, const Inlay& inlay) {
 
 QColor gap_colour(double mm) {
   if (mm <= kClosed) return {0xEF, 0xE7, 0xD6};  // closed: pale wood
-  const double share = std::clamp(std::sqrt(mm / kWide), 0.0, 1.0);
+  const double share = std::clamp(std::sqrt(mm / kWidest), 0.0, 1.0);
   const auto mix = [share](int from, int to) { return static_cast<int>(from + (to - from) * share); };
   return {mix(0xC9, 0x24), mix(0xD6, 0x4A), mix(0xDD, 0x6E)};  // woad, the deeper the wider
 }

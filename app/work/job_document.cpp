@@ -47,7 +47,8 @@ class JobEdit : public QUndoCommand {
 JobDocument::JobDocument(QObject* parent) : QObject(parent) {
   recovery_timer_.setSingleShot(true);
   recovery_timer_.setInterval(2000);
-  connect(&recovery_timer_, &QTimer::timeout, this, &JobDocument::write_recovery);
+  connect(&recovery_timer_, &QTimer::timeout, this, &JobDocument::begin_recovery);
+  recovery_pool_.setMaxThreadCount(1);
 }
 
 JobDocument::~JobDocument() { drop_recovery(); }
@@ -115,14 +116,19 @@ std::vector<std::string> JobDocument::keys() const {
   return {key_of_job_file(path_.toStdString()), own_key_.toStdString()};
 }
 
-void JobDocument::save(const QString& path, bool over) {
+void JobDocument::save(const QString& path, bool over, const std::function<void(const std::function<void()>&)>& run) {
   const QString whole = absolute(path);
   if (!over && whole == path_ && changed_on_disk())
     throw in_the_way(
         tr("“%1” was saved by someone else since it was opened here.").arg(QFileInfo(whole).fileName()).toStdString());
-  save_job(job_, whole.toStdString());
+  std::string mark;
+  const auto write = [&] {
+    save_job(job_, whole.toStdString());
+    mark = mark_of_file(whole);
+  };
+  run ? run(write) : write();
   path_ = whole;
-  on_disk_ = mark_of_file(path_);
+  on_disk_ = mark;
   recovered_ = false;
   undo_.setClean();
   drop_recovery();
@@ -133,11 +139,8 @@ QString JobDocument::recovery_folder() {
   return QStandardPaths::writableLocation(QStandardPaths::GenericDataLocation) + QStringLiteral("/doyen/recovery");
 }
 
-bool JobDocument::write_recovery() {
-  if (!unsaved()) {
-    drop_recovery();
-    return true;
-  }
+// What is written, where: nothing when there is nothing to keep, or no place for it.
+std::function<bool()> JobDocument::recovery_task() {
   try {
     if (recovery_file_.isEmpty()) {
       make_folder(recovery_folder().toStdString());
@@ -145,21 +148,45 @@ bool JobDocument::write_recovery() {
                            QStringLiteral(".doyen");
       auto lock = std::make_unique<QLockFile>(lock_file(file));
       lock->setStaleLockTime(0);
-      if (!lock->tryLock(0)) return false;
+      if (!lock->tryLock(0)) return {};
       recovery_lock_ = std::move(lock);
       recovery_file_ = file;
     }
-    const Json about{{"path", path_.toStdString()}, {"onDisk", on_disk_}};
-    write_file_atomically(about_file(recovery_file_).toStdString(), json_text(about, 1));
-    save_job(job_, recovery_file_.toStdString());
-    return true;
   } catch (const Problem&) {
-    return false;  // the disk may be full; the next edit tries again, and saving says so aloud
+    return {};
   }
+  const Json about{{"path", path_.toStdString()}, {"onDisk", on_disk_}};
+  return [job = job_, file = recovery_file_.toStdString(), beside = about_file(recovery_file_).toStdString(),
+          words = json_text(about, 1)] {
+    try {
+      write_file_atomically(beside, words);
+      save_job(job, file);
+      return true;
+    } catch (const Problem&) {
+      return false;  // the disk may be full; the next edit tries again, and saving says so aloud
+    }
+  };
+}
+
+void JobDocument::begin_recovery() {
+  if (!unsaved()) return drop_recovery();
+  if (recovery_pool_.activeThreadCount() > 0) return recovery_timer_.start();
+  if (const auto task = recovery_task()) recovery_pool_.start([task] { task(); });
+}
+
+bool JobDocument::write_recovery() {
+  if (!unsaved()) {
+    drop_recovery();
+    return true;
+  }
+  recovery_pool_.waitForDone();
+  const auto task = recovery_task();
+  return task && task();
 }
 
 void JobDocument::drop_recovery() {
   recovery_timer_.stop();
+  recovery_pool_.waitForDone();
   if (recovery_file_.isEmpty()) return;
   QFile::remove(recovery_file_);
   QFile::remove(about_file(recovery_file_));

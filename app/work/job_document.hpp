@@ -3,6 +3,7 @@
 
 #include <QLockFile>
 #include <QObject>
+#include <QThreadPool>
 #include <QTimer>
 #include <QUndoStack>
 #include <functional>
@@ -30,7 +31,8 @@ class JobDocument : public QObject {
   void edit(const QString& name, const std::function<void(Job&)>& change, const QString& merge = {});
 
   // Throws Problem{InTheWay} when the job's own file is no longer what was opened or saved here, unless `over`.
-  void save(const QString& path, bool over = false);
+  // `run`: does the writing, on whatever thread, and returns when it is done; the job must not change meanwhile.
+  void save(const QString& path, bool over = false, const std::function<void(const std::function<void()>&)>& run = {});
   // A job from a file, or a new or demo one with an empty path. `key`: what it goes by while it has no file; empty: a
   // new one of its own.
   void replace(const Job& job, const QString& path, const QString& key = {});
@@ -51,7 +53,8 @@ class JobDocument : public QObject {
   static void forget(const Recovered& which);
   // Puts an unreadable copy aside, where it is not asked about again; returns where.
   static QString put_aside(const Recovered& which);
-  // Writes the recovery copy at once (it is also written two seconds after an edit). False when it could not.
+  // Writes the recovery copy at once (it is also written, on a thread of its own, two seconds after an edit). False
+  // when it could not.
   bool write_recovery();
 
  Q_SIGNALS:
@@ -62,6 +65,8 @@ class JobDocument : public QObject {
  private:
   friend class JobEdit;
   void set(const std::function<void(Job&)>& change);
+  std::function<bool()> recovery_task();
+  void begin_recovery();
   void drop_recovery();
   static QString recovery_folder();
   static void sweep_recovery_folder();
@@ -72,6 +77,7 @@ class JobDocument : public QObject {
   QString own_key_;      // until the job has a file
   QUndoStack undo_;
   QTimer recovery_timer_;
+  QThreadPool recovery_pool_;
   QString recovery_file_;
   std::unique_ptr<QLockFile> recovery_lock_;
   bool recovered_ = false;

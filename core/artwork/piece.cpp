@@ -342,9 +342,13 @@ std::string letter_at(const Outlines& outlines, Point p) {
 }
 
 const char* kind_word(const Piece& piece) {
-  static constexpr const char* kWords[] = {"lettering", "shape", "drawing", "made from others"};
-  if (const auto* d = std::get_if<Drawing>(&piece.what)) return d->traced ? "traced picture" : "drawing";
-  return kWords[piece.what.index()];
+  struct Word {
+    const char* operator()(const Lettering&) const { return "lettering"; }
+    const char* operator()(const PlainShape&) const { return "shape"; }
+    const char* operator()(const Drawing& d) const { return d.traced ? "traced picture" : "drawing"; }
+    const char* operator()(const Derived&) const { return "made from others"; }
+  };
+  return std::visit(Word{}, piece.what);
 }
 
 }  // namespace doyen

@@ -12,7 +12,7 @@ namespace {
 
 constexpr double kWide = 30, kHigh = 12;      // mm, a rung's art
 constexpr double kPitchX = 44, kPitchY = 36;  // mm from one to the next
-constexpr double kEdge = 16, kLabelHigh = 5;  // mm
+constexpr double kEdge = 16, kWordsHigh = 5;  // mm
 
 // A point, two straight flanks and a round end: what inlays are made of.
 Region rung_art() {
@@ -46,7 +46,7 @@ Job ladder_job(const Job& like, const Treatment& cut, const Rack& rack, const La
   job.blank.bed_unevenness = like.blank.bed_unevenness;
   job.blank.margin = 4;
   job.blank.width = 2 * kEdge + (across - 1) * kPitchX + kWide;
-  job.blank.height = 2 * kEdge + (down - 1) * kPitchY + kHigh + kLabelHigh + 5;
+  job.blank.height = 2 * kEdge + (down - 1) * kPitchY + kHigh + kWordsHigh + 5;
   Outlines art;
   art.region = rung_art();
   const Bit* v = rack.find(cut.bit);
@@ -77,12 +77,12 @@ Job ladder_job(const Job& like, const Treatment& cut, const Rack& rack, const La
     Lettering words;
     words.words = figure;
     words.face = single_line_faces().front();
-    words.cap_height = kLabelHigh;
+    words.cap_height = kWordsHigh;
     Item label;
     label.piece.id = item.piece.id + "-label";
     label.piece.name = "Figure " + figure;
     label.piece.what = words;
-    label.piece.at = {at.x, at.y - kHigh / 2 - 5 - kLabelHigh / 2};
+    label.piece.at = {at.x, at.y - kHigh / 2 - 5 - kWordsHigh / 2};
     label.cut.kind = Treatment::Kind::Line;
     label.cut.bit = inlay.sloped || v != nullptr ? cut.bit : id_of(usual_v(rack));
     label.cut.depth = 0.4;

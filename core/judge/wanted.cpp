@@ -10,7 +10,7 @@
 namespace doyen {
 namespace {
 
-using Kind = Treatment::Kind;
+using LookKind = Treatment::Kind;
 using wanted::kFace;
 using wanted::kReached;
 using wanted::kWall;
@@ -50,12 +50,12 @@ Wanted::Wanted(const std::vector<WantedPiece>& pieces, const Blank& blank, const
   for (const WantedPiece& piece : pieces) {
     Cancel::check_here();
     if (piece.outlines == nullptr || piece.cut == nullptr || piece.around == nullptr) continue;
-    if (piece.cut->kind == Kind::None) continue;
+    if (piece.cut->kind == LookKind::None) continue;
     const bool own = piece.cut->back == (side == Side::Back);
-    if (!own && piece.cut->kind != Kind::CutOut) continue;
+    if (!own && piece.cut->kind != LookKind::CutOut) continue;
     Asking asker(piece, blank, rack, side, turn);
     Region body;
-    if (piece.cut->kind == Kind::CutOut && !piece.outlines->region.empty()) {
+    if (piece.cut->kind == LookKind::CutOut && !piece.outlines->region.empty()) {
       const Bit* bit = rack.find(piece.cut->bit);
       if (bit != nullptr && bit->kind == BitKind::Flat) {
         body = cut_out_body(asker.region, piece.around->grown);
@@ -72,7 +72,7 @@ Wanted::Wanted(const std::vector<WantedPiece>& pieces, const Blank& blank, const
     if (asker.kerf) asker.kerf->asked = piece.must;
     for (auto& feature : asker.features) all.features.push_back(std::move(feature));
     if (asker.kerf) {
-      slits.push_back({asker.kerf.get(), piece.cut->kind == Kind::CutOut ? body : Region{}});
+      slits.push_back({asker.kerf.get(), piece.cut->kind == LookKind::CutOut ? body : Region{}});
       all.kerfs.push_back(std::move(asker.kerf));
     }
   }

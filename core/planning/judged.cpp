@@ -15,9 +15,25 @@ namespace {
 
 using Kind = Fault::Kind;
 
-constexpr const char* kCodes[] = {"gouge", "missed", "bite", "plunges-fast", "rub", "cuts-air", "rapid-in-wood"};
-
-std::string code_of(Kind kind) { return kCodes[static_cast<int>(kind)]; }
+std::string code_of(Kind kind) {
+  switch (kind) {
+    case Kind::Gouge:
+      return "gouge";
+    case Kind::Missed:
+      return "missed";
+    case Kind::Bite:
+      return "bite";
+    case Kind::Plunge:
+      return "plunges-fast";
+    case Kind::Rub:
+      return "rub";
+    case Kind::Air:
+      return "cuts-air";
+    case Kind::Rapid:
+      return "rapid-in-wood";
+  }
+  return {};
+}
 
 std::string named(const Job& job, const std::string& id) {
   const Item* item = job.find(id);
@@ -73,7 +89,10 @@ std::pair<std::string, std::string> words_for(const Fault& f, const Job& job, co
 }
 
 bool from_judge(const Verdict& v) {
-  return std::any_of(std::begin(kCodes), std::end(kCodes), [&](const char* code) { return v.code == code; });
+  for (int kind = 0; kind <= static_cast<int>(Kind::Rapid); ++kind) {
+    if (v.code == code_of(static_cast<Kind>(kind))) return true;
+  }
+  return false;
 }
 
 }  // namespace

@@ -7,15 +7,34 @@
 #include <numbers>
 
 namespace doyen {
-namespace {
-
-constexpr std::array kKinds{"v", "flat", "ball", "taper", "keyhole"};
-constexpr std::array kDirections{"up-cut", "down-cut", "compression", "straight"};
-
-}  // namespace
-
-const char* to_word(BitKind kind) { return kKinds[static_cast<std::size_t>(kind)]; }
-const char* to_word(CutDirection direction) { return kDirections[static_cast<std::size_t>(direction)]; }
+const char* to_word(BitKind kind) {
+  switch (kind) {
+    case BitKind::V:
+      return "v";
+    case BitKind::Flat:
+      return "flat";
+    case BitKind::Ball:
+      return "ball";
+    case BitKind::Taper:
+      return "taper";
+    case BitKind::Keyhole:
+      return "keyhole";
+  }
+  return "";
+}
+const char* to_word(CutDirection direction) {
+  switch (direction) {
+    case CutDirection::UpCut:
+      return "up-cut";
+    case CutDirection::DownCut:
+      return "down-cut";
+    case CutDirection::Compression:
+      return "compression";
+    case CutDirection::Straight:
+      return "straight";
+  }
+  return "";
+}
 
 double Bit::tan_half() const { return std::tan(true_angle() / 2 * std::numbers::pi / 180); }
 

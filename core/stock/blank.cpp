@@ -12,8 +12,21 @@ double Blank::thickest() const { return *std::max_element(readings.begin(), read
 double Blank::thinnest() const { return *std::min_element(readings.begin(), readings.end()); }
 
 const char* to_word(KeepOut::Kind kind) {
-  static constexpr const char* kWords[] = {"clamp", "screw", "knot", "sapwood", "crack", "glueLine"};
-  return kWords[static_cast<int>(kind)];
+  switch (kind) {
+    case KeepOut::Kind::Clamp:
+      return "clamp";
+    case KeepOut::Kind::Screw:
+      return "screw";
+    case KeepOut::Kind::Knot:
+      return "knot";
+    case KeepOut::Kind::Sapwood:
+      return "sapwood";
+    case KeepOut::Kind::Crack:
+      return "crack";
+    case KeepOut::Kind::GlueLine:
+      return "glueLine";
+  }
+  return "";
 }
 
 Region region_of(const Blank& blank) {

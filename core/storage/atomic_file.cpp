@@ -18,8 +18,6 @@
 namespace doyen {
 namespace {
 
-std::string reason() { return std::generic_category().message(errno); }
-
 class Descriptor {
  public:
   explicit Descriptor(int fd) : fd_(fd) {}

@@ -23,8 +23,6 @@ namespace fs = std::filesystem;
 constexpr const char* kStage = ".doyen-replacing-";
 constexpr const char* kJournal = "journal.json";
 
-std::string reason() { return std::generic_category().message(errno); }
-
 // Exists in any form, a link to nothing included.
 bool stands(const std::string& path) {
   std::error_code error;

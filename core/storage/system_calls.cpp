@@ -4,8 +4,10 @@
 #include <unistd.h>
 
 #include <atomic>
+#include <cerrno>
 #include <cstdio>
 #include <cstdlib>
+#include <system_error>
 
 namespace doyen {
 namespace {
@@ -30,6 +32,8 @@ int SystemCalls::rename(const std::string& from, const std::string& to) {
 int SystemCalls::unlink(const std::string& path) { return ::unlink(path.c_str()); }
 int SystemCalls::mkdir(const std::string& path) { return ::mkdir(path.c_str(), 0777); }
 int SystemCalls::rmdir(const std::string& path) { return ::rmdir(path.c_str()); }
+
+std::string reason() { return std::generic_category().message(errno); }
 
 SystemCalls& SystemCalls::now() { return *current(); }
 

@@ -42,4 +42,6 @@ class SystemCalls {
   };
 };
 
+std::string reason();  // why the last call failed, in words (errno)
+
 }  // namespace doyen

@@ -21,8 +21,15 @@ std::vector<Verdict> judge(const Situation& situation) {
 }
 
 const char* to_word(Grade grade) {
-  static constexpr const char* kWords[] = {"note", "mind", "stop"};
-  return kWords[static_cast<int>(grade)];
+  switch (grade) {
+    case Grade::Note:
+      return "note";
+    case Grade::Mind:
+      return "mind";
+    case Grade::Stop:
+      return "stop";
+  }
+  return "";
 }
 
 }  // namespace doyen

@@ -10,8 +10,8 @@ namespace {
 
 using Kind = Treatment::Kind;
 
-constexpr double kCells = 1'500'000;  // about so many look at the whole board
-constexpr double kLip = 2.5;          // mm of wood over a slot's head that hold a screw (common practice, no source)
+constexpr double kCellsThrough = 1'500'000;  // about so many look at the whole board
+constexpr double kLip = 2.5;  // mm of wood over a slot's head that hold a screw (common practice, no source)
 
 // Everything that one side takes away short of going right through, in the front's coordinates; a keyhole's head as
 // wide as it is, though it is not seen from above.
@@ -74,7 +74,7 @@ void check_between(const Situation& s, std::vector<Verdict>& out) {
   const Box area{std::max(board.left, reach.left), std::max(board.bottom, reach.bottom),
                  std::min(board.right, reach.right), std::min(board.top, reach.top)};
   if (area.left >= area.right || area.bottom >= area.top) return;
-  const double cell = std::clamp(std::sqrt(board.width() * board.height() / kCells), 0.2, 3.0);
+  const double cell = std::clamp(std::sqrt(board.width() * board.height() / kCellsThrough), 0.2, 3.0);
   Thinnest found = thinnest_in(s, area, cell);
   if (found.left > 1e200) return;
   // A groove's bottom lies between the cells' middles: looked at again from near.

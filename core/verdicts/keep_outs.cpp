@@ -12,8 +12,21 @@ namespace {
 constexpr double kClear = 3;  // mm that cuts keep from metal (common practice, no source)
 
 std::string name_of(KeepOut::Kind kind) {
-  static constexpr const char* kNames[] = {"a clamp", "a screw", "a knot", "sapwood", "a crack", "a glue line"};
-  return kNames[static_cast<int>(kind)];
+  switch (kind) {
+    case KeepOut::Kind::Clamp:
+      return "a clamp";
+    case KeepOut::Kind::Screw:
+      return "a screw";
+    case KeepOut::Kind::Knot:
+      return "a knot";
+    case KeepOut::Kind::Sapwood:
+      return "sapwood";
+    case KeepOut::Kind::Crack:
+      return "a crack";
+    case KeepOut::Kind::GlueLine:
+      return "a glue line";
+  }
+  return {};
 }
 
 // Where the bits of a piece go: its outlines, and for cut-outs the strip beside them.

@@ -13,8 +13,8 @@ namespace {
 
 using Kind = Treatment::Kind;
 
-constexpr double kCells = 400'000;  // about so many look at the whole board
-constexpr double kLeast = 9;        // mm²: smaller crumbs are dust
+constexpr double kCellsLoose = 400'000;  // about so many look at the whole board
+constexpr double kLeast = 9;             // mm²: smaller crumbs are dust
 
 struct Part {
   double area = 0;  // mm²
@@ -25,7 +25,7 @@ struct Part {
 // The connected parts of the wood that is left when every through cut is made. Tabs and uncut floors connect.
 std::vector<Part> parts_left(const Situation& s) {
   const Box board = s.job.blank.box();
-  const double cell = std::clamp(std::sqrt(board.width() * board.height() / kCells), 0.3, 3.0);
+  const double cell = std::clamp(std::sqrt(board.width() * board.height() / kCellsLoose), 0.3, 3.0);
   HeightField field(board, cell);
   field.clear();
   for (const PieceState& piece : s.pieces) {

@@ -10,6 +10,7 @@
 #include "job/layout.hpp"
 #include "json_reading.hpp"
 #include "machine/profile.hpp"
+#include "made_pieces.hpp"
 #include "oracle.hpp"
 #include "planning/plan.hpp"
 #include "planning/sums.hpp"
@@ -20,18 +21,10 @@ using namespace doyen;
 
 namespace {
 
-using Kind = PlainShape::Kind;
-
-void quiet(const char*, ...) {}
+using ShapeKind = PlainShape::Kind;
 
 Piece drawn(const std::string& data, Point at = {100, 100}) { return {"d", "D", oracle::drawing(data), at, 0}; }
 
-Job job_of(std::vector<Piece> pieces) {
-  Job job;
-  for (Piece& p : pieces) job.items.push_back({std::move(p), {}});
-  return job;
-}
-Outlines made(const Job& job, const char* id) { return outlines_of(job.find(id)->piece, job.source()); }
 Box box(const Job& job, const char* id) { return bounds(made(job, id)); }
 
 const BoardPoint& point_at(const std::vector<BoardPoint>& points, Point at) {
@@ -44,12 +37,12 @@ const BoardPoint& point_at(const std::vector<BoardPoint>& points, Point at) {
 }
 
 // A 40 × 20 rectangle whose corners lie at (80, 90) and (120, 110) on the board.
-const char* const kRectangle = "M0 0 L40 0 L40 20 L0 20 Z";
+const char* const kSlab = "M0 0 L40 0 L40 20 L0 20 Z";
 
 }  // namespace
 
 TEST_CASE("a moved point moves nothing else, whatever it does to the drawing's box") {
-  Piece piece = drawn(kRectangle);
+  Piece piece = drawn(kSlab);
   REQUIRE(points_on_board(piece).size() == 4);
   const PointPlace corner = point_at(points_on_board(piece), {120, 110}).place;
   REQUIRE(move_point(piece, corner, PointPart::Itself, {150, 130}));
@@ -60,14 +53,14 @@ TEST_CASE("a moved point moves nothing else, whatever it does to the drawing's b
   // The job keeps the drawing as it came.
   const auto& d = std::get<Drawing>(piece.what);
   REQUIRE(d.original.size() == 1);
-  CHECK(d.original[0].data == kRectangle);
+  CHECK(d.original[0].data == kSlab);
   CHECK_FALSE(move_point(piece, {0, 0, 9}, PointPart::Itself, {0, 0}));
   CHECK_FALSE(move_point(piece, {3, 0, 0}, PointPart::Itself, {0, 0}));
   CHECK_FALSE(move_point(piece, corner, PointPart::Itself, {NAN, 0}));
 }
 
 TEST_CASE("points are found and moved on turned, mirrored and scaled drawings, too") {
-  Piece piece = drawn(kRectangle);
+  Piece piece = drawn(kSlab);
   piece.turn = 90;
   auto& d = std::get<Drawing>(piece.what);
   d.scale = 2;
@@ -103,7 +96,7 @@ TEST_CASE("adding a point keeps the outline, removing it brings the old one back
 }
 
 TEST_CASE("a corner is made smooth and sharp again; control points turn together while smooth") {
-  Piece piece = drawn(kRectangle);
+  Piece piece = drawn(kSlab);
   const PointPlace corner = point_at(points_on_board(piece), {120, 110}).place;
   REQUIRE(smooth_point(piece, corner));
   const BoardPoint smooth = point_at(points_on_board(piece), {120, 110});
@@ -187,8 +180,8 @@ TEST_CASE("thickened strokes are wider by twice as much, and the job file keeps 
 
 // Executive Order 10834 (United States, 1959): hoist 1; fly 1.9; union's hoist 0.5385, fly 0.76; stripe 0.0769.
 TEST_CASE("a layout stated in proportions follows its one dimension") {
-  PlainShape cloth{Kind::Rectangle, 190, 100}, canton{Kind::Rectangle, 0.76, 0.5385},
-      stripe{Kind::Rectangle, 1.9, 0.0769};
+  PlainShape cloth{ShapeKind::Rectangle, 190, 100}, canton{ShapeKind::Rectangle, 0.76, 0.5385},
+      stripe{ShapeKind::Rectangle, 1.9, 0.0769};
   canton.shares_of = stripe.shares_of = "cloth";
   Job job = job_of({{"cloth", "Cloth", cloth, {200, 150}, 0},
                     {"canton", "Union", canton, {0.38, 1 - 0.5385 / 2}, 0},
@@ -222,7 +215,7 @@ TEST_CASE("a layout stated in proportions follows its one dimension") {
 
 TEST_CASE("pieces made from made pieces are made once each, and counted before they are many") {
   // Each joined from the one before it, twice: 2^38 ways lead to the first.
-  std::vector<Piece> chain{drawn(kRectangle)};
+  std::vector<Piece> chain{drawn(kSlab)};
   for (int i = 1; i < 39; ++i) {
     Derived twice;
     twice.how = Derived::How::Join;
@@ -237,7 +230,7 @@ TEST_CASE("pieces made from made pieces are made once each, and counted before t
   grid.columns = 50;
   grid.rows = 40;
   grid.step_x = grid.step_y = 50;
-  std::vector<Piece> grids{drawn(kRectangle)};
+  std::vector<Piece> grids{drawn(kSlab)};
   for (int i = 1; i < 4; ++i) {
     grid.from = {grids.back().id};
     grids.push_back({"g" + std::to_string(i), "G", grid, {0, 0}, 0});
@@ -270,7 +263,7 @@ TEST_CASE("boards may be round, oval or an outline") {
   CHECK_THROWS_WITH(read_job(j.dump(), "job"), Catch::Contains("edge"));
   // What would run past the oval's edge is said, though it lies within its box.
   job.blank.form = BlankForm::Oval;
-  job.items = {{{"corner", "Corner", PlainShape{Kind::Rectangle, 40, 40}, {30, 30}, 0}, {}}};
+  job.items = {{{"corner", "Corner", PlainShape{ShapeKind::Rectangle, 40, 40}, {30, 30}, 0}, {}}};
   job.items[0].cut.kind = Treatment::Kind::Incise;
   const auto codes = [&] {
     std::string all;
@@ -318,8 +311,8 @@ TEST_CASE("the smallest box round a piece is GEOS's minimum rotated rectangle") 
 }
 
 TEST_CASE("a slanting cut-out is told how to need less wood, and the remedy does it") {
-  Job job = job_of({{"plank", "Plank", PlainShape{Kind::Rectangle, 300, 60}, {300, 150}, 30},
-                    {"line", "Line", PlainShape{Kind::Rectangle, 200, 4}, {300, 150}, 30}});
+  Job job = job_of({{"plank", "Plank", PlainShape{ShapeKind::Rectangle, 300, 60}, {300, 150}, 30},
+                    {"line", "Line", PlainShape{ShapeKind::Rectangle, 200, 4}, {300, 150}, 30}});
   job.blank.width = 700;
   job.blank.height = 300;
   job.items[0].cut.kind = Treatment::Kind::CutOut;
@@ -344,9 +337,9 @@ TEST_CASE("a slanting cut-out is told how to need less wood, and the remedy does
 }
 
 TEST_CASE("pieces line up, stand at equal gaps, and grow together") {
-  Job job = job_of({{"a", "A", PlainShape{Kind::Rectangle, 20, 10}, {50, 50}, 0},
-                    {"b", "B", PlainShape{Kind::Rectangle, 40, 10}, {160, 61}, 0},
-                    {"c", "C", PlainShape{Kind::Rectangle, 10, 30}, {105, 20}, 0}});
+  Job job = job_of({{"a", "A", PlainShape{ShapeKind::Rectangle, 20, 10}, {50, 50}, 0},
+                    {"b", "B", PlainShape{ShapeKind::Rectangle, 40, 10}, {160, 61}, 0},
+                    {"c", "C", PlainShape{ShapeKind::Rectangle, 10, 30}, {105, 20}, 0}});
   const std::vector<std::string> all{"a", "b", "c"};
   line_up(job, all, LineUp::Front);
   CHECK(box(job, "b").bottom == Approx(45));
@@ -367,7 +360,7 @@ TEST_CASE("pieces line up, stand at equal gaps, and grow together") {
 }
 
 TEST_CASE("equal margins fill the board with a shape and fit a drawing into it") {
-  Job job = job_of({{"a", "A", PlainShape{Kind::Rectangle, 20, 10}, {50, 50}, 0}, drawn(kRectangle)});
+  Job job = job_of({{"a", "A", PlainShape{ShapeKind::Rectangle, 20, 10}, {50, 50}, 0}, drawn(kSlab)});
   job.blank.width = 400;
   job.blank.height = 300;
   fill_board(job, "a", 15);
@@ -380,8 +373,8 @@ TEST_CASE("equal margins fill the board with a shape and fit a drawing into it")
 }
 
 TEST_CASE("a layout that meets a clamp is shifted as it stands, or turned half round") {
-  Job job = job_of({{"a", "A", PlainShape{Kind::Rectangle, 60, 40}, {60, 100}, 0},
-                    {"b", "B", PlainShape{Kind::Rectangle, 60, 40}, {160, 100}, 0}});
+  Job job = job_of({{"a", "A", PlainShape{ShapeKind::Rectangle, 60, 40}, {60, 100}, 0},
+                    {"b", "B", PlainShape{ShapeKind::Rectangle, 60, 40}, {160, 100}, 0}});
   job.blank.width = 400;
   job.blank.height = 200;
   job.blank.keep_outs = {{KeepOut::Kind::Clamp, 40, 100, 30, 30}};
@@ -401,8 +394,8 @@ TEST_CASE("a layout that meets a clamp is shifted as it stands, or turned half r
   CHECK(box(job, "b").left - box(job, "a").left == Approx(apart));
   CHECK_FALSE(first("whole layout"));
   // No room beside it, but turned half round it is clear: the clamp stands in the notch.
-  Job tight = job_of({{"long", "Long", PlainShape{Kind::Rectangle, 380, 20}, {200, 20}, 0},
-                      {"end", "End", PlainShape{Kind::Rectangle, 20, 170}, {20, 105}, 0}});
+  Job tight = job_of({{"long", "Long", PlainShape{ShapeKind::Rectangle, 380, 20}, {200, 20}, 0},
+                      {"end", "End", PlainShape{ShapeKind::Rectangle, 20, 170}, {20, 105}, 0}});
   tight.blank = job.blank;
   tight.blank.keep_outs = {{KeepOut::Kind::Clamp, 20, 120, 24, 40}};
   for (Item& item : tight.items) item.cut.kind = Treatment::Kind::Incise;
@@ -433,7 +426,7 @@ TEST_CASE("outlines nested wrongly and doubled as holes are found and mended") {
   CHECK_FALSE(code(o, "nesting"));
   CHECK_FALSE(code(drawn("M0 0 L40 0 L40 40 L0 40 Z M10 10 L10 30 L30 30 L30 10 Z"), "nesting"));
   // Ink and paper as two parts: the inner one becomes a hole.
-  Piece two = drawn(kRectangle);
+  Piece two = drawn(kSlab);
   auto& d = std::get<Drawing>(two.what);
   d.parts.edit().push_back(d.parts[0]);
   d.parts.edit()[1].data = "M10 5 L30 5 L30 15 L10 15 Z";

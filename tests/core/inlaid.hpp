@@ -12,6 +12,7 @@ namespace inlaid {
 using namespace doyen;
 
 using Kind = Treatment::Kind;
+inline constexpr auto kRectangle = PlainShape::Kind::Rectangle;
 
 struct Both {
   Job job;

@@ -14,17 +14,14 @@
 
 using namespace doyen;
 using inlaid::inlay_of;
+using inlaid::kRectangle;
 using inlaid::walnut;
 using workbench::add;
 using workbench::board;
 using workbench::planned;
 using Kind = Treatment::Kind;
 
-namespace {
-
-constexpr auto kRectangle = PlainShape::Kind::Rectangle;
-
-}  // namespace
+namespace {}  // namespace
 
 TEST_CASE("plugs are sorted by wood and grain, each board as thick as its thickest plug asks") {
   Job job = walnut(260, 180);

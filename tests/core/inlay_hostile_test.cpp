@@ -16,6 +16,7 @@
 
 using namespace doyen;
 using inlaid::inlay_of;
+using inlaid::kRectangle;
 using inlaid::walnut;
 using workbench::add;
 using workbench::board;
@@ -23,8 +24,6 @@ using workbench::planned;
 using Kind = Treatment::Kind;
 
 namespace {
-
-constexpr auto kRectangle = PlainShape::Kind::Rectangle;
 
 Item drawn(const std::string& id, const Region& region, Point at, const Treatment& cut) {
   return {{id, id, frozen({region, {}, {}, {}, {}, {}}, id), at, 0}, cut};

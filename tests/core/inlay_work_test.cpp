@@ -20,6 +20,7 @@
 using namespace doyen;
 using inlaid::inlaid_board;
 using inlaid::kBar;
+using inlaid::kRectangle;
 using inlaid::wide_rack;
 using workbench::add;
 using workbench::board;
@@ -27,8 +28,6 @@ using workbench::planned;
 using Kind = Treatment::Kind;
 
 namespace {
-
-constexpr auto kRectangle = PlainShape::Kind::Rectangle;
 
 Job lid_job() {
   Job job = board(240, 140, 19);

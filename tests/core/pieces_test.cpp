@@ -7,6 +7,7 @@
 #include "artwork/clean_up.hpp"
 #include "artwork/single_line_faces.hpp"
 #include "job/job.hpp"
+#include "made_pieces.hpp"
 #include "oracle.hpp"
 #include "planning/fitness.hpp"
 #include "problem.hpp"
@@ -15,15 +16,9 @@ using namespace doyen;
 
 namespace {
 
-using Kind = PlainShape::Kind;
+using ShapeKind = PlainShape::Kind;
 using Form = PlainShape::CornerForm;
 
-Job job_of(std::vector<Piece> pieces) {
-  Job job;
-  for (Piece& p : pieces) job.items.push_back({std::move(p), {}});
-  return job;
-}
-Outlines made(const Job& job, const char* id) { return outlines_of(job.find(id)->piece, job.source()); }
 Region region_of(const PlainShape& s) { return outlines_of({"s", "s", s, {100, 100}, 0}).region; }
 
 Piece derived(
@@ -43,8 +38,6 @@ double farthest_from_circle(const Region& region, Point middle, double least, do
   }
   return worst;
 }
-
-void quiet(const char*, ...) {}
 
 std::string mm(double v) { return format_length(v, {}); }
 
@@ -75,7 +68,7 @@ TEST_CASE("words follow another piece's outline and come along when it moves") {
   Piece words = oracle::lettering("ROUND", "Cabin", "Bold", 8);
   std::get<Lettering>(words.what).along = "ring";
   words.at = {0, 0};
-  Job job = job_of({{"ring", "Ring", PlainShape{Kind::Ellipse, 120, 120}, {150, 150}, 0}, words});
+  Job job = job_of({{"ring", "Ring", PlainShape{ShapeKind::Ellipse, 120, 120}, {150, 150}, 0}, words});
   const Outlines before = made(job, "words");
   CHECK(farthest_from_circle(before.region, {150, 150}, 59.5, 70) < 0.3);  // outside the ring
   job.find("ring")->piece.at = {180, 140};
@@ -92,7 +85,7 @@ TEST_CASE("words fitted inside a shape are as large as the margin allows, and no
   l.inside = "oval";
   l.inside_margin = 6;
   words.at = {0, 0};
-  const Job job = job_of({{"oval", "Oval", PlainShape{Kind::Ellipse, 200, 120}, {150, 100}, 0}, words});
+  const Job job = job_of({{"oval", "Oval", PlainShape{ShapeKind::Ellipse, 200, 120}, {150, 100}, 0}, words});
   const Region set = made(job, "words").region, oval = made(job, "oval").region;
   const auto inside = [&](double margin) { return subtract(set, grow(oval, -margin)).empty(); };
   CHECK(inside(5.95));
@@ -132,36 +125,36 @@ TEST_CASE("single-line faces give lines to follow, or a width to carve") {
 
 TEST_CASE("plaques have the areas that mathematics gives") {  // any handbook of mathematics
   const double pi = std::numbers::pi;
-  PlainShape s{Kind::Rectangle, 100, 60, 12};
+  PlainShape s{ShapeKind::Rectangle, 100, 60, 12};
   CHECK(area(region_of(s)) == Approx(6000 - (4 - pi) * 144).epsilon(1e-3));
   s.corner_form = Form::Scooped;
   CHECK(area(region_of(s)) == Approx(6000 - pi * 144).epsilon(1e-3));
   s.corner_form = Form::Clipped;
   CHECK(area(region_of(s)) == Approx(6000 - 2 * 144).epsilon(1e-4));
   s.corner_form = Form::Arched;
-  CHECK(area(region_of(s)) < area(region_of({Kind::Rectangle, 100, 60, 12})));
-  PlainShape polygon{Kind::Polygon, 80, 80};
+  CHECK(area(region_of(s)) < area(region_of({ShapeKind::Rectangle, 100, 60, 12})));
+  PlainShape polygon{ShapeKind::Polygon, 80, 80};
   polygon.points = 6;
   CHECK(area(region_of(polygon)) == Approx(3 * std::sqrt(3.0) / 2 * 1600).epsilon(1e-4));
-  PlainShape star{Kind::Star, 80, 80};
+  PlainShape star{ShapeKind::Star, 80, 80};
   star.points = 5;
   star.inner = 0.381966;  // (3 − √5)/2: the star whose points are drawn by five straight lines
   CHECK(area(region_of(star)) == Approx(5 * 40 * 40 * 0.381966 * std::sin(pi / 5)).epsilon(1e-3));
-  PlainShape arch{Kind::ArchTop, 100, 80};
+  PlainShape arch{ShapeKind::ArchTop, 100, 80};
   arch.rise = 50;  // half a circle on top
   CHECK(area(region_of(arch)) == Approx(100 * 30 + pi * 2500 / 2).epsilon(1e-3));
-  PlainShape ring{Kind::Ellipse, 60, 60, 0, 5};
+  PlainShape ring{ShapeKind::Ellipse, 60, 60, 0, 5};
   CHECK(area(region_of(ring)) == Approx(pi * (900 - 625)).epsilon(1e-3));
-  PlainShape line{Kind::Line, 70, 10};
+  PlainShape line{ShapeKind::Line, 70, 10};
   CHECK(outlines_of({"l", "l", line, {0, 0}, 90}).lines.size() == 1);
   line.band = 2;
   CHECK(area(region_of(line)) == Approx(140).epsilon(1e-4));
-  CHECK_THROWS_AS(region_of({Kind::Star, 1e6, 5}), Problem);
+  CHECK_THROWS_AS(region_of({ShapeKind::Star, 1e6, 5}), Problem);
 }
 
 TEST_CASE("grown pieces agree with GEOS buffers, corners round, sharp or flat") {
   initGEOS(quiet, quiet);
-  PlainShape star{Kind::Star, 80, 80};
+  PlainShape star{ShapeKind::Star, 80, 80};
   star.points = 5;
   const Job base = job_of({{"star", "Star", star, {100, 100}, 0}});
   const Ring ring = made(base, "star").region.islands[0].rings[0];
@@ -183,20 +176,20 @@ TEST_CASE("grown pieces agree with GEOS buffers, corners round, sharp or flat") 
   GEOSGeom_destroy(polygon);
   finishGEOS();
   // Three frames, each 4 mm farther out and 1 mm wide.
-  Job frames = job_of(
-      {{"c", "C", PlainShape{Kind::Ellipse, 40, 40}, {50, 50}, 0}, derived(Derived::How::Grow, {"c"}, [](Derived& d) {
-         d.distance = 4;
-         d.steps = 3;
-         d.band = 1;
-       })});
+  Job frames = job_of({{"c", "C", PlainShape{ShapeKind::Ellipse, 40, 40}, {50, 50}, 0},
+                       derived(Derived::How::Grow, {"c"}, [](Derived& d) {
+                         d.distance = 4;
+                         d.steps = 3;
+                         d.band = 1;
+                       })});
   double expected = 0;
   for (const double r : {24.0, 28.0, 32.0}) expected += std::numbers::pi * (r * r - (r - 1) * (r - 1));
   CHECK(area(made(frames, "made").region) == Approx(expected).epsilon(2e-3));
 }
 
 TEST_CASE("joined, taken away, overlapping, split, mirrored: areas add up, and all follow their sources") {
-  const Piece a{"a", "A", PlainShape{Kind::Rectangle, 40, 30}, {50, 50}, 0},
-      b{"b", "B", PlainShape{Kind::Ellipse, 30, 30}, {65, 60}, 0};
+  const Piece a{"a", "A", PlainShape{ShapeKind::Rectangle, 40, 30}, {50, 50}, 0},
+      b{"b", "B", PlainShape{ShapeKind::Ellipse, 30, 30}, {65, 60}, 0};
   const auto area_with = [&](const Piece& piece) { return area(made(job_of({a, b, piece}), "made").region); };
   using How = Derived::How;
   const double both = area_with(derived(How::Overlap, {"a", "b"}));
@@ -213,7 +206,7 @@ TEST_CASE("joined, taken away, overlapping, split, mirrored: areas add up, and a
   };
   CHECK(split(0.25, true) + split(0.25, false) == Approx(1200).epsilon(1e-4));
   CHECK(std::min(split(0.25, true), split(0.25, false)) == Approx(300).epsilon(1e-3));
-  Job job = job_of({{"l", "L", PlainShape{Kind::ArchTop, 30, 50}, {80, 80}, 20}, derived(How::Mirror, {"l"})});
+  Job job = job_of({{"l", "L", PlainShape{ShapeKind::ArchTop, 30, 50}, {80, 80}, 20}, derived(How::Mirror, {"l"})});
   job.items.push_back({{"twice", "Twice", Derived{How::Mirror, {"made"}}, {0, 0}, 0}, {}});
   const Region once = made(job, "made").region, twice = made(job, "twice").region, plain = made(job, "l").region;
   CHECK(area(subtract(plain, once)) > 50);
@@ -223,7 +216,7 @@ TEST_CASE("joined, taken away, overlapping, split, mirrored: areas add up, and a
 }
 
 TEST_CASE("repeated in rows, round a centre and along a line") {
-  const Piece dot{"dot", "Dot", PlainShape{Kind::Ellipse, 6, 6}, {20, 20}, 0};
+  const Piece dot{"dot", "Dot", PlainShape{ShapeKind::Ellipse, 6, 6}, {20, 20}, 0};
   using How = Derived::How;
   const Region grid = made(job_of({dot, derived(How::Grid, {"dot"},
                                                 [](Derived& d) {
@@ -246,7 +239,7 @@ TEST_CASE("repeated in rows, round a centre and along a line") {
                            .region;
   REQUIRE(round.islands.size() == 8);
   for (const Island& i : round.islands) CHECK(distance(bounds(i).centre(), {20, -10}) == Approx(30).margin(0.02));
-  PlainShape line{Kind::Line, 100, 10};
+  PlainShape line{ShapeKind::Line, 100, 10};
   const auto along = [&](int count, double spacing) {
     return made(job_of({dot,
                         {"line", "Line", line, {100, 50}, 0},
@@ -271,10 +264,10 @@ TEST_CASE("the flag's published proportions lay out by one dimension") {  // pub
     for (int i = 0; i < 7; ++i)
       pieces.push_back({"stripe-" + std::to_string(i),
                         "Stripe",
-                        PlainShape{Kind::Rectangle, fly, stripe},
+                        PlainShape{ShapeKind::Rectangle, fly, stripe},
                         {fly / 2, stripe / 2 + 2 * stripe * i},
                         0});
-    PlainShape star{Kind::Star, 0.0616 * hoist, 0.0616 * hoist};
+    PlainShape star{ShapeKind::Star, 0.0616 * hoist, 0.0616 * hoist};
     star.points = 5;
     star.inner = 0.381966;
     pieces.push_back({"star", "Star", star, {0.063 * hoist, hoist - 0.054 * hoist}, 0});
@@ -308,7 +301,7 @@ TEST_CASE("pieces that make each other, or nothing, are said so") {
 }
 
 TEST_CASE("a frozen piece stands where it stood and follows nothing") {
-  Job job = job_of({{"a", "A", PlainShape{Kind::Star, 50, 50}, {60, 60}, 0}, derived(Derived::How::Grow, {"a"})});
+  Job job = job_of({{"a", "A", PlainShape{ShapeKind::Star, 50, 50}, {60, 60}, 0}, derived(Derived::How::Grow, {"a"})});
   const Outlines before = made(job, "made");
   Item& item = *job.find("made");
   item.piece.what = frozen(before, "made");

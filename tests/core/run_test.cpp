@@ -33,7 +33,7 @@ std::string written(const std::vector<Pass>& passes, const MachineProfile& machi
 }
 
 // Every line's words in order, comments gone.
-std::vector<std::string> lines_of(const std::string& text) {
+std::vector<std::string> code_lines(const std::string& text) {
   std::vector<std::string> lines;
   std::istringstream in(text);
   for (std::string line; std::getline(in, line);) {
@@ -99,7 +99,7 @@ TEST_CASE("the written file holds one motion word a line, sound numbers, and an 
     for (int i = 0; i < 40; ++i) pass.points.push_back({any(random), any(random), -std::abs(any(random)) / 20});
   }
   const std::string text = written(passes, plain_machine());
-  const auto lines = lines_of(text);
+  const auto lines = code_lines(text);
   CHECK(lines.front() == "G21 G90 G17 G94");
   CHECK(lines.back() == "M30");
   bool spinning = false;
@@ -166,7 +166,7 @@ TEST_CASE("round stretches are written as arcs and read back as the same circle"
   }
   const std::vector<Pass> passes{circle};
   const std::string text = written(passes, plain_machine(), true);
-  CHECK(lines_of(text).size() < 20);
+  CHECK(code_lines(text).size() < 20);
   CHECK_THAT(text, Catch::Contains("G3") && Catch::Contains(" I"));
   const GcodeProgram program = read_gcode(text, "x.nc");
   for (const Point3& p : program.sections.at(0).passes.at(0).points) {

@@ -4,6 +4,7 @@
 
 #include "command_line.hpp"
 #include "files/output_set.hpp"
+#include "files/outputs.hpp"
 #include "files/run_sheet.hpp"
 #include "inlay/steps.hpp"
 #include "rack/own_rack.hpp"

@@ -50,7 +50,6 @@ class ArtworkSection : public QWidget {
   void refresh_again();
   QPushButton* add_button(QLayout* layout, const QString& text, const QString& name);
   static QSpinBox* spin(int least, int most, const QString& suffix = {});
-  static void show_row(QWidget* field, bool shown);  // a field together with its row
 
   Workshop& shop_;
   QVBoxLayout* column_;

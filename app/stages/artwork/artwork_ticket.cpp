@@ -37,8 +37,6 @@ QSpinBox* ArtworkSection::spin(int least, int most, const QString& suffix) {
   return box;
 }
 
-void ArtworkSection::show_row(QWidget* field, bool shown) { field->parentWidget()->setVisible(shown); }
-
 void ArtworkSection::refresh_again() {
   if (const Item* item = shop_.item()) refresh(*item);
 }

@@ -12,11 +12,22 @@ namespace doyen {
 
 namespace {
 QString keep_out_name(KeepOut::Kind kind) {
-  static const char* const kNames[] = {
-      QT_TRANSLATE_NOOP("BlankTicket", "clamp"), QT_TRANSLATE_NOOP("BlankTicket", "screw"),
-      QT_TRANSLATE_NOOP("BlankTicket", "knot"),  QT_TRANSLATE_NOOP("BlankTicket", "sapwood"),
-      QT_TRANSLATE_NOOP("BlankTicket", "crack"), QT_TRANSLATE_NOOP("BlankTicket", "glue line")};
-  return QCoreApplication::translate("BlankTicket", kNames[static_cast<int>(kind)]);
+  const auto tr = [](const char* words) { return QCoreApplication::translate("BlankTicket", words); };
+  switch (kind) {
+    case KeepOut::Kind::Clamp:
+      return tr("clamp");
+    case KeepOut::Kind::Screw:
+      return tr("screw");
+    case KeepOut::Kind::Knot:
+      return tr("knot");
+    case KeepOut::Kind::Sapwood:
+      return tr("sapwood");
+    case KeepOut::Kind::Crack:
+      return tr("crack");
+    case KeepOut::Kind::GlueLine:
+      return tr("glue line");
+  }
+  return {};
 }
 }  // namespace
 

@@ -6,8 +6,6 @@
 namespace doyen {
 namespace {
 
-void show_row(QWidget* field, bool shown) { field->parentWidget()->setVisible(shown); }
-
 QWidget* holder_with_column(QVBoxLayout*& column) {
   auto* holder = new QWidget;
   column = new QVBoxLayout(holder);

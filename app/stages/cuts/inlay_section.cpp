@@ -12,8 +12,6 @@
 namespace doyen {
 namespace {
 
-void show_row(QWidget* field, bool shown) { field->parentWidget()->setVisible(shown); }
-
 const QString kVAlone = QStringLiteral("v-alone");
 
 // How deep the pocket really is: a stroke that closes before the depth asked for has no floor there.

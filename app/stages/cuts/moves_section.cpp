@@ -40,8 +40,6 @@ QDoubleSpinBox* number(double least, double most, const QString& name) {
   return box;
 }
 
-void show_row(QWidget* field, bool shown) { field->parentWidget()->setVisible(shown); }
-
 }  // namespace
 
 MovesSection::MovesSection(Workshop& shop) : shop_(shop) {

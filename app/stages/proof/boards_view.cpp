@@ -2,7 +2,7 @@
 
 #include <QPushButton>
 
-#include "files/output_set.hpp"
+#include "files/outputs.hpp"
 #include "parts/cards.hpp"
 #include "problem.hpp"
 #include "stock/species.hpp"

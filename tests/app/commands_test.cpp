@@ -1,0 +1,116 @@
+// Menu, keys, call box and the page of keys are one list: what one of them offers the others offer, too.
+#include <QDialog>
+#include <QLineEdit>
+#include <QListWidget>
+#include <QMenu>
+#include <QSettings>
+#include <QShortcut>
+#include <QTreeWidget>
+#include <set>
+
+#include "window_probe.hpp"
+
+using namespace probe;
+
+namespace {
+
+// Opens the job menu as the rail's button does, and looks at it while it stands there.
+template <typename Look>
+void in_job_menu(Window& w, Look look) {
+  QTimer::singleShot(50, &w.window, [look] {
+    auto* menu = qobject_cast<QMenu*>(QApplication::activePopupWidget());
+    REQUIRE(menu != nullptr);
+    look(*menu);
+    menu->close();
+  });
+  Q_EMIT w.window.rail().menu_wanted(w.window.mapToGlobal(QPoint(10, 60)));
+}
+
+template <typename Act>
+void in_call_box(Window& w, Act act) {
+  on_next_dialog([act](QDialog* d) { act(*d, *d->findChild<QListWidget*>()); });
+  QTest::keyClick(&w.window, Qt::Key_K, Qt::ControlModifier);
+}
+
+QString keys_of(const QShortcut* shortcut) { return shortcut->key().toString(QKeySequence::NativeText); }
+
+}  // namespace
+
+TEST_CASE("no key does two things, and each stands on the page of keys") {
+  Window w;
+  std::set<QString> keys;
+  for (const QShortcut* shortcut : w.window.findChildren<QShortcut*>(Qt::FindDirectChildrenOnly)) {
+    INFO(keys_of(shortcut).toStdString());
+    CHECK(keys.insert(keys_of(shortcut)).second);
+  }
+  REQUIRE(keys.size() > 20);
+  std::set<QString> shown;
+  on_next_dialog([&](QDialog* d) {
+    REQUIRE(d->objectName() == QLatin1String("keysPage"));
+    for (QTreeWidgetItemIterator it(d->findChild<QTreeWidget*>()); *it != nullptr; ++it) shown.insert((*it)->text(1));
+  });
+  QTest::keyClick(&w.window, Qt::Key_F1);
+  for (const QString& key : keys) {
+    INFO(key.toStdString());
+    CHECK(shown.contains(key));
+  }
+}
+
+TEST_CASE("the menu is grouped, says what undo takes back, and offers only what can be done") {
+  Window w;
+  in_job_menu(w, [](QMenu& menu) {
+    CHECK_FALSE(menu.findChild<QAction*>("undo")->isEnabled());
+    QStringList groups;
+    for (const QAction* action : menu.actions()) {
+      if (action->menu() != nullptr) groups << action->text();
+    }
+    CHECK(groups == QStringList{"Recent jobs", "Pieces", "View", "Help"});
+    // No letter bench for what is no lettering: nothing is chosen.
+    CHECK_FALSE(menu.findChild<QAction*>("letterBench")->isEnabled());
+    CHECK(menu.findChild<QAction*>("quit") != nullptr);
+    CHECK(menu.findChild<QAction*>("about") != nullptr);
+  });
+  w.choose(Stage::Artwork, "motto");
+  QTest::keyClick(&w.window, Qt::Key_C, Qt::ControlModifier | Qt::ShiftModifier);
+  const Job moved = w.job();
+  in_job_menu(w, [](QMenu& menu) {
+    CHECK(menu.findChild<QAction*>("undo")->text().startsWith("Undo: centre across"));
+    CHECK(menu.findChild<QAction*>("letterBench")->isEnabled());
+    menu.findChild<QAction*>("undo")->trigger();
+  });
+  CHECK_FALSE(w.job() == moved);
+  // What cannot be done does nothing: no piece is chosen.
+  w.window.select({});
+  const Job before = w.job();
+  for (const int key : {Qt::Key_C, Qt::Key_M, Qt::Key_G, Qt::Key_Left})
+    QTest::keyClick(&w.window, static_cast<Qt::Key>(key), Qt::ControlModifier | Qt::ShiftModifier);
+  CHECK(w.job() == before);
+}
+
+TEST_CASE("the call box takes typing at once and says when nothing is called so") {
+  Window w;
+  w.window.activateWindow();
+  in_call_box(w, [](QDialog& box, QListWidget& list) {
+    CHECK(box.focusWidget() == box.findChild<QLineEdit*>());
+    REQUIRE(list.count() > 40);
+    QTest::keyClicks(box.findChild<QLineEdit*>(), "no such thing");
+    REQUIRE(list.count() == 1);
+    CHECK(list.item(0)->text().contains("no such thing"));
+    QTest::keyClick(box.findChild<QLineEdit*>(), Qt::Key_Return);
+    CHECK(box.isVisible());  // there is nothing to take
+  });
+  // Bits and recent jobs are found, too.
+  const QString file = QDir::temp().filePath("doyen-commands-job.doyen");
+  w.window.document().save(file);
+  QSettings().setValue("recent", QStringList{file, QDir::temp().filePath("doyen-gone.doyen")});
+  in_call_box(w, [](QDialog& box, QListWidget& list) {
+    QTest::keyClicks(box.findChild<QLineEdit*>(), "recent");
+    REQUIRE(list.count() == 1);  // the one that is still there
+    CHECK(list.item(0)->text() == "Recent job: doyen-commands-job");
+    box.findChild<QLineEdit*>()->clear();
+    QTest::keyClicks(box.findChild<QLineEdit*>(), "bit: 60");
+    CHECK(list.count() >= 1);
+  });
+  QSettings().remove("recent");
+  QFile::remove(file);
+}
