@@ -119,9 +119,11 @@ int main(int argc, char** argv) {
     return 0;
   }
   if (!rest.isEmpty()) {
-    if (!window.open(rest.first())) window.open_demo();
-  } else {
+    window.open(rest.first());
+  } else if (parser.isSet(demo)) {
     window.open_demo();
+  } else {
+    window.document().replace(doyen::Job{}, {});
   }
   window.show();
   QTimer::singleShot(0, &window, [&] {

@@ -23,7 +23,7 @@ double signed_length(const std::string& text) {
 }
 
 void say_what_it_forgives(const Halves& halves, double cell, const LengthStyle& lengths) {
-  const auto show = [&](double mm) { return format_length(mm, lengths); };
+  const auto show = [&](double mm) { return depth_in_words(mm, lengths); };
   for (const Forgiven& row : what_it_forgives(halves, cell, lengths.unit)) {
     const std::string lies =
         std::abs(row.rides_up) < 0.005
@@ -73,7 +73,7 @@ int run(const Options& options) {
       const Halves halves = halves_of(pocket, plugs, place);
       const Fit fit = mate(halves, cell, what_if);
       const Face face = face_after(fit, 0);
-      const auto show = [&](double mm) { return format_length(mm, job.lengths); };
+      const auto show = [&](double mm) { return depth_in_words(mm, job.lengths); };
       std::printf("%s: rides up %s at %s, %s; glue gap %s; saw gap %s; widest open line %s\n",
                   job.find(place.piece)->piece.name.c_str(), show(fit.rides_up).c_str(), show(fit.binds_at.x).c_str(),
                   show(fit.binds_at.y).c_str(), show(fit.glue_gap).c_str(), show(fit.saw_gap).c_str(),

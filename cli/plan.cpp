@@ -42,7 +42,7 @@ int run(const Options& options) {
   for (const std::string& name : written.names) std::printf("wrote %s/%s\n", options.out.c_str(), name.c_str());
   for (const BitRun& run : p.runs) {
     std::printf("%s: %s, deepest %s, feed reached %s of %s mm/min\n", run.file.c_str(),
-                format_duration(run.time.seconds).c_str(), format_length(run.deepest, job.lengths).c_str(),
+                format_duration(run.time.seconds).c_str(), depth_in_words(run.deepest, job.lengths).c_str(),
                 format_number(run.time.reached_feed(), 0).c_str(), format_number(run.feeds.feed, 0).c_str());
   }
   std::printf("in all %s; read back and carved: %s\n", format_duration(p.seconds).c_str(),

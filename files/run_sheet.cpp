@@ -127,7 +127,7 @@ void draw_board(Sheet& sheet, const Plan& plan, const Picture& board) {
   cairo_set_line_width(cr, 0.8);
   cairo_rectangle(cr, left, top, w, h);
   cairo_stroke(cr);
-  const auto show = [&](double mm) { return format_length(mm, plan.job.lengths); };
+  const auto show = [&](double mm) { return depth_in_words(mm, plan.job.lengths); };
   sheet.text(show(blank.width), left + w / 2 - 30, top - 15, 200, 10, true);
   sheet.text(show(blank.height), kEdge - 8, top + h / 2 - 14, 44, 9, true);
   // The zero, as a ring with a cross through it, and which way the axes run.
@@ -214,7 +214,7 @@ void bits_table(Sheet& sheet, const Plan& plan) {
     // A long name is set smaller rather than broken: it is looked for on the machine's screen.
     sheet.text(run.file, columns[2], sheet.y, 138, run.file.size() > 21 ? 9 : run.file.size() > 17 ? 10.5 : 12, true);
     sheet.text(format_duration(run.time.seconds), columns[3], sheet.y, 64, 12);
-    sheet.text(format_length(run.deepest, plan.job.lengths), columns[4], sheet.y, 64, 12);
+    sheet.text(depth_in_words(run.deepest, plan.job.lengths), columns[4], sheet.y, 64, 12);
     sheet.text(format_number(run.feeds.rpm, 0) + " /min", columns[5], sheet.y, 80, 12);
     sheet.y += std::max(20.0, high + 2);
     std::string what;
@@ -288,7 +288,7 @@ void what_it_is_part_of(Sheet& sheet, const Plan& plan, const Show& show) {
     }
     if (item.cut.kind == Treatment::Kind::Plug)
       sheet.paragraph(
-          "“" + item.piece.name + "” shall stop " + show(item.cut.inlay.saw_gap) + " above the other board's face.",
+          "“" + item.piece.name + "” should stop " + show(item.cut.inlay.saw_gap) + " above the other board's face.",
           10);
     if (item.cut.kind == Treatment::Kind::Recess && item.cut.insert.cut && item.cut.insert.thickness > 0)
       sheet.paragraph("“" + item.piece.name + "” takes an insert of " + item.cut.insert.material + ", " +
@@ -319,7 +319,7 @@ void what_it_is_part_of(Sheet& sheet, const Plan& plan, const Show& show) {
 
 std::string run_sheet_pdf(const Plan& plan, const Picture& board, const Judgement& judgement) {
   const Job& job = plan.job;
-  const auto show = [&](double mm) { return format_length(mm, job.lengths); };
+  const auto show = [&](double mm) { return depth_in_words(mm, job.lengths); };
   Sheet sheet;
   sheet.paragraph(job.name, 22, true);
   const Species* species = species_table().find(job.blank.species);
@@ -381,7 +381,7 @@ std::string run_sheet_pdf(const Plan& plan, const Picture& board, const Judgemen
     for (const Verdict& v : plan.verdicts) {
       if (v.grade == Grade::Note) continue;
       sheet.need(34);
-      sheet.paragraph(std::string(v.grade == Grade::Stop ? "STOP  " : "Mind  ") + v.text + " " + v.why, 9.5, false,
+      sheet.paragraph(std::string(v.grade == Grade::Stop ? "STOP  " : "Warning  ") + v.text + " " + v.why, 9.5, false,
                       kInk, 2);
     }
   }

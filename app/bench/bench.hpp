@@ -20,6 +20,10 @@ class BenchHand;
 class PointHand;
 class MeasureHand;
 
+// How far an arrow key moves what is chosen, mm on the board: 1 mm or 1/16 in, with Shift ten times, with Alt a tenth
+// of it; nothing for other keys.
+Point nudge(int key, Qt::KeyboardModifiers keys, const LengthStyle& lengths);
+
 class Bench : public QWidget {
   Q_OBJECT
  public:

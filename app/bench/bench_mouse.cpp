@@ -110,7 +110,7 @@ Point Bench::snapped(Point by, Snap* to) const {
   if (!y.what.isEmpty()) by.y += y.off;
   if (to != nullptr) {
     const auto say = [&](const Target& t) {
-      return t.what + QStringLiteral(" (") + QString::fromStdString(format_length(std::abs(t.off), job_.lengths)) +
+      return t.what + QStringLiteral(" (") + QString::fromStdString(size_in_words(std::abs(t.off), job_.lengths)) +
              QLatin1Char(')');
     };
     if (!x.what.isEmpty()) to->guide_x = x.line;
@@ -257,26 +257,14 @@ void Bench::wheelEvent(QWheelEvent* event) {
 
 void Bench::keyPressEvent(QKeyEvent* event) {
   for (const auto& hand : hands_) {
-    if (hand->key(event->key())) return update();
+    if (hand->key(event->key(), event->modifiers())) return update();
   }
-  const double step = job_.lengths.unit == Unit::Inch ? kMmPerInch / 16 : 1;
-  const double by = event->modifiers() & Qt::ShiftModifier ? 10 * step
-                    : event->modifiers() & Qt::AltModifier ? step / 10
-                                                           : step;
-  Point move;
+  if (const Point by = nudge(event->key(), event->modifiers(), job_.lengths); length(by) > 0) {
+    if (selected_.isEmpty()) return QWidget::keyPressEvent(event);
+    Q_EMIT moved(selected_, by);
+    return;
+  }
   switch (event->key()) {
-    case Qt::Key_Left:
-      move = {-by, 0};
-      break;
-    case Qt::Key_Right:
-      move = {by, 0};
-      break;
-    case Qt::Key_Up:
-      move = {0, by};
-      break;
-    case Qt::Key_Down:
-      move = {0, -by};
-      break;
     case Qt::Key_Escape:
       return select({});
     case Qt::Key_Home:
@@ -305,15 +293,32 @@ void Bench::keyPressEvent(QKeyEvent* event) {
     case Qt::Key_PageUp:
     case Qt::Key_PageDown: {
       const double most = section_.along ? job_.blank.height : job_.blank.width;
-      section_.at = std::clamp(section_.at + (event->key() == Qt::Key_PageUp ? by : -by), 0.0, most);
+      const double by =
+          nudge(event->key() == Qt::Key_PageUp ? Qt::Key_Up : Qt::Key_Down, event->modifiers(), job_.lengths).y;
+      section_.at = std::clamp(section_.at + by, 0.0, most);
       Q_EMIT section_moved(section_);
       return update();
     }
     default:
       return QWidget::keyPressEvent(event);
   }
-  if (selected_.isEmpty()) return QWidget::keyPressEvent(event);
-  Q_EMIT moved(selected_, move);
+}
+
+Point nudge(int key, Qt::KeyboardModifiers keys, const LengthStyle& lengths) {
+  const double step = lengths.unit == Unit::Inch ? kMmPerInch / 16 : 1;
+  const double by = keys & Qt::ShiftModifier ? 10 * step : keys & Qt::AltModifier ? step / 10 : step;
+  switch (key) {
+    case Qt::Key_Left:
+      return {-by, 0};
+    case Qt::Key_Right:
+      return {by, 0};
+    case Qt::Key_Up:
+      return {0, by};
+    case Qt::Key_Down:
+      return {0, -by};
+    default:
+      return {};
+  }
 }
 
 }  // namespace doyen

@@ -28,8 +28,8 @@ void Bench::paintEvent(QPaintEvent*) {
     p.restore();
   }
   if (points_->active())
-    paint_hint(p, tr("Drag a point. A double click on the outline adds one, Delete removes it, S makes it smooth, C a "
-                     "corner; Esc ends."));
+    paint_hint(p, tr("Drag a point. A double click on the outline adds one, Delete removes it, R makes it round, P "
+                     "pointed; arrows move it; Esc ends."));
   if (measure_->active())
     paint_hint(p, tr("Draw the length you know from one point of the piece to another; Esc ends."));
   for (const Point& mark : marks_) {
@@ -237,7 +237,7 @@ void Bench::paint_selection(QPainter& p) {
     for (int i = 0; i < 8; ++i) p.drawRect(QRectF(handle_point(r, i) - QPointF(3.5, 3.5), QSizeF(7, 7)));
     p.drawEllipse(handle_point(r, 8), 4.5, 4.5);
   }
-  const auto show = [&](double mm) { return QString::fromStdString(format_length(mm, job_.lengths, false)); };
+  const auto show = [&](double mm) { return QString::fromStdString(size_in_words(mm, job_.lengths, false)); };
   const QString unit = QString::fromLatin1(unit_name(job_.lengths.unit));
   if (stage_ == Stage::Artwork || dragging) {
     note = show(box.width()) + QStringLiteral(" × ") + show(box.height()) + QLatin1Char(' ') + unit;

@@ -83,7 +83,7 @@ void SectionStrip::paintEvent(QPaintEvent*) {
   if (!plan_) return;
   const Job& job = plan_->job;
   const Blank& blank = job.blank;
-  const auto show = [&](double mm) { return QString::fromStdString(format_length(mm, job.lengths)); };
+  const auto show = [&](double mm) { return QString::fromStdString(depth_in_words(mm, job.lengths)); };
   p.setFont(theme::font(9, true));
   p.setPen(theme::kInk);
   p.drawText(QRect(16, 6, 400, 22), Qt::AlignVCenter,
@@ -92,7 +92,7 @@ void SectionStrip::paintEvent(QPaintEvent*) {
   p.setFont(theme::font(9));
   p.setPen(theme::kPlum);
   p.drawText(turn_rect(), Qt::AlignVCenter | Qt::AlignRight,
-             line_.along ? tr("cut it the other way ↻") : tr("cut it lengthwise ↻"));
+             line_.along ? tr("turn the section ↻") : tr("turn the section ↻"));
 
   if (shows_fit()) return paint_fit(p);
 
@@ -106,7 +106,7 @@ void SectionStrip::paintEvent(QPaintEvent*) {
   p.setPen(theme::kFaded);
   if (times > 1.01)
     p.drawText(QRect(330, 6, 260, 22), Qt::AlignVCenter,
-               tr("height drawn %1 times").arg(QString::fromStdString(format_number(sz / sx, 1))));
+               tr("depth drawn %1× too tall").arg(QString::fromStdString(format_number(sz / sx, 1))));
 
   // Bed, then the wood with its profile.
   const double bed = top + thick * sz;
@@ -226,7 +226,7 @@ void SectionStrip::paint_fit(QPainter& p) const {
   const Fit& fit = *fit_;
   const Inlay& inlay = halves_->inlay;
   const LengthStyle& lengths = plan_->job.lengths;
-  const auto show = [&](double mm) { return QString::fromStdString(format_length(mm, lengths)); };
+  const auto show = [&](double mm) { return QString::fromStdString(depth_in_words(mm, lengths)); };
   const HeightField& field = fit.pocket;
   const std::size_t count = line_.along ? field.columns() : field.rows();
   const double from = line_.along ? field.box().bottom : field.box().left;
@@ -247,7 +247,7 @@ void SectionStrip::paint_fit(QPainter& p) const {
   p.setFont(theme::font(9));
   p.setPen(theme::kFaded);
   p.drawText(QRect(262, 6, 200, 22), Qt::AlignVCenter,
-             tr("both halves, height drawn %1 times").arg(QString::fromStdString(format_number(sz / sx, 1))));
+             tr("both halves, depth drawn %1× too tall").arg(QString::fromStdString(format_number(sz / sx, 1))));
   p.drawText(QRect(apart_->x() - 64, 6, 58, 22), Qt::AlignVCenter | Qt::AlignRight, tr("apart"));
   p.drawText(QRect(apart_->x() + apart_->width() + 6, 6, 60, 22), Qt::AlignVCenter, tr("seated"));
 

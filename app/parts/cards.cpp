@@ -180,7 +180,7 @@ QString VerdictCard::grade_name(Grade grade) {
     case Grade::Note:
       return tr("Note");
     case Grade::Mind:
-      return tr("Mind");
+      return tr("Warning");
     case Grade::Stop:
       return tr("Stop");
   }

@@ -45,7 +45,8 @@ void EntryField::refuse(const QString& why) {
 }
 
 void EntryField::keyPressEvent(QKeyEvent* event) {
-  if (event->key() == Qt::Key_Escape) {
+  // What was typed goes first; then Escape is the form's.
+  if (event->key() == Qt::Key_Escape && (isModified() || property("wrong").toBool())) {
     put(shown_);
     refuse({});
     return;

@@ -43,6 +43,7 @@ void apply(QApplication& app) {
     QLabel[role="heading"] { font-weight: 600; }
     QLabel[role="error"] { color: #9C3B2E; }
     QFrame[role="ticket"] { background: #FBF8F2; border-left: 1px solid #D8CFBF; }
+    QFrame[role="next"] { background: #F2EDE3; border-left: 1px solid #D8CFBF; border-top: 1px solid #D8CFBF; }
     QFrame[role="line"] { background: #D8CFBF; max-height: 1px; min-height: 1px; border: none; }
     QScrollArea { background: transparent; border: none; }
     QScrollArea > QWidget > QWidget { background: transparent; }
@@ -71,6 +72,11 @@ void apply(QApplication& app) {
     QListWidget { background: white; border: 1px solid #D8CFBF; border-radius: 5px; outline: none; }
     QListWidget::item { padding: 4px 6px; border: none; }
     QListWidget::item:selected { background: #ECE7EF; color: #2B2A28; border: none; }
+    QListWidget::item:disabled { color: #6E675C; }
+    QAbstractItemView { selection-background-color: #ECE7EF; selection-color: #2B2A28; }
+    QTreeWidget { background: white; border: 1px solid #D8CFBF; border-radius: 5px; }
+    QTreeWidget::item { padding: 3px 4px; }
+    QTableWidget::item:selected, QTreeWidget::item:selected { background: #ECE7EF; color: #2B2A28; }
     QTableWidget { background: white; border: 1px solid #D8CFBF; gridline-color: #E8E1D4; }
     QHeaderView::section { background: #FBF8F2; border: none; border-bottom: 1px solid #D8CFBF; padding: 4px 6px; color: #6E675C; }
     QCheckBox { spacing: 7px; }

@@ -101,7 +101,7 @@ void VerdictList::show_for(const QString& piece, bool all) {
     auto* lamp = new QLabel;
     lamp->setPixmap(lamp_picture(Lamp::Fine, 15, devicePixelRatioF()));
     layout->addWidget(lamp);
-    layout->addWidget(make_label(tr("Nothing stands against it."), "plain"), 1);
+    layout->addWidget(make_label(tr("No problems found."), "plain"), 1);
     column_->addWidget(row);
   }
 }

@@ -31,7 +31,7 @@ struct Workshop {
   [[nodiscard]] const Item* item() const { return document.job().find(selected.toStdString()); }
   [[nodiscard]] const PiecePlan* piece_plan() const { return plan ? plan->piece(selected.toStdString()) : nullptr; }
   [[nodiscard]] QString show(double mm) const {
-    return QString::fromStdString(format_length(mm, document.job().lengths));
+    return QString::fromStdString(depth_in_words(mm, document.job().lengths));
   }
   // An edit of the selected piece.
   void edit_item(const QString& name, const std::function<void(Item&)>& change, const QString& merge = {}) const;

@@ -5,6 +5,7 @@
 #include <QTreeWidget>
 #include <QVBoxLayout>
 
+#include "parts/cards.hpp"
 #include "parts/theme.hpp"
 
 namespace doyen {

@@ -10,6 +10,7 @@
 #include "bench/hands/all.hpp"
 #include "inlay/ladder.hpp"
 #include "parts/theme.hpp"
+#include "parts/undo_in_fields.hpp"
 #include "problem.hpp"
 #include "shell/application.hpp"
 #include "stages/cuts/rack_dialog.hpp"
@@ -86,7 +87,12 @@ MainWindow::MainWindow() : shop_{document_, rack_, nullptr, nullptr, {}, {}, {}}
   sheet->setProperty("role", QStringLiteral("ticket"));
   auto* inside = new QVBoxLayout(sheet);
   inside->setContentsMargins(0, 0, 0, 0);
-  inside->addWidget(tickets_);
+  inside->setSpacing(0);
+  inside->addWidget(tickets_, 1);
+  next_ = new NextStepBar;
+  inside->addWidget(next_);
+  connect(next_, &NextStepBar::taken, this, &MainWindow::take_next_step);
+  new UndoInFields(this);
   middle->addWidget(sheet);
   pages_ = new QStackedWidget;
   pages_->addWidget(page);
@@ -199,7 +205,7 @@ MainWindow::MainWindow() : shop_{document_, rack_, nullptr, nullptr, {}, {}, {}}
     go_to_stage(Stage::Artwork);
     artwork_->focus_words();
   });
-  connect(artwork_, &ArtworkTicket::add_lettering, this, &MainWindow::add_lettering);
+  connect(artwork_, &ArtworkTicket::add_lettering, this, [this] { add_lettering(); });
   connect(artwork_, &ArtworkTicket::add_drawing, this, [this] { add_drawing(); });
   connect(artwork_, &ArtworkTicket::add_shape, this, &MainWindow::add_shape);
   connect(artwork_, &ArtworkTicket::make_from, this, &MainWindow::make_from);
@@ -207,7 +213,7 @@ MainWindow::MainWindow() : shop_{document_, rack_, nullptr, nullptr, {}, {}, {}}
   connect(artwork_, &ArtworkTicket::letter_bench_wanted, this, &MainWindow::open_letter_bench);
   connect(artwork_, &ArtworkTicket::trace_again, this, &MainWindow::trace_again);
   connect(artwork_, &ArtworkTicket::remove_piece, this, &MainWindow::remove_piece);
-  connect(artwork_, &ArtworkTicket::copy_piece, this, &MainWindow::copy_piece);
+  connect(artwork_, &ArtworkTicket::copy_piece, this, &MainWindow::duplicate_chosen);
   make_commands();
   go_to_stage(Stage::Cuts);
   bench_->setFocus();
@@ -306,14 +312,43 @@ void MainWindow::take_first_remedy() {
         return document_.edit(QString::fromStdString(remedy.label), remedy.apply);
     }
   }
+  note(tr("No remedy can be taken by itself here: read what is said, and choose."));
 }
 
-void MainWindow::refresh_tickets() { static_cast<Ticket*>(tickets_->currentWidget())->refresh(); }
+void MainWindow::refresh_tickets() {
+  static_cast<Ticket*>(tickets_->currentWidget())->refresh();
+  refresh_next_step();
+}
+
+void MainWindow::refresh_next_step() {
+  const bool known = shop_.plan && shop_.plan->job == document_.job();
+  next_->show_step(next_step(rail_->current(), document_.job(), known ? shop_.seen().get() : nullptr));
+}
+
+void MainWindow::take_next_step(const NextStep& step) {
+  switch (step.what) {
+    case NextStep::What::AddSomething:
+      if (rail_->current() == Stage::Artwork) return add_lettering();
+      return go_to_stage(Stage::Artwork);
+    case NextStep::What::SayTheLook:
+      go_to_stage(Stage::Cuts);
+      return select(QString::fromStdString(step.piece));
+    case NextStep::What::MendStops:
+      if (rail_->current() == Stage::Proof) return take_first_remedy();
+      return go_to_stage(Stage::Proof);
+    case NextStep::What::LookAtProof:
+      return go_to_stage(Stage::Proof);
+    case NextStep::What::GoToRun:
+      return go_to_stage(Stage::Run);
+    case NextStep::What::WriteFiles:
+      return choose_and_write();
+  }
+}
 
 void MainWindow::refresh_rail() {
   const Job& job = document_.job();
   const Species* species = species_table().find(job.blank.species);
-  const auto bare = [&](double mm) { return QString::fromStdString(format_length(mm, job.lengths, false)); };
+  const auto bare = [&](double mm) { return QString::fromStdString(size_in_words(mm, job.lengths, false)); };
   const QString size = bare(job.blank.width) + QStringLiteral(" × ") + bare(job.blank.height);
   const QString unit = QString::fromLatin1(unit_name(job.lengths.unit));
   rail_->show_job(
@@ -331,15 +366,8 @@ void MainWindow::refresh_rail() {
                     pieces == 0   ? tr("nothing yet")
                     : pieces == 1 ? tr("one piece")
                                   : tr("%1 pieces").arg(pieces));
-  int cut = 0;
-  for (const Item& item : job.items) {
-    // What only serves others (a source, a panel's outline) owes no treatment.
-    const bool serves =
-        job.is_source(item.piece.id) || std::any_of(job.items.begin(), job.items.end(), [&](const Item& other) {
-          return other.cut.kind == Treatment::Kind::Raise && other.cut.raise.panel == item.piece.id;
-        });
-    cut += item.cut.kind != Treatment::Kind::None || serves;
-  }
+  const int cut = pieces - static_cast<int>(std::count_if(job.items.begin(), job.items.end(),
+                                                          [&](const Item& item) { return job.undecided(item); }));
   rail_->show_state(Stage::Cuts,
                     pieces == 0     ? Lamp::Off
                     : cut == pieces ? Lamp::Fine
@@ -348,13 +376,15 @@ void MainWindow::refresh_rail() {
                                   : tr("%1 of %2").arg(cut).arg(pieces));
   if (!shop_.plan) return;
   const int stops = shop_.seen()->count(Grade::Stop), minds = shop_.seen()->count(Grade::Mind);
-  QString words = stops > 0 ? tr("%1 stop").arg(stops) : QString();
-  if (minds > 0) words += (words.isEmpty() ? QString() : QStringLiteral(", ")) + tr("%1 to mind").arg(minds);
+  QString words = stops == 0 ? QString() : stops == 1 ? tr("1 stop") : tr("%1 stops").arg(stops);
+  if (minds > 0)
+    words += (words.isEmpty() ? QString() : QStringLiteral(", ")) +
+             (minds == 1 ? tr("1 warning") : tr("%1 warnings").arg(minds));
   rail_->show_state(Stage::Proof,
                     stops > 0   ? Lamp::Stop
                     : minds > 0 ? Lamp::Mind
                                 : Lamp::Fine,
-                    words.isEmpty() ? tr("nothing against it") : words);
+                    words.isEmpty() ? tr("no problems") : words);
   const int bits = static_cast<int>(shop_.plan->runs.size());
   rail_->show_state(Stage::Run,
                     bits == 0   ? Lamp::Off

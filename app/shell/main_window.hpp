@@ -9,9 +9,12 @@
 
 #include "bench/bench.hpp"
 #include "bench/section_strip.hpp"
+#include "files/imported.hpp"
 #include "rack/own_rack.hpp"
 #include "shell/call_box.hpp"
 #include "shell/commands.hpp"
+#include "shell/greeting.hpp"
+#include "shell/next_step.hpp"
 #include "shell/time_beam.hpp"
 #include "stages/artwork/artwork_ticket.hpp"
 #include "stages/blank/blank_ticket.hpp"
@@ -74,6 +77,8 @@ class MainWindow : public QMainWindow {
   void take_first_remedy();  // of the gravest verdict of the chosen piece, or of the job
   void refresh_tickets();
   void refresh_rail();
+  void refresh_next_step();
+  void take_next_step(const NextStep& step);
   void show_call_box();
   void show_job_menu(const QPoint& at);
   bool save(bool as);
@@ -83,10 +88,19 @@ class MainWindow : public QMainWindow {
   void note(const QString& words);  // over the bench, until the next edit
   bool may_leave();
   void choose_and_write();
-  // `instead_of`: the id of a piece that is left uncut in the same step.
-  void add_piece(const QString& name, Piece piece, Treatment::Kind kind, const std::string& instead_of = {});
+  void new_job(Greeting::Start first);
+  void choose_job();
+  void choose_demo();
+  // `instead_of`: ids of pieces that are only sources from now on, in the same step.
+  void add_piece(const QString& name, Piece piece, Treatment::Kind kind,
+                 const std::vector<std::string>& instead_of = {});
+  // Moves it to where there is room, nearest to where it lies, made smaller for that if it may be. False: there is
+  // none.
+  bool make_room(Piece& piece, bool may_shrink);
+  std::string ask_for_another(const Item& item, Derived::How how);  // a piece's id; empty when none was taken
+  [[nodiscard]] Region region_of_piece(const QString& id) const;
   void save_outlines();
-  void add_lettering();
+  void add_lettering(const QString& words = {});
   void add_shape(PlainShape::Kind kind);
   void make_from(Derived::How how);
   void freeze_piece();
@@ -97,10 +111,18 @@ class MainWindow : public QMainWindow {
   void show_in_place(QDialog* guest, const std::function<void()>& accepted);
   void leave_guest();
   void add_drawing(const QString& path = {});
+  void take_drawing(const Imported& art, const QString& name);
+  void trace_new(const std::string& bytes, const QString& name);  // of a picture's file
   // `areas`: what its lines enclose. Returns how it is cut then.
   Treatment::Kind ask_about_lines(Drawing& drawing, const Outlines& areas);
   void remove_piece();
-  void copy_piece();
+  [[nodiscard]] std::vector<std::string> chosen_ids() const;
+  void copy_chosen();
+  void cut_chosen();
+  void paste();
+  void paste_svg(const std::string& svg);
+  void put_pieces(const std::string& clip);
+  void duplicate_chosen();
   void edit_rack();
   void show_fit();
   void make_ladder(const Treatment& cut);
@@ -121,6 +143,7 @@ class MainWindow : public QMainWindow {
   TimeBeam* beam_;
   QStackedWidget* pages_;  // the bench with its ticket, or a guest such as the letter bench
   QStackedWidget* tickets_;
+  NextStepBar* next_;
   BlankTicket* blank_;
   ArtworkTicket* artwork_;
   CutsTicket* cuts_;

@@ -22,19 +22,19 @@ QKeySequence keys(QKeyCombination combined) { return QKeySequence(combined); }
 QList<Command> MainWindow::job_commands() {
   const auto undo = [this]() -> QUndoStack& { return document_.undo_stack(); };
   return {
-      {Group::Job, QStringLiteral("new"), tr("New sign: lettering on a board"), QKeySequence::New,
-       [this] {
-         if (!may_leave()) return;
-         document_.replace(Job{}, {});
-         go_to_stage(Stage::Artwork);
-         add_lettering();
-       }},
-      {Group::Job, QStringLiteral("open"), tr("Open a job…"), QKeySequence::Open,
-       [this] {
-         if (!may_leave()) return;
-         const QString path = QFileDialog::getOpenFileName(this, tr("Open a job"), {}, tr("Doyen jobs (*.doyen)"));
-         if (!path.isEmpty()) open(path);
-       }},
+      {Group::Job, QStringLiteral("new"), tr("New sign: lettering on a board…"), QKeySequence::New,
+       [this] { new_job(Greeting::Start::Sign); }},
+      {Group::Job,
+       QStringLiteral("newArt"),
+       tr("New board from a drawing or a photograph…"),
+       {},
+       [this] { new_job(Greeting::Start::Art); }},
+      {Group::Job,
+       QStringLiteral("newEmpty"),
+       tr("New empty board…"),
+       {},
+       [this] { new_job(Greeting::Start::Nothing); }},
+      {Group::Job, QStringLiteral("open"), tr("Open a job…"), QKeySequence::Open, [this] { choose_job(); }},
       {Group::Job, QStringLiteral("save"), tr("Save the job"), QKeySequence::Save, [this] { save(false); }},
       {Group::Job, QStringLiteral("saveAs"), tr("Save the job as…"), keys(Qt::CTRL | Qt::SHIFT | Qt::Key_S),
        [this] { save(true); }},
@@ -58,11 +58,6 @@ QList<Command> MainWindow::job_commands() {
 QList<Command> MainWindow::piece_commands() {
   const auto piece = [this] { return shop_.item() != nullptr; };
   const auto some = [this] { return !bench_->chosen().isEmpty(); };
-  const auto chosen = [this] {
-    std::vector<std::string> ids;
-    for (const QString& id : bench_->chosen()) ids.push_back(id.toStdString());
-    return ids;
-  };
   QList<Command> list{
       {Group::Pieces, QStringLiteral("addLettering"), tr("Add lettering"), keys(Qt::CTRL | Qt::Key_L),
        [this] {
@@ -86,9 +81,15 @@ QList<Command> MainWindow::piece_commands() {
          const Item* item = shop_.item();
          return item != nullptr && std::holds_alternative<Lettering>(item->piece.what);
        }},
-      {Group::Pieces, QStringLiteral("copy"), tr("Copy the chosen piece"), keys(Qt::CTRL | Qt::Key_D),
-       [this] { copy_piece(); }, piece},
-      {Group::Pieces, QStringLiteral("remove"), tr("Remove the chosen piece"), {}, [this] { remove_piece(); }, piece},
+      {Group::Pieces, QStringLiteral("copy"), tr("Copy what is chosen"), QKeySequence::Copy, [this] { copy_chosen(); },
+       piece},
+      {Group::Pieces, QStringLiteral("cut"), tr("Cut out what is chosen, to paste it elsewhere"), QKeySequence::Cut,
+       [this] { cut_chosen(); }, piece},
+      {Group::Pieces, QStringLiteral("paste"), tr("Paste pieces, an SVG drawing, a picture or words"),
+       QKeySequence::Paste, [this] { paste(); }},
+      {Group::Pieces, QStringLiteral("duplicate"), tr("Duplicate what is chosen"), keys(Qt::CTRL | Qt::Key_D),
+       [this] { duplicate_chosen(); }, piece},
+      {Group::Pieces, QStringLiteral("remove"), tr("Remove what is chosen"), {}, [this] { remove_piece(); }, piece},
       {Group::Pieces, QStringLiteral("chooseAll"), tr("Choose all pieces"), QKeySequence::SelectAll,
        [this] { bench_->choose_all(); }},
       {Group::Pieces, QStringLiteral("centre"), tr("Centre the chosen piece across the board"),
@@ -109,14 +110,14 @@ QList<Command> MainWindow::piece_commands() {
        piece},
       {Group::Pieces, QStringLiteral("gapsAcross"), tr("Equal gaps between the chosen pieces, left to right"),
        keys(Qt::CTRL | Qt::SHIFT | Qt::Key_G),
-       [this, chosen] {
-         document_.edit(tr("equal gaps"), [&](Job& job) { space_out(job, chosen(), true, std::nullopt); });
+       [this] {
+         document_.edit(tr("equal gaps"), [&](Job& job) { space_out(job, chosen_ids(), true, std::nullopt); });
        },
        some},
       {Group::Pieces, QStringLiteral("gapsUp"), tr("Equal gaps between the chosen pieces, front to back"),
        keys(Qt::CTRL | Qt::SHIFT | Qt::Key_V),
-       [this, chosen] {
-         document_.edit(tr("equal gaps"), [&](Job& job) { space_out(job, chosen(), false, std::nullopt); });
+       [this] {
+         document_.edit(tr("equal gaps"), [&](Job& job) { space_out(job, chosen_ids(), false, std::nullopt); });
        },
        some},
   };
@@ -133,8 +134,8 @@ QList<Command> MainWindow::piece_commands() {
                {"lineAcross", tr("Line up middles, front to back"), Qt::Key_End, LineUp::MiddleAcross}};
   for (const auto& line : lines) {
     list.append({Group::Pieces, QLatin1String(line.id), line.words, keys(Qt::CTRL | Qt::SHIFT | line.key),
-                 [this, chosen, words = line.words.toLower(), how = line.how] {
-                   document_.edit(words, [&](Job& job) { line_up(job, chosen(), how); });
+                 [this, words = line.words.toLower(), how = line.how] {
+                   document_.edit(words, [&](Job& job) { line_up(job, chosen_ids(), how); });
                  },
                  some});
   }
@@ -173,7 +174,8 @@ QList<Command> MainWindow::view_commands() {
 }
 
 QList<Command> MainWindow::help_commands() {
-  QList<Command> list{
+  return {
+      {Group::Help, QStringLiteral("demos"), tr("Look at a demo…"), {}, [this] { choose_demo(); }},
       {Group::Help, QStringLiteral("keys"), tr("All keys"), QKeySequence::HelpContents,
        [this] { KeysPage(*commands_, this).exec(); }},
       {Group::Help,
@@ -189,22 +191,6 @@ QList<Command> MainWindow::help_commands() {
                  .arg(QString::fromUtf8(version())));
        }},
   };
-  const std::pair<const char*, QString> demos[] = {
-      {"gate-sign", tr("Open the demo, the Marrowby gate sign")},
-      {"heron-plaque", tr("Open the other demo, a plaque with a traced heron")},
-      {"gate-sign-raised", tr("Open the demo of a raised sign with a bevelled edge")},
-      {"seed-drawer", tr("Open the demo of a seed drawer's front")},
-      {"inlaid-lid", tr("Open the demo of a lid with an inlaid sprig")},
-      {"test-ladder", tr("Open the demo of a test ladder for inlays")},
-      {"fingerpost", tr("Open the demo of a fingerpost's arm")},
-      {"sundial-plate", tr("Open the demo of an engraved brass plate")}};
-  for (const auto& [name, words] : demos) {
-    list.append(
-        {Group::Help, QStringLiteral("demo-") + QLatin1String(name), words, {}, [this, name = QLatin1String(name)] {
-           if (may_leave()) open_demo(name);
-         }});
-  }
-  return list;
 }
 
 void MainWindow::make_commands() {

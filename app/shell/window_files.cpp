@@ -19,19 +19,19 @@ void MainWindow::offer_recovery() {
   for (const JobDocument::Recovered& found : JobDocument::recoverable()) {
     if (!found.problem.isEmpty()) {
       const QString kept = JobDocument::put_aside(found);
-      say(tr("Unsaved work cannot be read"), tr("Doyen did not end as it should, and the copy of the work that was not "
+      say(tr("Unsaved work cannot be read"), tr("Doyen closed unexpectedly, and the copy of the work that was not "
                                                 "saved cannot be read. It is kept as "
                                                 "%1. %2")
                                                  .arg(kept, found.problem));
       continue;
     }
-    QString words = tr("Doyen did not end as it should. “%1” has work that was not saved.").arg(found.job_name);
+    QString words = tr("Doyen closed unexpectedly. “%1” had unsaved changes.").arg(found.job_name);
     if (found.overtaken)
       words += QLatin1Char(' ') + tr("Since then its file, %1, was changed: the copy may be the older one.")
                                       .arg(QFileInfo(found.original_path).fileName());
-    QMessageBox box(QMessageBox::NoIcon, tr("Unsaved work was found"),
-                    words + QLatin1Char(' ') + tr("Take it up again?"), QMessageBox::NoButton, this);
-    QPushButton* take = box.addButton(tr("Take it up"), QMessageBox::AcceptRole);
+    QMessageBox box(QMessageBox::NoIcon, tr("Unsaved work was found"), words + QLatin1Char(' ') + tr("Restore it?"),
+                    QMessageBox::NoButton, this);
+    QPushButton* take = box.addButton(tr("Restore it"), QMessageBox::AcceptRole);
     QPushButton* drop = box.addButton(tr("Throw it away"), QMessageBox::DestructiveRole);
     box.addButton(tr("Ask me later"), QMessageBox::RejectRole);
     box.exec();
@@ -145,7 +145,7 @@ bool MainWindow::may_leave() {
   finish_typing();
   if (!document_.unsaved()) return true;
   QMessageBox box(QMessageBox::NoIcon, tr("Unsaved work"),
-                  tr("“%1” has work that is not saved.").arg(QString::fromStdString(document_.job().name)),
+                  tr("“%1” has unsaved changes. Save them?").arg(QString::fromStdString(document_.job().name)),
                   QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, this);
   const int answer = box.exec();
   if (answer == QMessageBox::Save) return save(false);

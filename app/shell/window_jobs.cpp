@@ -1,13 +1,13 @@
 // Opening jobs: demos, recent ones, files dropped on the window.
-#include <QDialogButtonBox>
+#include <QFileDialog>
 #include <QFileInfo>
 #include <QMenu>
 #include <QMimeData>
 #include <QSettings>
 
-#include "parts/theme.hpp"
 #include "problem.hpp"
 #include "shell/main_window.hpp"
+#include "shell/new_board.hpp"
 #include "storage/data_folder.hpp"
 #include "work/long_work.hpp"
 
@@ -63,62 +63,49 @@ QStringList MainWindow::recent_jobs() {
 }
 
 void MainWindow::greet() {
-  QDialog box(this);
-  box.setWindowTitle(tr("Doyen"));
-  box.setObjectName(QStringLiteral("welcome"));
-  auto* column = new QVBoxLayout(&box);
-  column->setContentsMargins(28, 24, 28, 22);
-  column->setSpacing(9);
-  column->addWidget(make_label(tr("Good morning. What shall be carved?"), "title"));
-  column->addWidget(make_label(tr("Say what each shape shall look like; Doyen works out the cutting, shows the board "
-                                  "as it will be, and says what would go wrong before wood is spoiled."),
-                               "faded"));
-  int chosen = 0;
-  QString job;
-  const auto add = [&](const QString& words, const QString& about, int which, const QString& path = {}) {
-    auto* button = new QPushButton(words);
-    button->setMinimumHeight(36);
-    button->setStyleSheet(QStringLiteral("text-align: left; padding-left: 14px;"));
-    button->setToolTip(about);
-    connect(button, &QPushButton::clicked, &box, [&box, &chosen, &job, which, path] {
-      chosen = which;
-      job = path;
-      box.accept();
-    });
-    column->addWidget(button);
-    return button;
-  };
-  add(tr("Look round in the demo: a gate sign for Marrowby Physic Garden"), {}, 1)->setDefault(true);
-  add(tr("Look at a plaque: words on an arc, a heron traced from a photo"), {}, 6);
-  add(tr("Lettering on a board"), {}, 2);
-  add(tr("Art from a file…"), {}, 3);
-  add(tr("Open a job…"), {}, 4);
-  bool headed = false;
-  for (const QString& path : recent_jobs()) {
-    if (!headed) column->addWidget(make_label(tr("Worked on lately"), "faded"));
-    headed = true;
-    add(QFileInfo(path).fileName(), path, 5, path);
-  }
-  box.setFixedWidth(520);
+  Greeting box(recent_jobs(), this);
   box.exec();
-  if (chosen == 2) {
-    document_.replace(Job{}, {});
-    go_to_stage(Stage::Artwork);
-    add_lettering();
-  } else if (chosen == 3) {
-    document_.replace(Job{}, {});
-    go_to_stage(Stage::Artwork);
-    add_drawing();
-  } else if (chosen == 4) {
-    const QString path = QFileDialog::getOpenFileName(this, tr("Open a job"), {}, tr("Doyen jobs (*.doyen)"));
-    if (path.isEmpty() || !open(path)) open_demo();
-  } else if (chosen == 6) {
-    open_demo(QStringLiteral("heron-plaque"));
-  } else if (chosen == 5) {
-    if (!open(job)) open_demo();
-  } else {
-    open_demo();
+  using Start = Greeting::Start;
+  switch (box.start()) {
+    case Start::Sign:
+      return new_job(Start::Sign);
+    case Start::Art:
+      return new_job(Start::Art);
+    case Start::Open:
+      return choose_job();
+    case Start::Demos:
+      return choose_demo();
+    case Start::Recent:
+      open(box.path());
+      return;
+    case Start::Nothing:
+      return;
   }
+}
+
+// An empty board, and what the user wants to put on it first.
+void MainWindow::new_job(Greeting::Start first) {
+  if (!may_leave()) return;
+  NewBoard asked(this);
+  if (asked.exec() != QDialog::Accepted) return;
+  document_.replace(asked.job(), {});
+  select({});
+  bench_->fit();
+  go_to_stage(Stage::Artwork);
+  if (first == Greeting::Start::Sign) add_lettering();
+  if (first == Greeting::Start::Art) add_drawing();
+}
+
+void MainWindow::choose_job() {
+  if (!may_leave()) return;
+  const QString path = QFileDialog::getOpenFileName(this, tr("Open a job"), {}, tr("Doyen jobs (*.doyen)"));
+  if (!path.isEmpty()) open(path);
+}
+
+void MainWindow::choose_demo() {
+  if (!may_leave()) return;
+  DemoGallery gallery(this);
+  if (gallery.exec() == QDialog::Accepted) open_demo(gallery.chosen());
 }
 
 void MainWindow::dragEnterEvent(QDragEnterEvent* event) {

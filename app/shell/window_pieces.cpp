@@ -1,4 +1,5 @@
 // Pieces come and go: lettering, shapes, drawings, traced pictures, pieces made from others.
+#include <QDialogButtonBox>
 #include <QFileDialog>
 #include <QFileInfo>
 #include <QMessageBox>
@@ -6,38 +7,30 @@
 #include "files/imported.hpp"
 #include "files/outlines_out.hpp"
 #include "job/layout.hpp"
+#include "job/room.hpp"
+#include "parts/cards.hpp"
+#include "parts/theme.hpp"
 #include "problem.hpp"
 #include "shell/main_window.hpp"
 #include "stages/artwork/letter_bench.hpp"
 #include "stages/artwork/trace_dialog.hpp"
 #include "storage/atomic_file.hpp"
+#include "treatments/start.hpp"
 #include "treatments/suits.hpp"
 #include "work/long_work.hpp"
 
 namespace doyen {
 namespace {
 
+QString no_room() { return MainWindow::tr("There is no free place on the board for it; it lies over what is there."); }
+
 bool only_lines(const Drawing& drawing) {
   return std::all_of(drawing.parts.begin(), drawing.parts.end(), [](const Drawing::Part& p) { return p.line; });
 }
 
 QString shape_name(PlainShape::Kind kind) {
-  using K = PlainShape::Kind;
-  switch (kind) {
-    case K::Rectangle:
-      return MainWindow::tr("Rectangle");
-    case K::Ellipse:
-      return MainWindow::tr("Oval");
-    case K::ArchTop:
-      return MainWindow::tr("Arch top");
-    case K::Polygon:
-      return MainWindow::tr("Polygon");
-    case K::Star:
-      return MainWindow::tr("Star");
-    case K::Ribbon:
-      return MainWindow::tr("Ribbon");
-    case K::Line:
-      return MainWindow::tr("Line");
+  for (const auto& [known, name] : ArtworkTicket::shape_names()) {
+    if (known == kind) return name;
   }
   return {};
 }
@@ -71,27 +64,56 @@ QString made_name(Derived::How how) {
 
 }  // namespace
 
-void MainWindow::add_piece(const QString& name, Piece piece, Treatment::Kind kind, const std::string& instead_of) {
+void MainWindow::add_piece(const QString& name, Piece piece, Treatment::Kind kind,
+                           const std::vector<std::string>& instead_of) {
   const std::string id = document_.job().fresh_id(kind_word(piece));
   piece.id = id;
+  piece.name = document_.job().fresh_name(piece.name);
   document_.edit(name, [&](Job& job) {
     Item item;
     item.piece = std::move(piece);
-    item.cut.kind = kind;
+    item.cut = start_look(kind, {}, {job.blank, job.lengths, rack_, [](const Bit&) { return 0.0; }});
+    item.cut.left_uncut = false;
     job.items.push_back(std::move(item));
-    if (Item* source = job.find(instead_of)) source->cut.kind = Treatment::Kind::None;
+    for (const std::string& source : instead_of) {
+      if (Item* it = job.find(source)) it->cut.kind = Treatment::Kind::None;
+    }
   });
   select(QString::fromStdString(id));
 }
 
-void MainWindow::add_lettering() {
+bool MainWindow::make_room(Piece& piece, bool may_shrink) {
+  const Job& job = document_.job();
+  try {
+    const Room room(job);
+    for (int tries = may_shrink ? 6 : 1; tries > 0; --tries) {
+      const Box box = bounds(outlines_of(piece, job.source()));
+      if (box.empty()) return true;
+      if (const std::optional<Point> free = room.nearest(box.width(), box.height(), box.centre())) {
+        piece.at = piece.at + (*free - box.centre());
+        return true;
+      }
+      if (tries > 1) size_piece(piece, 0.75, 0.75);
+    }
+  } catch (const Problem&) {
+    return true;  // what cannot be made says so itself
+  }
+  return false;
+}
+
+void MainWindow::add_lettering(const QString& words) {
   const Job& job = document_.job();
   Lettering l;
-  l.words = tr("Your words").toStdString();
+  l.words = (words.isEmpty() ? tr("Your words") : words).toStdString();
   l.cap_height = std::clamp(job.blank.height / 5, 5.0, 80.0);
+  // A round height: eighths of an inch, or whole millimetres.
+  const double round = job.lengths.unit == Unit::Inch ? kMmPerInch / 8 : 1;
+  l.cap_height = std::max(round, std::round(l.cap_height / round) * round);
   if (!face_installed(l.face) && !installed_faces().empty()) l.face = installed_faces().front().name;
-  add_piece(tr("add lettering"), {{}, tr("Lettering").toStdString(), l, job.blank.box().centre(), 0},
-            Treatment::Kind::Incise);
+  Piece piece{{}, name_of_words(l.words), l, job.blank.box().centre(), 0};
+  const bool free = make_room(piece, true);
+  add_piece(tr("add lettering"), std::move(piece), Treatment::Kind::Incise);
+  if (!free) note(no_room());
   artwork_->focus_words();
 }
 
@@ -111,8 +133,23 @@ void MainWindow::add_shape(PlainShape::Kind kind) {
   if (kind == K::Ribbon) s.height = least / 4;
   if (kind == K::ArchTop) s.rise = s.height / 4;
   if (kind == K::Line) s.width *= 0.6;
-  add_piece(tr("add a shape"), {{}, shape_name(kind).toStdString(), s, job.blank.box().centre(), 0},
-            kind == K::Line ? Treatment::Kind::Line : Treatment::Kind::None);
+  Piece piece{{}, shape_name(kind).toStdString(), s, job.blank.box().centre(), 0};
+  // As large as the board when it goes round all that is there; else where there is room.
+  const Box box = bounds(outlines_of(piece));
+  bool free = true;
+  if (!Room(job).clear(box)) {
+    const bool round_all = std::all_of(job.items.begin(), job.items.end(), [&](const Item& item) {
+      const Box its = bench_->box_of(QString::fromStdString(item.piece.id));
+      return its.empty() ||
+             (its.left > box.left && its.right < box.right && its.bottom > box.bottom && its.top < box.top);
+    });
+    if (!round_all) {
+      size_piece(piece, 0.5, 0.5);
+      free = make_room(piece, true);
+    }
+  }
+  add_piece(tr("add a shape"), std::move(piece), kind == K::Line ? Treatment::Kind::Line : Treatment::Kind::None);
+  if (!free) note(no_room());
 }
 
 // Something new from the chosen piece; its second source, where one is needed, is the next piece on the list.
@@ -126,10 +163,9 @@ void MainWindow::make_from(Derived::How how) {
   d.from = {item->piece.id};
   const Box box = bench_->box_of(shop_.selected);
   if (how == H::Join || how == H::TakeAway || how == H::Overlap || how == H::Along) {
-    for (const Item& other : job.items) {
-      if (other.piece.id != item->piece.id && d.from.size() < 2) d.from.push_back(other.piece.id);
-    }
-    if (d.from.size() < 2) return say(tr("Made from two pieces"), tr("That takes a second piece; add it first."));
+    const std::string other = ask_for_another(*item, how);
+    if (other.empty()) return;
+    d.from.push_back(other);
   }
   if (!box.empty()) {
     d.step_x = box.width() * 1.2;
@@ -138,11 +174,67 @@ void MainWindow::make_from(Derived::How how) {
   }
   d.distance = job.lengths.unit == Unit::Inch ? kMmPerInch / 8 : 3;
   const QString name = made_name(how).arg(QString::fromStdString(item->piece.name));
-  const Treatment cut = item->cut;
-  // What it was made from makes way, unless both are wanted: an outline grown stands beside its source.
+  // What it was made from becomes only a source, unless both are wanted: an outline grown stands beside its source.
   const bool both = how == H::Grow || how == H::Mirror;
-  add_piece(tr("make “%1”").arg(name), {{}, name.toStdString(), d, {0, 0}, 0}, cut.kind,
-            both ? std::string() : d.from.front());
+  std::vector<std::string> sources;
+  if (!both) sources.push_back(d.from.front());
+  if (how == H::Join || how == H::Overlap) sources.push_back(d.from.back());
+  Piece piece{{}, name.toStdString(), d, {0, 0}, 0};
+  if (how == H::Mirror) make_room(piece, false);
+  add_piece(tr("make “%1”").arg(name), std::move(piece), Treatment::Kind::None, sources);
+}
+
+// Which of the other pieces: the only one there is, the other chosen one, or the one that the user picks.
+std::string MainWindow::ask_for_another(const Item& item, Derived::How how) {
+  std::vector<const Item*> others;
+  for (const Item& other : document_.job().items) {
+    if (other.piece.id != item.piece.id) others.push_back(&other);
+  }
+  if (others.empty()) {
+    say(tr("Made from two pieces"), tr("That takes a second piece; add it first."));
+    return {};
+  }
+  if (others.size() == 1) return others.front()->piece.id;
+  if (bench_->chosen().size() == 2) {
+    for (const QString& id : bench_->chosen()) {
+      if (id.toStdString() != item.piece.id) return id.toStdString();
+    }
+  }
+  QDialog ask(this);
+  ask.setObjectName(QStringLiteral("whichPiece"));
+  ask.setWindowTitle(tr("Which other piece?"));
+  auto* column = new QVBoxLayout(&ask);
+  column->addWidget(
+      make_label(how == Derived::How::TakeAway
+                     ? tr("Which piece is cut away from “%1”?").arg(QString::fromStdString(item.piece.name))
+                 : how == Derived::How::Along ? tr("Along which piece?")
+                                              : tr("With which piece?"),
+                 "heading"));
+  auto* list = new QListWidget;
+  for (const Item* other : others) {
+    auto* row = new QListWidgetItem(QString::fromStdString(other->piece.name), list);
+    row->setData(Qt::UserRole, QString::fromStdString(other->piece.id));
+  }
+  list->setCurrentRow(0);
+  connect(list, &QListWidget::itemActivated, &ask, &QDialog::accept);
+  connect(list, &QListWidget::currentItemChanged, &ask, [this](const QListWidgetItem* row) {
+    if (row == nullptr) return;
+    bench_->show_highlight({region_of_piece(row->data(Qt::UserRole).toString())});
+  });
+  column->addWidget(list);
+  auto* buttons = new QDialogButtonBox(QDialogButtonBox::Ok | QDialogButtonBox::Cancel);
+  connect(buttons, &QDialogButtonBox::accepted, &ask, &QDialog::accept);
+  connect(buttons, &QDialogButtonBox::rejected, &ask, &QDialog::reject);
+  column->addWidget(buttons);
+  const bool taken = ask.exec() == QDialog::Accepted;
+  bench_->show_highlight({});
+  return taken && list->currentItem() != nullptr ? list->currentItem()->data(Qt::UserRole).toString().toStdString()
+                                                 : std::string();
+}
+
+Region MainWindow::region_of_piece(const QString& id) const {
+  const PiecePlan* piece = shop_.plan ? shop_.plan->piece(id.toStdString()) : nullptr;
+  return piece == nullptr ? Region{} : piece->outlines.region;
 }
 
 void MainWindow::save_outlines() {
@@ -235,13 +327,13 @@ void MainWindow::freeze_piece() {
     const Outlines outlines = outlines_of(item->piece, document_.job().source());
     const Drawing drawing = frozen(outlines, item->piece.name);
     const Box box = bounds(outlines);
-    shop_.edit_item(tr("freeze “%1”").arg(QString::fromStdString(item->piece.name)), [&](Item& it) {
+    shop_.edit_item(tr("make “%1” independent").arg(QString::fromStdString(item->piece.name)), [&](Item& it) {
       it.piece.what = drawing;
       it.piece.at = box.centre();
       it.piece.turn = 0;
     });
   } catch (const Problem& problem) {
-    say(tr("It cannot be frozen"), QString::fromUtf8(problem.what()));
+    say(tr("It cannot be made independent"), QString::fromUtf8(problem.what()));
   }
 }
 
@@ -252,50 +344,21 @@ void MainWindow::add_drawing(const QString& given) {
                                              tr("Drawings and pictures (*.svg *.dxf *.png *.jpg *.jpeg *.bmp *.webp)"))
                                        : given;
   if (path.isEmpty()) return;
+  const QString name = QFileInfo(path).completeBaseName();
   try {
-    const Blank& board = document_.job().blank;
-    std::optional<TracePicture> picture;
-    Imported svg;
-    Box box;
-    Outlines enclosed;  // by its lines, where it is all lines
+    std::string picture;
+    Imported art;
     work_off_thread(this, tr("Reading %1…").arg(QFileInfo(path).fileName()),
                     [&](const Cancel& cancel, const Told& told) {
                       const std::string file = path.toStdString();
-                      if (is_picture(file)) {
-                        picture = TracePicture::read(read_file(file, 256u << 20), file);
-                      } else {
-                        svg = read_artwork(file, Reading(cancel, told));
-                        box = bounds(outlines_of({"art", "art", svg.drawing, {0, 0}, 0}));
-                        if (only_lines(svg.drawing)) {
-                          Drawing areas = svg.drawing;
-                          areas.lines = Drawing::Lines::Enclose;
-                          enclosed = outlines_of({"art", "art", areas, {0, 0}, 0});
-                        }
-                      }
+                      if (is_picture(file))
+                        picture = read_file(file, 256u << 20);
+                      else
+                        art = read_artwork(file, Reading(cancel, told));
                       cancel.check();
                     });
-    if (picture) {
-      const double width = 0.5 * std::min(board.width, board.height * picture->width() / picture->height());
-      const QString name = QFileInfo(path).completeBaseName();
-      trace_picture(std::move(*picture), {}, name, width, [this, name](const Drawing& traced) {
-        add_piece(tr("trace a picture"), {{}, name.toStdString(), traced, document_.job().blank.box().centre(), 0},
-                  Treatment::Kind::Incise);
-      });
-      return;
-    }
-    Drawing drawing = svg.drawing;
-    const Blank& blank = document_.job().blank;
-    QStringList notes;
-    if (box.width() > blank.width || box.height() > blank.height) {
-      drawing.scale = 0.8 * std::min(blank.width / box.width(), blank.height / box.height());
-      notes << tr("It is larger than the board and was made smaller to fit.");
-    }
-    if (!svg.sized) notes << QString::fromStdString(svg.assumed);
-    for (const std::string& left : svg.left_out) notes << QString::fromStdString(left);
-    const Treatment::Kind kind = ask_about_lines(drawing, enclosed);
-    add_piece(tr("add a drawing"),
-              {{}, QFileInfo(path).completeBaseName().toStdString(), drawing, blank.box().centre(), 0}, kind);
-    if (!notes.isEmpty()) say(tr("About this drawing"), notes.join(QLatin1Char('\n')));
+    if (!picture.empty()) return trace_new(picture, name);
+    take_drawing(art, name);
   } catch (const Cancelled&) {
     return;
   } catch (const Problem& problem) {
@@ -303,11 +366,63 @@ void MainWindow::add_drawing(const QString& given) {
   }
 }
 
+void MainWindow::trace_new(const std::string& bytes, const QString& name) {
+  try {
+    std::optional<TracePicture> picture;
+    work_off_thread(this, tr("Opening the picture…"), [&](const Cancel& cancel, const Told&) {
+      picture = TracePicture::read(bytes, name.toStdString());
+      cancel.check();
+    });
+    const Blank& board = document_.job().blank;
+    const double width = 0.5 * std::min(board.width, board.height * picture->width() / picture->height());
+    trace_picture(std::move(*picture), {}, name, width, [this, name](const Drawing& traced) {
+      Piece piece{{}, name.toStdString(), traced, document_.job().blank.box().centre(), 0};
+      const bool free = make_room(piece, false);
+      add_piece(tr("trace a picture"), std::move(piece), Treatment::Kind::None);
+      if (!free) note(no_room());
+    });
+  } catch (const Cancelled&) {
+    return;
+  } catch (const Problem& problem) {
+    say(tr("This drawing cannot be taken"), QString::fromUtf8(problem.what()));
+  }
+}
+
+void MainWindow::take_drawing(const Imported& art, const QString& name) {
+  Drawing drawing = art.drawing;
+  const Blank& blank = document_.job().blank;
+  Box box;
+  Outlines enclosed;  // by its lines, where it is all lines
+  work_off_thread(this, tr("Setting the drawing…"), [&](const Cancel& cancel, const Told&) {
+    box = bounds(outlines_of({"art", "art", drawing, {0, 0}, 0}));
+    if (only_lines(drawing)) {
+      Drawing areas = drawing;
+      areas.lines = Drawing::Lines::Enclose;
+      enclosed = outlines_of({"art", "art", areas, {0, 0}, 0});
+    }
+    cancel.check();
+  });
+  QStringList notes;
+  if (box.width() > blank.width || box.height() > blank.height) {
+    drawing.scale = 0.8 * std::min(blank.width / box.width(), blank.height / box.height());
+    notes << tr("It is %1 × %2, larger than the board, and was made smaller to fit: %3 % of its size.")
+                 .arg(shop_.show(box.width()), shop_.show(box.height()))
+                 .arg(100 * drawing.scale, 0, 'f', 0);
+  }
+  if (!art.sized) notes << QString::fromStdString(art.assumed);
+  for (const std::string& left : art.left_out) notes << QString::fromStdString(left);
+  const Treatment::Kind kind = ask_about_lines(drawing, enclosed);
+  Piece piece{{}, name.toStdString(), drawing, blank.box().centre(), 0};
+  if (!make_room(piece, false)) notes << no_room();
+  add_piece(tr("add a drawing"), std::move(piece), kind);
+  if (!notes.isEmpty()) say(tr("About this drawing"), notes.join(QLatin1Char('\n')));
+}
+
 // Art that is all lines is asked about once: each way is right for some drawing.
 Treatment::Kind MainWindow::ask_about_lines(Drawing& drawing, const Outlines& areas) {
-  if (!only_lines(drawing)) return Treatment::Kind::Incise;
+  if (!only_lines(drawing)) return Treatment::Kind::None;
   QMessageBox ask(QMessageBox::NoIcon, tr("A drawing of lines"),
-                  tr("This drawing is all lines. What shall be carved?") +
+                  tr("This drawing is all lines. What should be carved?") +
                       (!areas.region.empty() && !areas.open.empty()
                            ? QLatin1Char(' ') + tr("Some of its lines are open and enclose nothing.")
                            : QString()),
@@ -321,28 +436,20 @@ Treatment::Kind MainWindow::ask_about_lines(Drawing& drawing, const Outlines& ar
   if (enclose != nullptr && areas.open.empty()) ask.setDefaultButton(enclose);
   ask.exec();
   if (enclose != nullptr && ask.clickedButton() == enclose) drawing.lines = Drawing::Lines::Enclose;
-  if (ask.clickedButton() != follow) return Treatment::Kind::Incise;
+  if (ask.clickedButton() != follow) return Treatment::Kind::None;
   drawing.lines = Drawing::Lines::Followed;
   return Treatment::Kind::Line;
 }
 
 void MainWindow::remove_piece() {
+  const std::vector<std::string> ids = chosen_ids();
   const Item* item = shop_.item();
-  if (item == nullptr) return;
-  const std::string id = item->piece.id;
-  document_.edit(tr("remove “%1”").arg(QString::fromStdString(item->piece.name)),
-                 [&](Job& job) { std::erase_if(job.items, [&](const Item& i) { return i.piece.id == id; }); });
-}
-
-void MainWindow::copy_piece() {
-  const Item* item = shop_.item();
-  if (item == nullptr) return;
-  Item copy = *item;
-  copy.piece.id = document_.job().fresh_id(kind_word(copy.piece));
-  copy.piece.at = copy.piece.at + Point{10, -10};
-  document_.edit(tr("copy “%1”").arg(QString::fromStdString(copy.piece.name)),
-                 [&](Job& job) { job.items.push_back(copy); });
-  select(QString::fromStdString(copy.piece.id));
+  if (ids.empty() || item == nullptr) return;
+  const QString name = ids.size() == 1 ? tr("remove “%1”").arg(QString::fromStdString(item->piece.name))
+                                       : tr("remove %1 pieces").arg(ids.size());
+  document_.edit(name, [&](Job& job) {
+    std::erase_if(job.items, [&](const Item& i) { return std::find(ids.begin(), ids.end(), i.piece.id) != ids.end(); });
+  });
 }
 
 }  // namespace doyen

@@ -231,7 +231,7 @@ Lettering fitted(const Lettering& l, const Region& room, Point& at) {
   };
   double low = 0.002, high = std::max(bounds(room).width() / box.width(), bounds(room).height() / box.height());
   if (!fits(low))
-    throw bad_input("There is no room for the words inside the piece they shall fit; the margin may be too wide.");
+    throw bad_input("There is no room for the words inside the piece they should fit; the margin may be too wide.");
   while (high / low > 1.002) {
     const double half = std::sqrt(low * high);
     (fits(half) ? low : high) = half;

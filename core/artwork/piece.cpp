@@ -341,6 +341,25 @@ std::string letter_at(const Outlines& outlines, Point p) {
   return best == nullptr ? std::string() : "“" + best->text + "”";
 }
 
+std::string name_of_words(const std::string& words) {
+  constexpr std::size_t kLongest = 32;
+  std::string name;
+  for (const char c : words) {
+    const bool space = c == ' ' || c == '\n' || c == '\t' || c == '\r';
+    if (!space)
+      name += c;
+    else if (!name.empty() && name.back() != ' ')
+      name += ' ';
+  }
+  while (!name.empty() && name.back() == ' ') name.pop_back();
+  if (name.size() > kLongest) {
+    std::size_t end = kLongest;
+    while (end > 0 && (static_cast<unsigned char>(name[end]) & 0xC0U) == 0x80U) --end;  // not within a letter (UTF-8)
+    name = name.substr(0, end) + "…";
+  }
+  return name.empty() ? "Lettering" : name;
+}
+
 const char* kind_word(const Piece& piece) {
   struct Word {
     const char* operator()(const Lettering&) const { return "lettering"; }

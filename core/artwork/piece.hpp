@@ -206,6 +206,8 @@ std::string lettering_key(const Lettering& lettering);
 // The letter nearest to a place, quoted; empty when the piece has no letters.
 std::string letter_at(const Outlines& outlines, Point p);
 
+// What a lettering's piece is called by itself: its words on one line, at most 32 characters.
+std::string name_of_words(const std::string& words);
 const char* kind_word(const Piece& piece);  // lettering, shape, drawing, traced picture, made from others
 
 }  // namespace doyen

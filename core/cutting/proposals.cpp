@@ -13,12 +13,12 @@ constexpr double kNearly = 0.999;  // of what the smallest bit reaches (both com
 DirectionAdvice direction_for_floor(double depth, double diameter, bool clean_edge) {
   if (!clean_edge) return {CutDirection::UpCut, "no edge to spare: up-cut, the chips come out"};
   if (depth <= 1.5 * diameter)
-    return {CutDirection::DownCut, "shallow, and its edge at the face shall stay clean: down-cut"};
+    return {CutDirection::DownCut, "shallow, and its edge at the face should stay clean: down-cut"};
   return {CutDirection::UpCut, "deeper than one and a half diameters: up-cut, or the chips stay in"};
 }
 
 DirectionAdvice direction_for_through(const std::string& wood_class) {
-  if (wood_class == "sheet") return {CutDirection::Compression, "both faces of a sheet shall stay clean: compression"};
+  if (wood_class == "sheet") return {CutDirection::Compression, "both faces of a sheet should stay clean: compression"};
   return {CutDirection::UpCut, "right through: up-cut, or the chips stay in"};
 }
 

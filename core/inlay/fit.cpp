@@ -291,13 +291,13 @@ std::string fault_in_words(const WhatIf& fault, const LengthStyle& lengths) {
   std::string words;
   const auto say = [&](const std::string& one) { words += (words.empty() ? "" : ", ") + one; };
   const auto zero = [&](const char* board, double mm) {
-    if (mm != 0) say(board + format_length(std::abs(mm), lengths) + (mm > 0 ? " too shallow" : " too deep"));
+    if (mm != 0) say(board + depth_in_words(std::abs(mm), lengths) + (mm > 0 ? " too shallow" : " too deep"));
   };
   zero("pocket ", fault.pocket_zero);
   zero("plug ", fault.plug_zero);
   if (fault.angle != 0)
     say("bit " + format_number(std::abs(fault.angle), 2) + (fault.angle > 0 ? "° blunter" : "° sharper"));
-  if (fault.tip >= 0) say("tip flat of " + format_length(fault.tip, lengths));
+  if (fault.tip >= 0) say("tip flat of " + depth_in_words(fault.tip, lengths));
   if (fault.tilt != 0)
     say("spindle leans " + format_number(std::abs(fault.tilt), 2) +
         (fault.tilt > 0 ? "° to the right" : "° to the left"));

@@ -76,7 +76,7 @@ std::vector<Verdict> riding_inlays(const Plan& pocket, const Rack& rack, const C
     if (item.cut.kind != Treatment::Kind::Inlay || !item.cut.inlay.sloped || v == nullptr || v->kind != BitKind::V ||
         v->tip <= 0 || pocket.pieces[i]->cuts.operations.empty())
       continue;
-    const auto show = [&](double mm) { return format_length(mm, pocket.job.lengths); };
+    const auto show = [&](double mm) { return depth_in_words(mm, pocket.job.lengths); };
     const Ride now = rides_up(pocket.job, item, item.cut.inlay.ease, rack, cancel);
     if (now.up < kWarns) continue;
     const auto [best, remains] =

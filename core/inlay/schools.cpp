@@ -58,15 +58,15 @@ void judge_snapping(InlayWay& way, const Region& art, const Bit* v, const Length
     }
     way.thinnest = way.snapping > 0 ? thinnest : 0;
   }
-  way.snaps = way.snapping == 0 ? "nothing stands thinner than high"
+  way.snaps = way.snapping == 0 ? "no part is thinner than it is tall"
               : way.snapping == 1
-                  ? "one part stands thinner than high, about " + format_length(way.thinnest, lengths) + " thick"
-                  : std::to_string(way.snapping) + " parts stand thinner than high, down to about " +
-                        format_length(way.thinnest, lengths);
+                  ? "one part is thinner than it is tall, about " + depth_in_words(way.thinnest, lengths) + " thick"
+                  : std::to_string(way.snapping) + " parts are thinner than they are tall, down to about " +
+                        depth_in_words(way.thinnest, lengths);
 }
 
 void judge_exactness(InlayWay& way, const Bit* v, const LengthStyle& lengths) {
-  const auto show = [&](double mm) { return format_length(mm, lengths); };
+  const auto show = [&](double mm) { return depth_in_words(mm, lengths); };
   const Inlay& inlay = way.cut.inlay;
   if (inlay.sloped && v != nullptr) {
     way.exact = "heights to " + show(std::max(0.0, way.cut.depth - inlay.contact)) +

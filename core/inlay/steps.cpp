@@ -35,8 +35,8 @@ std::string marked_places(const Job& job) {
   std::string words;
   for (const char* id : kMarks) {
     if (const Item* item = job.find(id))
-      words += (words.empty() ? "x " : " and x ") + format_length(item->piece.at.x, job.lengths) + ", y " +
-               format_length(item->piece.at.y, job.lengths);
+      words += (words.empty() ? "x " : " and x ") + depth_in_words(item->piece.at.x, job.lengths) + ", y " +
+               depth_in_words(item->piece.at.y, job.lengths);
   }
   return words;
 }
@@ -60,7 +60,7 @@ std::vector<InlayStep> inlay_steps(const Plan& plan) {
     if (item.cut.kind == Treatment::Kind::Inlay) inlays.push_back(&item);
   }
   if (inlays.empty()) return {};
-  const auto show = [&](double mm) { return format_length(mm, job.lengths); };
+  const auto show = [&](double mm) { return depth_in_words(mm, job.lengths); };
   const std::string carrying = "Carrying board, " + wood_name(job.blank.species);
   std::vector<InlayStep> steps;
   steps.push_back(
@@ -79,7 +79,7 @@ std::vector<InlayStep> inlay_steps(const Plan& plan) {
                          board.folder +
                          ". They lie mirrored there, as they must: each is turned over into its pocket. Saw them apart "
                          "within their sunk background, so that the background rests on nothing.",
-                     "Small parts: hold them in a clamp or a sledge, fingers clear of the saw."});
+                     "Small parts: hold them in a clamp or a sled, fingers clear of the saw."});
   }
   double saw = 0, glue = 1e300;
   for (const Item* item : inlays) {
@@ -87,13 +87,14 @@ std::vector<InlayStep> inlay_steps(const Plan& plan) {
     glue = std::min(glue, item->cut.depth - item->cut.inlay.contact);
   }
   steps.push_back({carrying,
-                   "Glue: a thin even coat on the pocket's flanks and floor and on the plug's flanks. Under the plug "
-                   "stays " +
-                       show(std::max(0.0, glue)) + ", so that it closes on its flanks and not on the glue.",
+                   "Glue: a thin even coat on the pocket's flanks and floor and on the plug's flanks. A gap "
+                   "of " +
+                       show(std::max(0.0, glue)) +
+                       " stays under the plug, so that it closes on its flanks and not on the glue.",
                    "Gloves where the glue's own sheet asks for them; air moving."});
   steps.push_back({carrying,
-                   "Clamp with a flat caul over each plug, evenly, until a line of glue stands all round and about " +
-                       show(saw) + " show between the face and the plug's background.",
+                   "Clamp with a flat caul over each plug, evenly, until glue squeezes out all round and a gap of " +
+                       show(saw) + " is left between the face and the plug's background.",
                    ""});
   steps.push_back(
       {carrying,
@@ -110,9 +111,10 @@ std::vector<InlayStep> inlay_steps(const Plan& plan) {
     steps.push_back({carrying,
                      "Saw the plugs off within the " + show(saw) + " above the face and plane or scrape level.",
                      "Fingers clear of the saw. Cut away from your hands."});
-  steps.push_back({carrying,
-                   "Sand through the grits with a flat block. Each millimetre sanded off moves a sloped line.",
-                   "Mask and extraction: fine dust."});
+  steps.push_back(
+      {carrying,
+       "Sand through the grits with a flat block. Sand as little as you can: sanding shifts the inlay's outline.",
+       "Mask and extraction: fine dust."});
   if (plan.has_later())
     steps.push_back({carrying, "Second run, bevels and cut-outs: " + files_of(plan, true) + ". " + put_back(job),
                      "Glued and level first: a board cut free cannot be clamped or levelled."});

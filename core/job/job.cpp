@@ -12,6 +12,28 @@ void Job::shift(const std::string& id, Point by) {
   if (Item* item = find(id)) shift_piece(item->piece, by, source());
 }
 
+bool Job::bounds_a_panel(const std::string& id) const {
+  return std::any_of(items.begin(), items.end(), [&](const Item& item) {
+    return item.cut.kind == Treatment::Kind::Raise && item.cut.raise.panel == id;
+  });
+}
+
+bool Job::undecided(const Item& item) const {
+  return item.cut.kind == Treatment::Kind::None && !item.cut.left_uncut && !is_source(item.piece.id) &&
+         !bounds_a_panel(item.piece.id);
+}
+
+std::string Job::fresh_name(const std::string& name) const {
+  const auto taken = [&](const std::string& wanted) {
+    return std::any_of(items.begin(), items.end(), [&](const Item& item) { return item.piece.name == wanted; });
+  };
+  if (!taken(name)) return name;
+  for (int i = 2;; ++i) {
+    std::string numbered = name + " " + std::to_string(i);
+    if (!taken(numbered)) return numbered;
+  }
+}
+
 const Item* Job::find(const std::string& id) const {
   const auto it = std::find_if(items.begin(), items.end(), [&](const Item& i) { return i.piece.id == id; });
   return it == items.end() ? nullptr : &*it;

@@ -67,10 +67,15 @@ struct Job {
   // wood, mirrored about its own middle, so that it reads right when the board is turned over. Throws as outlines_of().
   [[nodiscard]] Outlines outlines(const Item& item) const;
   [[nodiscard]] bool is_source(const std::string& id) const;  // something else is made from it
-  [[nodiscard]] bool has_back() const;                        // something is cut from the back
+  // It only says how far the ground round a raised piece is sunk.
+  [[nodiscard]] bool bounds_a_panel(const std::string& id) const;
+  // Not cut, and serving nothing else, and nobody said that it should stay so.
+  [[nodiscard]] bool undecided(const Item& item) const;
+  [[nodiscard]] bool has_back() const;  // something is cut from the back
   // Moves a piece by so much on the board, whatever its place is counted in; nothing when there is none of that id.
   void shift(const std::string& id, Point by);
   [[nodiscard]] std::string fresh_id(const std::string& stem) const;
+  [[nodiscard]] std::string fresh_name(const std::string& name) const;  // with a number when there is one of that name
   friend bool operator==(const Job&, const Job&) = default;
 };
 

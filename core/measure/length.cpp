@@ -1,5 +1,6 @@
 #include "measure/length.hpp"
 
+#include <algorithm>
 #include <charconv>
 #include <cmath>
 #include <numeric>
@@ -247,24 +248,39 @@ std::string format_number(double value, int decimals) {
 
 const char* unit_name(Unit unit) { return unit == Unit::Inch ? "in" : "mm"; }
 
-std::string format_length(double mm, const LengthStyle& style, bool with_unit) {
+namespace {
+
+std::string rounded(double mm, const LengthStyle& style, bool with_unit, int inch_decimals, int mm_decimals) {
   std::string text;
   if (style.unit == Unit::Inch) {
     const double inches = mm / kMmPerInch;
     if (style.fractions) text = as_fraction(inches, style.denominator);
     if (!text.empty()) return with_unit ? text + "\"" : text;
-    text = format_number(inches, std::abs(inches) >= 100 ? 2 : 4);
+    text = format_number(inches, std::abs(inches) >= 100 ? std::min(2, inch_decimals) : inch_decimals);
   } else {
-    text = format_number(mm, std::abs(mm) >= 1000 ? 1 : 2);
+    text = format_number(mm, std::abs(mm) >= 1000 ? std::min(1, mm_decimals) : mm_decimals);
   }
   return with_unit ? text + " " + unit_name(style.unit) : text;
 }
 
+}  // namespace
+
+std::string format_length(double mm, const LengthStyle& style, bool with_unit) {
+  return rounded(mm, style, with_unit, 4, 3);
+}
+std::string depth_in_words(double mm, const LengthStyle& style) { return rounded(mm, style, true, 3, 2); }
+std::string size_in_words(double mm, const LengthStyle& style, bool with_unit) {
+  return rounded(mm, style, with_unit, 2, 1);
+}
+
 std::string format_area(double mm2, const LengthStyle& style) {
-  const bool inch = style.unit == Unit::Inch;
-  const double value = inch ? mm2 / (kMmPerInch * kMmPerInch) : mm2;
-  const int decimals = inch ? (value >= 10 ? 2 : 4) : (value >= 100 ? 0 : 1);
-  return format_number(value, decimals) + " " + unit_name(style.unit) + "²";
+  const bool inch = style.unit == Unit::Inch, cm = !inch && mm2 >= 100;
+  const double value = inch ? mm2 / (kMmPerInch * kMmPerInch) : cm ? mm2 / 100 : mm2;
+  if (!(value > 0) || !std::isfinite(value)) return std::string("0 ") + unit_name(style.unit) + "²";
+  const int before = static_cast<int>(std::floor(std::log10(value))) + 1;  // digits before the point
+  const double step = std::pow(10, before - 2);
+  return format_number(std::round(value / step) * step, std::clamp(2 - before, 0, 4)) + " " +
+         (cm ? "cm" : unit_name(style.unit)) + "²";
 }
 
 std::string format_duration(double seconds) {

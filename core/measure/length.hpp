@@ -25,9 +25,15 @@ struct LengthStyle {
 // Throws Problem{BadInput} naming the place and what was expected; never returns NaN or infinity.
 double parse_length(std::string_view text, Unit unit);
 
-// `4.76 mm`, `0.1875 in`, `3/16"`. `with_unit` false leaves the unit off.
+// As typed, for fields, tables of measured figures and sums: `4.763 mm`, `0.1875 in`, `3/16"`. `with_unit` false leaves
+// the unit off.
 std::string format_length(double mm, const LengthStyle& style, bool with_unit = true);
-std::string format_area(double mm2, const LengthStyle& style);  // “39.2 mm²”, “0.0608 in²”
+// Rounded to what can be told apart in the wood, for words: depths and gaps to 0.01 mm or 0.001 in, sizes and places to
+// 0.1 mm or 0.01 in; fractions stay fractions where they are exact.
+std::string depth_in_words(double mm, const LengthStyle& style);
+std::string size_in_words(double mm, const LengthStyle& style, bool with_unit = true);
+// Two figures that matter: “39 mm²”, “18 cm²”, “0.061 in²”.
+std::string format_area(double mm2, const LengthStyle& style);
 
 // A plain number, for angles, percentages, counts; trailing zeros dropped.
 std::string format_number(double value, int decimals);

@@ -57,7 +57,7 @@ bool stops(Kind kind) { return kind != Kind::Missed && kind != Kind::Air; }
 // What is wrong, and why that matters.
 std::pair<std::string, std::string> words_for(const Fault& f, const Job& job, const Rack& rack) {
   const LengthStyle& lengths = job.lengths;
-  const std::string deep = format_length(f.mm, lengths), who = named(job, f.piece), hurt = named(job, f.hurt);
+  const std::string deep = depth_in_words(f.mm, lengths), who = named(job, f.piece), hurt = named(job, f.hurt);
   const std::string where = f.hurt.empty() ? "the board beside it" : f.hurt == f.piece ? "its own shape" : hurt;
   const std::string by = " (" + f.file + ", the " + bit_name(rack, f.bit) + ")";
   switch (f.kind) {
@@ -356,7 +356,7 @@ std::vector<Verdict> with_tried_remedies(const Plan& plan, const Rack& rack, Pla
 
 std::string judged_in_words(const Judgement& judgement, const LengthStyle& lengths) {
   if (judgement.cut_as_wanted())
-    return "cut as wanted, to within " + format_length(std::max(0.01, judgement.within), lengths);
+    return "cut as wanted, to within " + depth_in_words(std::max(0.01, judgement.within), lengths);
   std::string what;
   for (const Kind kind : {Kind::Gouge, Kind::Bite, Kind::Plunge, Kind::Rub, Kind::Rapid, Kind::Missed}) {
     if (judgement.has(kind)) what += (what.empty() ? "" : ", ") + code_of(kind);

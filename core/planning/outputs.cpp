@@ -61,7 +61,7 @@ std::string zero_in_words(const Job& job, Side side) {
   if (job.run.zero_surface == ZeroSurface::Bed) return "the bed under the blank, at " + place;
   if (side == Side::Back) return "the blank's back, at " + place;
   if (job.run.zero_below > 0)
-    return "the board's own face beside what stands above it, " + format_length(job.run.zero_below, job.lengths) +
+    return "the board's own face beside what stands above it, " + depth_in_words(job.run.zero_below, job.lengths) +
            " below the highest wood, at " + place;
   return (job.blank.film > 0 ? "the masking film on the blank's face, at " : "the blank's face, at ") + place;
 }

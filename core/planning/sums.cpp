@@ -288,7 +288,7 @@ Sum resin_sum(const Plan& plan, const std::string& id, const Cancel& cancel) {
   sum.title = "Resin that fills it level";
   sum.lines.push_back("under its surface, from the carved relief: " + n(fill.volume / 1000, 1) + " ml");
   if (fill.insert > 0) sum.lines.push_back("− the insert " + n(fill.insert / 1000, 1) + " ml");
-  sum.lines.push_back("+ " + n(100 * kResinWaste, 0) + " per cent that stays in cup and brush (common practice): " +
+  sum.lines.push_back("+ " + n(100 * kResinWaste, 0) + " % that stays in cup and brush (common practice): " +
                       n(fill.resin() * kResinWaste / 1000, 1) + " ml");
   sum.result = "= " + n(fill.resin() * (1 + kResinWaste) / 1000, 1) + " ml to mix";
   return sum;
@@ -317,8 +317,8 @@ Sum movement_sum(const Blank& blank) {
   const double across = blank.grain == Grain::AlongWidth ? blank.height : blank.width;
   Sum sum;
   sum.title = "Movement across the grain";
-  sum.lines.push_back(n(across, 1) + " mm × " + n(s->change_tangential, 5) + " a per cent (" + s->source + ")");
-  sum.lines.push_back("× 4 per cent of moisture, flat-sawn");
+  sum.lines.push_back(n(across, 1) + " mm × " + n(s->change_tangential, 5) + " per % (" + s->source + ")");
+  sum.lines.push_back("× 4 % of moisture, flat-sawn");
   sum.result = "= " + n(across * s->change_tangential * 4, 2) + " mm";
   return sum;
 }

@@ -1,5 +1,6 @@
 #include "stock/species.hpp"
 
+#include <cctype>
 #include <charconv>
 
 #include "json_reading.hpp"
@@ -68,6 +69,16 @@ const SpeciesTable& species_table() {
 std::string wood_class_of(const Blank& blank) {
   const Species* species = species_table().find(blank.species);
   return species == nullptr ? "soft" : species->wood_class;
+}
+
+std::string class_in_words(const Blank& blank) {
+  const std::string wood = wood_class_of(blank);
+  if (wood == "soft" || wood == "hard") return wood + " wood";
+  if (wood == "sheet") return "sheet goods";
+  std::string name = species_table().find(blank.species)->name;
+  if (name.size() > 1 && std::islower(static_cast<unsigned char>(name[1])) != 0)
+    name[0] = static_cast<char>(std::tolower(static_cast<unsigned char>(name[0])));
+  return name;
 }
 
 }  // namespace doyen

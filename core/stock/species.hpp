@@ -39,5 +39,8 @@ const SpeciesTable& species_table();                                           /
 
 // The class of the board's wood; soft where its wood is not in the table.
 std::string wood_class_of(const Blank& blank);
+// What its feeds are kept for, as a person says it: soft wood, hard wood, sheet goods, else the material itself, such
+// as brass.
+std::string class_in_words(const Blank& blank);
 
 }  // namespace doyen

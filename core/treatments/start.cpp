@@ -38,6 +38,7 @@ Treatment start_look(Treatment::Kind kind, const Treatment& was, const LookStart
   const Look& look = look_of(kind);
   Treatment cut = was;
   cut.kind = kind;
+  cut.left_uncut = kind == Treatment::Kind::None;
   if (look_of(was.kind).to_back) cut.back = false;  // only what goes to the back by itself comes from there again
   const Bit* bit = about.rack.find(cut.bit);
   if (bit == nullptr || !suits(*bit, wanted_bit(cut)) || !look.takes(*bit)) {

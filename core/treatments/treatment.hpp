@@ -32,6 +32,7 @@ struct Treatment {
   double margin = 10;                 // mm, of a sunk ground that no piece bounds
   bool resin = false;                 // filled level with the face with resin
   bool back = false;                  // cut from the back, with the board turned over
+  bool left_uncut = false;            // not cut, on purpose: nobody asks any more how it should look
   Moves moves;
 
   InciseChoices incise{};

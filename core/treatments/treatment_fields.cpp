@@ -53,6 +53,7 @@ void add_shared(Record<Treatment>& f) {
   f.record("moves", &T::moves, moves_fields()).used_when(is_cut);
   f.flag("resin", &T::resin).used_when([](const T& t) { return look_of(t.kind).resin; });
   f.flag("back", &T::back).used_when(is_cut);
+  f.flag("leftUncut", &T::left_uncut).used_when([](const T& t) { return t.kind == T::Kind::None; });
 }
 
 }  // namespace

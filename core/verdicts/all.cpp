@@ -25,7 +25,7 @@ const char* to_word(Grade grade) {
     case Grade::Note:
       return "note";
     case Grade::Mind:
-      return "mind";
+      return "warning";
     case Grade::Stop:
       return "stop";
   }

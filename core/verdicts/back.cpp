@@ -102,7 +102,7 @@ void check_between(const Situation& s, std::vector<Verdict>& out) {
                    id,
                    at,
                    whom + " leaves " + s.show(least) + " of wood under the front's cuts.",
-                   "At least " + s.show(s.job.run.least_wood) + " shall stay.",
+                   "You asked for at least " + s.show(s.job.run.least_wood) + ".",
                    {}});
     return;
   }
@@ -115,7 +115,7 @@ void check_between(const Situation& s, std::vector<Verdict>& out) {
   out.push_back({Grade::Stop, "sides-meet", id, at,
                  least <= 0 ? whom + " breaks through into the front's cuts."
                             : whom + " leaves only " + s.show(least) + " of wood under the front's cuts.",
-                 "At least " + s.show(s.job.run.least_wood) + " shall stay. Make it shallower, or move it.",
+                 "You asked for at least " + s.show(s.job.run.least_wood) + ". Make it shallower, or move it.",
                  std::move(remedies)});
 }
 

@@ -31,7 +31,7 @@ void check_through(const Situation& s, std::vector<Verdict>& out) {
            item.piece.id,
            cuts->deepest_at,
            "“" + item.piece.name + "” is cut no deeper than the thickest reading, " + s.show(blank.thickest()) + ".",
-           "It would hang on by a skin wherever the board or the bed is uneven.",
+           "It would not come loose everywhere: the board or the bed is uneven.",
            {deeper}});
     } else if (over < std::max(0.1, blank.bed_unevenness)) {
       out.push_back({Grade::Mind,
@@ -112,7 +112,7 @@ void check_tabs(const Situation& s, std::vector<Verdict>& out) {
                      item.piece.id,
                      tab.at,
                      "A tab of “" + item.piece.name + "” stands badly: " + why + ".",
-                     "A chisel cannot pare it off cleanly there.",
+                     "It will be hard to trim there.",
                      {{"Let Doyen place the tabs", [id = item.piece.id](Job& job) {
                          if (Item* it = job.find(id)) it->cut.through.tabs.placed.clear();
                        }}}});
@@ -122,8 +122,8 @@ void check_tabs(const Situation& s, std::vector<Verdict>& out) {
                      "tab-too-high",
                      item.piece.id,
                      bounds(region).centre(),
-                     "The tabs are as high as the board is thick.",
-                     "They would not be cut at all.",
+                     "The tabs are as high as the board.",
+                     "Nothing would be cut there: lower the tabs.",
                      {}});
     }
   }

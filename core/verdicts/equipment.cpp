@@ -52,9 +52,9 @@ void check_chip(const Situation& s, const Bit& bit, const std::string& wood, con
                  thick ? "chip-too-thick" : "chip-too-thin",
                  item.piece.id,
                  at,
-                 "The " + bit.name + " takes " + in(chip) + " a tooth in " + wood + " wood; " + in(bounds.least) +
-                     " to " + in(bounds.most) + " is usual.",
-                 thick ? "It may break or tear the wood; feed slower or turn faster."
+                 "The " + bit.name + " takes a chip of " + in(chip) + " per tooth; " + in(bounds.least) + " to " +
+                     in(bounds.most) + " is usual in " + class_in_words(s.job.blank) + ".",
+                 thick ? "It may break, or tear what it cuts; feed slower or turn faster."
                        : "It rubs, burns and goes blunt; feed faster or turn slower.",
                  {{"Feed " + s.show_feed(fitting) + " in this job", [id = bit.id, feeds, fitting](Job& job) {
                      Feeds own = feeds;
@@ -141,7 +141,7 @@ void check_bits(const Situation& s, std::vector<Verdict>& out) {
                      "no-feeds",
                      item.piece.id,
                      at,
-                     "The " + bit->name + " has no feeds for " + wood + " wood.",
+                     "The " + bit->name + " has no feeds for " + class_in_words(s.job.blank) + ".",
                      "Give feed, plunge and spindle speed in the rack; no file is written with a guess.",
                      {}});
     }

@@ -91,11 +91,12 @@ void check_wood_left(const Situation& s, std::vector<Verdict>& out) {
         [](const Bit& b) { return b.true_angle(); });
     if (incised && blunter != nullptr) remedies.push_back(use_v(item.piece.id, *blunter));
     const std::string deep = "“" + item.piece.name + "” goes " + s.show(cuts->deepest) + " deep";
-    out.push_back(
-        {Grade::Stop, left <= 0 ? "deeper-than-wood" : "too-little-wood-left", item.piece.id, cuts->deepest_at,
-         left <= 0 ? deep + ": right through the board." : deep + " and leaves " + s.show(left) + " of wood.",
-         "The thinnest reading is " + s.show(thinnest) + "; at least " + s.show(s.job.run.least_wood) + " shall stay.",
-         std::move(remedies)});
+    out.push_back({Grade::Stop, left <= 0 ? "deeper-than-wood" : "too-little-wood-left", item.piece.id,
+                   cuts->deepest_at,
+                   left <= 0 ? deep + ": right through the board." : deep + " and leaves " + s.show(left) + " of wood.",
+                   "The thinnest reading is " + s.show(thinnest) + "; you asked for at least " +
+                       s.show(s.job.run.least_wood) + ".",
+                   std::move(remedies)});
   }
 }
 
@@ -147,8 +148,9 @@ void check_reach(const Situation& s, std::vector<Verdict>& out) {
     }
     out.push_back({Grade::Mind, "unreached", item.piece.id, cuts->unreached.at,
                    format_area(cuts->unreached.area, s.job.lengths) + " of “" + item.piece.name +
-                       "” is not reached by the " + bit->name + ".",
-                   "The largest part is about " + s.show(cuts->unreached.width) + " wide.", std::move(remedies)});
+                       "” cannot be reached by the " + bit->name + ".",
+                   "The corners stay round. The largest part is about " + s.show(cuts->unreached.width) + " wide.",
+                   std::move(remedies)});
   }
 }
 
@@ -185,7 +187,7 @@ void check_floor(const Situation& s, std::vector<Verdict>& out) {
     const double share = cuts->floor_by_v / whole * 100;
     out.push_back(
         {Grade::Mind, "floor-by-v-alone", item.piece.id, bounds(cuts->floor.islands.front()).centre(),
-         "The V's tip alone makes " + format_number(share, 0) + " % of the flat floor in “" + item.piece.name + "”.",
+         "Only the V's tip reaches " + format_number(share, 0) + " % of the flat floor in “" + item.piece.name + "”.",
          "That is slow and leaves fine ridges.", std::move(remedies)});
   }
 }

@@ -67,7 +67,7 @@ void check_cleared(const Seen& piece, std::vector<Verdict>& out) {
                    "nothing-sunk",
                    id,
                    at,
-                   "Nothing is sunk round " + name + ": its panel leaves no room beside it.",
+                   "The panel is no larger than " + name + ", so nothing can be lowered round it.",
                    "Choose a larger panel, or a margin.",
                    {{"Take a margin of 10 mm", [id](Job& job) {
                        Item* it = job.find(id);

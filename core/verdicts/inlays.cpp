@@ -136,9 +136,9 @@ void check_movement(const Situation& s, const Item& item, const Box& box, const 
                   "woods-move-apart",
                   item.piece.id,
                   box.centre(),
-                  plug.name + " and " + board.name + " move apart by " + s.show(std::max(x, y)) + " over the " +
-                      s.show(size) + " of “" + item.piece.name + "”, for " + format_number(inlay.moisture, 1) +
-                      " per cent of moisture" + (inlay.crossed ? ": their grains cross." : "."),
+                  plug.name + " and " + board.name + " will swell differently: " + s.show(std::max(x, y)) +
+                      " across “" + item.piece.name + "” (" + s.show(size) + ") if moisture changes by " +
+                      format_number(inlay.moisture, 1) + " %" + (inlay.crossed ? ": their grains cross." : "."),
                   inlay.crossed ? "The line can open or the plug lift."
                                 : "The line can open or the plug lift; split it, or choose woods nearer to each other.",
                   {}};

@@ -130,8 +130,8 @@ void check_keep_outs(const Situation& s, std::vector<Verdict>& out) {
                      item.piece.id,
                      {place.x, place.y},
                      "“" + item.piece.name + "” is cut where " + name_of(place.kind) + (metal ? " stands." : " lies."),
-                     metal ? "The bit would strike metal; keep " + s.show(kClear) + " clear."
-                           : "It may tear, split or take the finish unlike the rest.",
+                     metal ? "The bit would hit it. Keep " + s.show(kClear) + " away."
+                           : "It may tear, split or take stain differently.",
                      std::move(remedies)});
       break;
     }

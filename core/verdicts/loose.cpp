@@ -135,8 +135,8 @@ void check_relief(const Situation& s, std::vector<Verdict>& out) {
       }
     }
     out.push_back({Grade::Mind, "comes-free", by == nullptr ? std::string() : by->piece.id, part.at,
-                   "A part of " + format_number(part.area / 100, 1) + " cm²" +
-                       (by == nullptr ? "" : " in “" + by->piece.name + "”") + " comes free before the end.",
+                   "A loose part (about " + format_area(part.area, s.job.lengths) + ")" +
+                       (by == nullptr ? "" : " in “" + by->piece.name + "”") + " comes free before the cut ends.",
                    "Tape it down, or hold it otherwise; a loose part can be caught by the bit and thrown.",
                    std::move(remedies)});
   }
@@ -163,10 +163,10 @@ void check_loose(const Situation& s, std::vector<Verdict>& out) {
            "loose-inside",
            item.piece.id,
            at,
-           (insides == 1 ? "The inside of " + (letter.empty() ? "“" + item.piece.name + "”" : letter) + " comes"
-                         : std::to_string(insides) + " insides of “" + item.piece.name + "” come") +
+           (insides == 1 ? "The middle of " + (letter.empty() ? "“" + item.piece.name + "”" : letter) + " comes"
+                         : std::to_string(insides) + " middles of “" + item.piece.name + "” come") +
                " free when it is pierced.",
-           "It would fall, or jam between bit and wood, and the letter would be a hole. Bridge it under "
+           "It would fall, or jam between bit and wood, and the middle of the letter would be lost. Bridge it under "
            "Artwork, or take a face whose letters are open.",
            {{"Incise it instead", [id = item.piece.id, v = id_of(usual_v(s.rack))](Job& job) {
                Item* it = job.find(id);
@@ -181,7 +181,7 @@ void check_loose(const Situation& s, std::vector<Verdict>& out) {
                      "slug-falls",
                      item.piece.id,
                      bounds(outlines).centre(),
-                     "The slug of “" + item.piece.name + "” comes free at the last pass.",
+                     "The middle of “" + item.piece.name + "” comes free at the last pass.",
                      "It can lift and jam the bit; hold it with tabs or tape, or clear it.",
                      {{"Hold it with tabs",
                        [id = item.piece.id](Job& job) {

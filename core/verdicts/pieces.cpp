@@ -8,13 +8,6 @@ namespace doyen {
 
 namespace {
 
-// A piece that is not cut itself, but says how far the ground round a raised one is sunk.
-bool bounds_a_panel(const Job& job, const std::string& id) {
-  return std::any_of(job.items.begin(), job.items.end(), [&](const Item& item) {
-    return item.cut.kind == Treatment::Kind::Raise && item.cut.raise.panel == id;
-  });
-}
-
 bool is_closed(const Line2& line) { return line.size() > 3 && distance(line.front(), line.back()) < 0.02; }
 
 std::string counted(std::size_t n, const char* one, const char* many) {
@@ -142,17 +135,22 @@ void check_pieces(const Situation& s, std::vector<Verdict>& out) {
                      {}});
     } else if (!outlines.lines.empty() && look_of(s.job.items[i].cut.kind).needs_area) {
       check_lines(s.job.items[i], outlines, out);
-    } else if (s.job.items[i].cut.kind == Treatment::Kind::None && !s.job.is_source(piece.id) &&
-               !bounds_a_panel(s.job, piece.id)) {
+    } else if (s.job.undecided(s.job.items[i])) {
       out.push_back({Grade::Mind,
                      "no-treatment",
                      piece.id,
                      outlines.region.empty() ? outlines.lines.front().front() : bounds(outlines.region).centre(),
                      "“" + piece.name + "” is not cut yet.",
-                     "Say under Cuts how it shall look.",
-                     {{"Incise it", [id = piece.id](Job& job) {
+                     "Say under Cuts how it should look.",
+                     {{"Incise it",
+                       [id = piece.id](Job& job) {
                          if (Item* item = job.find(id)) item->cut.kind = Treatment::Kind::Incise;
-                       }}}});
+                       }},
+                      {"Leave it uncut",
+                       [id = piece.id](Job& job) {
+                         if (Item* item = job.find(id)) item->cut.left_uncut = true;
+                       },
+                       true}}});
     }
   }
 }

@@ -31,7 +31,7 @@ struct Verdict {
   std::vector<Remedy> remedies;
 };
 
-const char* to_word(Grade grade);  // note, mind, stop
+const char* to_word(Grade grade);  // note, warning, stop
 
 // Everything a check may look at. `pieces` runs along job.items.
 struct PieceState {
@@ -62,7 +62,7 @@ struct Situation {
     return job.lengths.unit == Unit::Inch ? format_number(mm_a_minute / kMmPerInch, 0) + " in/min"
                                           : format_number(mm_a_minute, 0) + " mm/min";
   }
-  [[nodiscard]] std::string show(double mm) const { return format_length(mm, job.lengths); }
+  [[nodiscard]] std::string show(double mm) const { return depth_in_words(mm, job.lengths); }
 };
 
 // A check looks and adds what it has to say. One file each; all_checks() is the one place where they are listed.

@@ -175,8 +175,8 @@ TEST_CASE("points of a drawing are dragged, added, removed and smoothed on the b
     middle = a.point.at * 0.125 + *a.point.out * 0.375 + b.point.in.value_or(b.point.at) * 0.375 + b.point.at * 0.125;
   QTest::mouseDClick(&w.window.bench(), Qt::LeftButton, {}, px(w, middle).toPoint());
   CHECK(hand.points().size() == before + 1);
-  QTest::keyClick(&w.window.bench(), Qt::Key_S);
-  QTest::keyClick(&w.window.bench(), Qt::Key_C);
+  QTest::keyClick(&w.window.bench(), Qt::Key_R);
+  QTest::keyClick(&w.window.bench(), Qt::Key_P);
   CHECK(w.job().find("sprig") != nullptr);
   QTest::keyClick(&w.window.bench(), Qt::Key_Escape);
   CHECK_FALSE(hand.active());
@@ -436,7 +436,9 @@ TEST_CASE("a drawing of outlines is offered as the areas they enclose, and can b
   w.settle();
   const std::string id = w.job().items.back().piece.id;
   CHECK(area(outlines_of(w.piece(id.c_str())).region) == Approx(2500 - M_PI * 100).epsilon(1e-3));
-  CHECK(w.job().items.back().cut.kind == Treatment::Kind::Incise);
+  CHECK(w.job().items.back().cut.kind == Treatment::Kind::None);  // until it is told how it should look
+  w.choose(Stage::Cuts, id.c_str());
+  w.look("incise");
   w.choose(Stage::Artwork, id.c_str());
   w.pick("linesAre", 1);
   CHECK(std::get<Drawing>(w.piece(id.c_str()).what).lines == Drawing::Lines::Followed);

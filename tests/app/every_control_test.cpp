@@ -26,7 +26,8 @@ std::string called(const QWidget* control) {
 // These choose what is looked at, not what is cut.
 bool only_looks(const QWidget* control) {
   static const std::set<QString> kLooks{QStringLiteral("feedsOf"), QStringLiteral("sanded"), QStringLiteral("setting")};
-  if (kLooks.contains(control->objectName()) || called(control) == "Between") return true;  // which pair of letters
+  if (kLooks.contains(control->objectName()) || called(control) == "Extra space between")
+    return true;  // which pair of letters
   for (const QWidget* up = control; up != nullptr; up = up->parentWidget()) {
     if (up->objectName().startsWith(QStringLiteral("try"))) return true;  // what if
   }

@@ -113,7 +113,7 @@ TEST_CASE("the proof lies on the bench and in the section, and what-ifs change i
   FitKeeper& fit = w.window.fit();
   REQUIRE(fit.fit() != nullptr);
   CHECK(card_number(w, "Glue gap") == "1.2 mm");
-  CHECK(card_number(w, "Binds") == "nowhere");
+  CHECK(card_number(w, "Touches too early") == "nowhere");
   CHECK(card_number(w, "Open line at the face") == "none");
   // Every view is another picture, and the board's own is none.
   CHECK_FALSE(w.window.bench().overlay().isNull());

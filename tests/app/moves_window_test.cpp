@@ -160,7 +160,7 @@ TEST_CASE("feeds are this job's own until they are kept in the rack on purpose")
   const double before = feed->value();
   const double seconds = w.plan().seconds;
   CHECK_THAT(w.find<QLabel>("chip")->text().toStdString(),
-             Catch::Contains("in a tooth") && Catch::Contains("is usual") && Catch::Contains("As in the rack"));
+             Catch::Contains("in per tooth") && Catch::Contains("is usual") && Catch::Contains("The rack's figures"));
   w.spin("feed", before / 2);
   CHECK(w.plan().seconds > seconds);
   CHECK(w.job().run.feeds.at("flat-1/4in").feed == Approx(before / 2 * kMmPerInch));

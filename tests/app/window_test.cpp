@@ -81,7 +81,7 @@ TEST_CASE("bit and floor limit change the depth, and the ticket's sum follows") 
   auto* card = w.window.findChildren<NumberCard*>().first();
   bool shown = false;
   for (NumberCard* c : w.window.findChildren<NumberCard*>()) {
-    if (c->isVisible() && c->number() == "0.1875 in") shown = true, card = c;
+    if (c->isVisible() && c->number() == "0.188 in") shown = true, card = c;
   }
   REQUIRE(shown);
   CHECK(card->sum_text().isEmpty());  // nobody has asked yet
@@ -275,7 +275,7 @@ TEST_CASE("work that was not saved outlives a kill") {
   Window w;
   on_next_dialog([](QDialog* d) {
     for (QPushButton* b : d->findChildren<QPushButton*>()) {
-      if (b->text() == "Take it up") QTest::mouseClick(b, Qt::LeftButton);
+      if (b->text() == "Restore it") QTest::mouseClick(b, Qt::LeftButton);
     }
   });
   w.window.offer_recovery();
@@ -452,8 +452,8 @@ TEST_CASE("something made from a piece follows it, and can be frozen") {
   w.window.document().edit("move", [](Job& job) { job.find("sprig")->piece.at.x += 12; });
   CHECK(box().left == Approx(left + 12).margin(0.01));
   w.choose(Stage::Artwork, id.c_str());
-  REQUIRE(w.button("Freeze") != nullptr);
-  QTest::mouseClick(w.button("Freeze"), Qt::LeftButton);
+  REQUIRE(w.button("Make it independent") != nullptr);
+  QTest::mouseClick(w.button("Make it independent"), Qt::LeftButton);
   CHECK(std::holds_alternative<Drawing>(w.job().find(id)->piece.what));
   CHECK(box().left == Approx(left + 12).margin(0.05));
 }

@@ -90,7 +90,7 @@ TEST_CASE("changing one figure says what moved") {
   const std::vector<std::string> lines = what_moved(before, after, &v, mm);
   REQUIRE(lines.size() == 4);
   CHECK(lines[0] == "glue gap 1.2 mm → 1.5 mm (+0.3 mm)");
-  CHECK(lines[1] == "land smaller by, a side 2.19 mm → 2.02 mm (−0.17 mm)");  // 3.8 and 3.5 × tan 30°
+  CHECK(lines[1] == "plug smaller by, each side 2.19 mm → 2.02 mm (−0.17 mm)");  // 3.8 and 3.5 × tan 30°
   after = before;
   after.inlay.saw_gap = 2;
   CHECK(what_moved(before, after, &v, mm).size() == 3);
@@ -366,13 +366,13 @@ TEST_CASE("woods that fight are told: movement by stated moisture, crossed grain
   const Plan wet = told([](Job& j) { j.items[0].cut.inlay.moisture = 20; });
   const Verdict* v = workbench::find(wet, "woods-move-apart");
   REQUIRE(v != nullptr);
-  CHECK_THAT(v->text, Catch::Contains("20 per cent") && Catch::Contains(format_length(5 * alike, wet.job.lengths)));
+  CHECK_THAT(v->text, Catch::Contains("20 %") && Catch::Contains(depth_in_words(5 * alike, wet.job.lengths)));
   CHECK_FALSE(has(told([](Job& j) { j.items[0].cut.inlay.moisture = 0; }), "woods-move-apart"));
   // Crossed, the maple moves by all of its own along the board's width, where the walnut does not.
   Plan crossed = told([](Job& j) { j.items[0].cut.inlay.crossed = true; });
   v = workbench::find(crossed, "woods-move-apart");
   REQUIRE(v != nullptr);
-  CHECK_THAT(v->text, Catch::Contains(format_length(120 * maple.change_tangential * 4, crossed.job.lengths)));
+  CHECK_THAT(v->text, Catch::Contains(depth_in_words(120 * maple.change_tangential * 4, crossed.job.lengths)));
   REQUIRE_FALSE(v->remedies.empty());
   Job mended = crossed.job;
   v->remedies[0].apply(mended);

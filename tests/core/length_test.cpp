@@ -83,7 +83,7 @@ TEST_CASE("what is 1.25 to one half of the world and 1250 to the other is asked 
 
 TEST_CASE("lengths are printed in the unit that is asked for") {
   const LengthStyle mm{}, inch{Unit::Inch, false, 64}, fraction{Unit::Inch, true, 64};
-  CHECK(format_length(4.7625, mm) == "4.76 mm");
+  CHECK(format_length(4.7625, mm) == "4.763 mm");
   CHECK(format_length(4.7625, inch) == "0.1875 in");
   CHECK(format_length(4.7625, fraction) == "3/16\"");
   CHECK(format_length(38.1, fraction) == "1 1/2\"");
@@ -93,6 +93,23 @@ TEST_CASE("lengths are printed in the unit that is asked for") {
   CHECK(format_length(-0.0001, mm) == "0 mm");
   CHECK(format_length(5.08, fraction, false) == "0.2");  // no 64th is near: decimals
   CHECK(format_length(1234.5678, mm) == "1234.6 mm");
+}
+
+TEST_CASE("words say no more digits than can be told apart in the wood") {
+  const LengthStyle mm{}, inch{Unit::Inch, false, 64}, fraction{Unit::Inch, true, 64};
+  CHECK(depth_in_words(7.34519, mm) == "7.35 mm");
+  CHECK(depth_in_words(7.34519, inch) == "0.289 in");  // 7.34519 / 25.4 = 0.28918
+  CHECK(depth_in_words(4.7625, fraction) == "3/16\"");
+  CHECK(size_in_words(321.3719, mm) == "321.4 mm");
+  CHECK(size_in_words(321.3719, inch, false) == "12.65");  // 12.6524
+  CHECK(format_area(39.21, mm) == "39 mm²");
+  CHECK(format_area(1764, mm) == "18 cm²");
+  CHECK(format_area(310, mm) == "3.1 cm²");
+  CHECK(format_area(39.21, inch) == "0.061 in²");  // 39.21 / 645.16 = 0.06078
+  CHECK(format_area(310, inch) == "0.48 in²");
+  CHECK(format_area(0.4, mm) == "0.4 mm²");
+  CHECK(format_area(99.96, mm) == "100 mm²");
+  CHECK(format_area(0, mm) == "0 mm²");
 }
 
 TEST_CASE("what is printed is read back as the same length") {
@@ -123,9 +140,9 @@ TEST_CASE("areas are written in the job's unit, square") {  // 1 in = 25.4 mm ex
   LengthStyle mm, inch;
   mm.unit = Unit::Millimetre;
   inch.unit = Unit::Inch;
-  CHECK(format_area(39.24, mm) == "39.2 mm²");
-  CHECK(format_area(1234.6, mm) == "1235 mm²");
+  CHECK(format_area(39.24, mm) == "39 mm²");
+  CHECK(format_area(1234.6, mm) == "12 cm²");
   CHECK(format_area(645.16, inch) == "1 in²");
-  CHECK(format_area(39.24, inch) == "0.0608 in²");
-  CHECK(format_area(64516 * 0.123, inch) == "12.3 in²");
+  CHECK(format_area(39.24, inch) == "0.061 in²");
+  CHECK(format_area(64516 * 0.123, inch) == "12 in²");
 }

@@ -39,7 +39,7 @@ double farthest_from_circle(const Region& region, Point middle, double least, do
   return worst;
 }
 
-std::string mm(double v) { return format_length(v, {}); }
+std::string mm(double v) { return depth_in_words(v, {}); }
 
 }  // namespace
 

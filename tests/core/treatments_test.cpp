@@ -400,7 +400,7 @@ TEST_CASE("what comes free is found in the relief itself, whatever frees it") {
   REQUIRE(v != nullptr);
   CHECK(std::abs(v->at.x - 120) < 22);
   CHECK(std::abs(v->at.y - 80) < 22);
-  CHECK(v->text.find("17.") != std::string::npos);  // (50 − 8)² = 1764 mm²
+  CHECK(v->text.find("18 cm²") != std::string::npos);  // (50 − 8)² = 1764 mm²
   // One slot shorter, and it hangs on.
   std::get<PlainShape>(job.items[0].piece.what).width = 30;
   CHECK(find(planned(job), "comes-free") == nullptr);

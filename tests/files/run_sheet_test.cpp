@@ -114,7 +114,7 @@ TEST_CASE("the plugs' sheet says that they are mirrored, in words and beside two
   const std::string text = sheet_of(boards[0].plan.job, out);
   CHECK_THAT(text, says("This board holds plugs") && says("mirrored, as they must"));
   CHECK_THAT(text, says("as it lies on this board") && says("as it lies in its pocket, turned over"));
-  CHECK_THAT(text, says("shall stop 1.2 mm above the other board's face"));
+  CHECK_THAT(text, says("should stop 1.2 mm above the other board's face"));
   CHECK_THAT(text, says("Sugar maple"));
 }
 

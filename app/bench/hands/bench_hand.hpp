@@ -29,7 +29,7 @@ class BenchHand {
   virtual void drag(QPointF at) = 0;
   virtual void release(QPointF at) = 0;
   virtual bool double_click(QPointF) { return false; }
-  virtual bool key(int) { return false; }
+  virtual bool key(int, Qt::KeyboardModifiers) { return false; }
   virtual bool hovers(QPointF) const { return false; }  // the mouse would take hold of something here
   virtual void job_changed() {}                         // the job, the selection or the stage
 

@@ -22,7 +22,7 @@ void MeasureHand::paint(QPainter& p) {
   p.drawLine(a, b);
   dot(p, a, 4, true);
   dot(p, b, 4, true);
-  const QString text = QString::fromStdString(format_length(distance(from_, to_), bench_.job().lengths));
+  const QString text = QString::fromStdString(size_in_words(distance(from_, to_), bench_.job().lengths));
   p.setFont(theme::font(9));
   const double w = p.fontMetrics().horizontalAdvance(text) + 16;
   const QRectF tag((a + b) / 2 + QPointF(-w / 2, 8), QSizeF(w, 20));
@@ -51,7 +51,7 @@ void MeasureHand::release(QPointF at) {
   if (distance(from_, to_) > 0.05) Q_EMIT bench_.measured(from_, to_);
 }
 
-bool MeasureHand::key(int key) {
+bool MeasureHand::key(int key, Qt::KeyboardModifiers) {
   if (!active_ || key != Qt::Key_Escape) return false;
   set_active(false);
   return true;

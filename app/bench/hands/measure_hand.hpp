@@ -15,7 +15,7 @@ class MeasureHand : public BenchHand {
   void drag(QPointF at) override;
   void release(QPointF at) override;
   bool hovers(QPointF) const override { return active_; }
-  bool key(int key) override;
+  bool key(int key, Qt::KeyboardModifiers keys) override;
 
  private:
   [[nodiscard]] Point caught(QPointF at) const;

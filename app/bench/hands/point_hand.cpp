@@ -111,13 +111,23 @@ bool PointHand::double_click(QPointF at) {
   return true;
 }
 
-bool PointHand::key(int key) {
+bool PointHand::key(int key, Qt::KeyboardModifiers keys) {
   if (!active_) return false;
   if (key == Qt::Key_Escape) {
     set_active(false);
     return true;
   }
   if (!chosen_) return false;
+  if (const Point by = nudge(key, keys, bench_.job().lengths); length(by) > 0) {
+    const auto at =
+        std::find_if(points_.begin(), points_.end(), [&](const BoardPoint& p) { return p.place == *chosen_; });
+    if (at == points_.end()) return true;
+    begin_drag();
+    edit_piece(words("move a point"), [place = *chosen_, to = at->point.at + by](Piece& piece) {
+      move_point(piece, place, PointPart::Itself, to);
+    });
+    return true;
+  }
   begin_drag();
   const PointPlace place = *chosen_;
   switch (key) {
@@ -126,11 +136,11 @@ bool PointHand::key(int key) {
       chosen_.reset();
       edit_piece(words("remove a point"), [place](Piece& piece) { remove_point(piece, place); });
       return true;
-    case Qt::Key_S:
-      edit_piece(words("make a point smooth"), [place](Piece& piece) { smooth_point(piece, place); });
+    case Qt::Key_R:
+      edit_piece(words("make it round here"), [place](Piece& piece) { smooth_point(piece, place); });
       return true;
-    case Qt::Key_C:
-      edit_piece(words("make a corner"), [place](Piece& piece) { corner_point(piece, place); });
+    case Qt::Key_P:
+      edit_piece(words("make it pointed here"), [place](Piece& piece) { corner_point(piece, place); });
       return true;
     default:
       return false;

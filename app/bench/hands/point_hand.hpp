@@ -16,7 +16,7 @@ class PointHand : public BenchHand {
   void drag(QPointF at) override;
   void release(QPointF) override {}
   bool double_click(QPointF at) override;
-  bool key(int key) override;
+  bool key(int key, Qt::KeyboardModifiers keys = Qt::NoModifier) override;
   bool hovers(QPointF at) const override;
   void job_changed() override;
 

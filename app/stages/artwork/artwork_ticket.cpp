@@ -1,4 +1,5 @@
 #include <QMenu>
+#include <QShortcut>
 
 #include "parts/flow_layout.hpp"
 #include "problem.hpp"
@@ -82,7 +83,7 @@ ArtworkTicket::ArtworkTicket(Workshop& shop) : Ticket(shop) {
   for (const auto& [kind, name] : shape_names())
     connect(menu->addAction(name), &QAction::triggered, this, [this, kind = kind] { Q_EMIT add_shape(kind); });
   shapes->setMenu(menu);
-  made_ = add_button(flow, tr("+ Made from it"), QStringLiteral("madeFrom"));
+  made_ = add_button(flow, tr("+ From this piece"), QStringLiteral("madeFrom"));
   made_->setToolTip(tr("Something new from the chosen piece, which follows it"));
   auto* made_menu = new QMenu(made_);
   for (const auto& [how, name] : MadeSection::names())
@@ -93,6 +94,9 @@ ArtworkTicket::ArtworkTicket(Workshop& shop) : Ticket(shop) {
   list_->setFixedHeight(112);
   list_->setAccessibleName(tr("Pieces on the board"));
   column_->addWidget(list_);
+  auto* remove = new QShortcut(QKeySequence::Delete, list_);
+  remove->setContext(Qt::WidgetShortcut);
+  connect(remove, &QShortcut::activated, this, &ArtworkTicket::remove_piece);
   connect(list_, &QListWidget::currentItemChanged, this, [this](QListWidgetItem* now) {
     if (!filling_ && now != nullptr) shop_.select(now->data(Qt::UserRole).toString());
   });
@@ -124,8 +128,13 @@ void ArtworkTicket::refresh() {
   const Job& job = shop_.document.job();
   list_->clear();
   for (const Item& item : job.items) {
-    auto* row = new QListWidgetItem(QString::fromStdString(item.piece.name) + QStringLiteral("  ·  ") +
-                                    tr(kind_word(item.piece)));
+    const bool source = item.cut.kind == Treatment::Kind::None && job.is_source(item.piece.id);
+    auto* row = new QListWidgetItem(
+        QString::fromStdString(item.piece.name) + QStringLiteral("  ·  ") + tr(kind_word(item.piece)) +
+        (source                                                          ? tr("  ·  only a source, not cut")
+         : job.undecided(item)                                           ? tr("  ·  not cut yet")
+         : item.cut.left_uncut && item.cut.kind == Treatment::Kind::None ? tr("  ·  not cut")
+                                                                         : QString()));
     row->setData(Qt::UserRole, QString::fromStdString(item.piece.id));
     list_->addItem(row);
     if (QString::fromStdString(item.piece.id) == shop_.selected) list_->setCurrentItem(row);

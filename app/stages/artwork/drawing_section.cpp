@@ -32,7 +32,7 @@ DrawingSection::DrawingSection(Workshop& shop) : ArtworkSection(shop) {
   original_->setObjectName(QStringLiteral("original"));
   original_->setToolTip(tr("The job keeps the parts as they were before any mending or point editing"));
   column_->addWidget(original_);
-  auto* clean = new QPushButton(tr("Clean up: what is wrong with it…"));
+  auto* clean = new QPushButton(tr("Check and clean up…"));
   clean->setObjectName(QStringLiteral("cleanUp"));
   clean->setCheckable(true);
   column_->addWidget(clean);
@@ -308,7 +308,7 @@ void DrawingSection::ask_for_report() {
     try {
       const Cancel::Scope stops(cancel);
       found = clean_up_report(
-          piece, board, {}, [style](double mm) { return format_length(mm, style); }, along, cancel);
+          piece, board, {}, [style](double mm) { return depth_in_words(mm, style); }, along, cancel);
     } catch (const Cancelled&) {
       return;
     } catch (const Problem& p) {

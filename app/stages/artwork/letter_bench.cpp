@@ -120,7 +120,7 @@ LetterBench::~LetterBench() {
   pool_.waitForDone();
 }
 
-QString LetterBench::length(double mm) const { return QString::fromStdString(format_length(mm, job_.lengths)); }
+QString LetterBench::length(double mm) const { return QString::fromStdString(depth_in_words(mm, job_.lengths)); }
 
 void LetterBench::start() {
   constexpr int kMost = 40;
@@ -163,7 +163,7 @@ void LetterBench::judge(const FaceName& face, bool good) {
       j.fit = fitness_of(outlines.region, bit, feeds, machine, cancel);
       if (!outlines.region.empty()) j.picture = carved_strip(outlines.region, bit, source_job.blank, cancel);
       const double gap = least_gap(wood_class_of(source_job.blank));
-      const auto shown = [&](double mm) { return QString::fromStdString(format_length(mm, source_job.lengths)); };
+      const auto shown = [&](double mm) { return QString::fromStdString(depth_in_words(mm, source_job.lengths)); };
       if (!outlines.missing.empty()) {
         j.grade = 2;
         j.says = LetterBench::tr("has no “%1”").arg(QString::fromStdString(outlines.missing.front()));
@@ -247,19 +247,20 @@ void LetterBench::show_chosen() {
                "style='font-size:13pt'>%2</b>&nbsp;&nbsp;<span style='color:#6E675C'>%3</span></p>")
         .arg(label, number, beside);
   };
-  figures_->setText(
-      line(tr("Thinnest stroke"), length(f.thinnest), {}) +
-      line(tr("Narrowest gap"), length(f.gap), tr("between letters, or inside one")) +
-      line(tr("Deepest groove"), length(f.deepest), tr("of %1 wood").arg(length(job_.blank.thinnest()))) +
-      line(tr("Hangs together"), f.parts == 1 ? tr("one part") : tr("%1 parts").arg(f.parts),
-           f.loose_counters == 0 ? tr("no loose insides") : tr("if cut out: %1 loose insides").arg(f.loose_counters)) +
-      line(tr("Points"), QString::number(f.points),
-           tr("%1 a cm; feed reaches %2 of %3 %4")
-               .arg(f.points_per_cm, 0, 'f', 0)
-               .arg(f.feed / k, 0, 'f', 0)
-               .arg(f.feed_asked / k, 0, 'f', 0)
-               .arg(inch ? tr("in/min") : tr("mm/min"))) +
-      line(tr("Time"), QString::fromStdString(format_duration(f.seconds)), tr("one bit")));
+  figures_->setText(line(tr("Thinnest stroke"), length(f.thinnest), {}) +
+                    line(tr("Narrowest gap"), length(f.gap), tr("between letters, or inside one")) +
+                    line(tr("Deepest groove"), length(f.deepest), tr("of %1 wood").arg(length(job_.blank.thinnest()))) +
+                    line(tr("Separate parts"), QString::number(f.parts),
+                         f.loose_counters == 0   ? tr("cut through, no middle would fall out")
+                         : f.loose_counters == 1 ? tr("cut through, 1 middle would fall out")
+                                                 : tr("cut through, %1 middles would fall out").arg(f.loose_counters)) +
+                    line(tr("Points"), QString::number(f.points),
+                         tr("%1 per cm; expected speed %2 %4 (%3 asked)")
+                             .arg(f.points_per_cm, 0, 'f', 0)
+                             .arg(f.feed / k, 0, 'f', 0)
+                             .arg(f.feed_asked / k, 0, 'f', 0)
+                             .arg(inch ? tr("in/min") : tr("mm/min"))) +
+                    line(tr("Time"), QString::fromStdString(format_duration(f.seconds)), tr("one bit")));
   // What happens when it is made smaller, by the least that matters.
   const double gap = least_gap(wood_class_of(job_.blank));
   const auto* l = std::get_if<Lettering>(&piece_.what);

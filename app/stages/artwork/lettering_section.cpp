@@ -46,16 +46,31 @@ LetteringSection::LetteringSection(Workshop& shop) : ArtworkSection(shop) {
   line_spacing_ = new QSpinBox;
   line_spacing_->setRange(30, 400);
   line_spacing_->setSuffix(tr(" %"));
-  column_->addWidget(make_row(tr("Lines set"), align_));
+  column_->addWidget(make_row(tr("Align lines"), align_));
   column_->addWidget(make_row(tr("Letter spacing"), spacing_));
   column_->addWidget(make_row(tr("Line spacing"), line_spacing_));
   build_setting();
 
   const auto edit = [this](const QString& name, const std::function<void(Lettering&)>& change,
                            const QString& merge = {}) { edit_kind<Lettering>(name, change, merge); };
-  connect(words_, &QPlainTextEdit::textChanged, this, [this, edit] {
-    edit(
-        tr("change the words"), [&](Lettering& l) { l.words = words_->toPlainText().toStdString(); },
+  connect(words_, &QPlainTextEdit::textChanged, this, [this] {
+    if (filling_) return;
+    shop_.document.edit(
+        tr("change the words"),
+        [this](Job& job) {
+          Item* item = job.find(shop_.selected.toStdString());
+          auto* l = item == nullptr ? nullptr : std::get_if<Lettering>(&item->piece.what);
+          if (l == nullptr) return;
+          // A piece that is called by its words goes on being called so.
+          std::string& name = item->piece.name;
+          const std::string was = name_of_words(l->words);
+          l->words = words_->toPlainText().toStdString();
+          const bool numbered =
+              name.starts_with(was + " ") && name.find_first_not_of("0123456789", was.size() + 1) == std::string::npos;
+          if (name != was && !numbered) return;
+          name.clear();
+          name = job.fresh_name(name_of_words(l->words));
+        },
         QStringLiteral("words"));
   });
   connect(family_, &QComboBox::activated, this, [this, edit] {
@@ -94,13 +109,13 @@ LetteringSection::LetteringSection(Workshop& shop) : ArtworkSection(shop) {
 void LetteringSection::build_setting() {
   pair_ = new QComboBox;
   pair_by_ = spin(-100, 300, tr(" %"));
-  column_->addWidget(make_row(tr("Between"), pair_));
-  column_->addWidget(make_row(tr("these, add"), pair_by_));
+  column_->addWidget(make_row(tr("Extra space between"), pair_));
+  column_->addWidget(make_row(tr("by"), pair_by_));
   setting_ = new QComboBox;
   setting_->setObjectName(QStringLiteral("setting"));
   setting_->addItems(
-      {tr("straight"), tr("on an arch"), tr("in a bowl"), tr("along a piece"), tr("fitted inside a piece")});
-  column_->addWidget(make_row(tr("Set"), setting_));
+      {tr("straight"), tr("curved upward"), tr("curved downward"), tr("along a piece"), tr("fitted inside a piece")});
+  column_->addWidget(make_row(tr("Shape of the line"), setting_));
   radius_ = new LengthField(5, 50'000);
   radius_->setObjectName(QStringLiteral("radius"));
   column_->addWidget(make_row(tr("Radius"), radius_));

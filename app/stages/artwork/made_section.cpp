@@ -6,7 +6,7 @@ namespace doyen {
 QList<std::pair<Derived::How, QString>> MadeSection::names() {
   using H = Derived::How;
   return {{H::Grow, tr("Grown or shrunk")},         {H::Join, tr("Joined with another")},
-          {H::TakeAway, tr("Less another")},        {H::Overlap, tr("Where two overlap")},
+          {H::TakeAway, tr("Cut away by another")}, {H::Overlap, tr("Where two overlap")},
           {H::Split, tr("Split by a line")},        {H::Mirror, tr("Mirrored")},
           {H::Grid, tr("Repeated in rows")},        {H::Round, tr("Repeated round a centre")},
           {H::Along, tr("Repeated along another")}, {H::Link, tr("Linked into one part")}};
@@ -32,9 +32,9 @@ MadeSection::MadeSection(Workshop& shop) : ArtworkSection(shop) {
   step_x_ = new LengthField(-20'000, 20'000);
   step_y_ = new LengthField(-20'000, 20'000);
   column_->addWidget(make_row(tr("Side by side"), columns_));
-  column_->addWidget(make_row(tr("each on by"), step_x_));
+  column_->addWidget(make_row(tr("spaced"), step_x_));
   column_->addWidget(make_row(tr("Behind"), rows_));
-  column_->addWidget(make_row(tr("each on by"), step_y_));
+  column_->addWidget(make_row(tr("spaced"), step_y_));
   count_ = spin(0, 2000);
   count_->setSpecialValueText(tr("by the distance"));
   column_->addWidget(make_row(tr("How many"), count_));
@@ -56,7 +56,7 @@ MadeSection::MadeSection(Workshop& shop) : ArtworkSection(shop) {
   column_->addWidget(bridges_anew_, 0, Qt::AlignLeft);
   connect(bridges_anew_, &QPushButton::clicked, this,
           [this] { edit_kind<Derived>(tr("place the bridges anew"), [](Derived& d) { d.bridges.clear(); }); });
-  auto* freeze = new QPushButton(tr("Freeze it as it is"));
+  auto* freeze = new QPushButton(tr("Make it independent"));
   freeze->setToolTip(tr("It becomes a drawing of its own and follows nothing any more"));
   column_->addWidget(freeze, 0, Qt::AlignLeft);
   connect(freeze, &QPushButton::clicked, this, &MadeSection::freeze_piece);

@@ -16,6 +16,7 @@ PlaceSection::PlaceSection(Workshop& shop) : ArtworkSection(shop) {
   rows->setSpacing(7);
   column_->addWidget(single_);
   name_ = new TextField(check_name);
+  name_->setObjectName(QStringLiteral("pieceName"));
   rows->addWidget(make_row(tr("Called"), name_));
   left_ = new LengthField(-20'000, 20'000);
   front_ = new LengthField(-20'000, 20'000);
@@ -42,7 +43,7 @@ PlaceSection::PlaceSection(Workshop& shop) : ArtworkSection(shop) {
   const Action actions[] = {
       {tr("Centre across"), tr("Into the middle between left and right (Ctrl+Shift+C)"), 0},
       {tr("Centre front–back"), tr("Into the middle between front and back"), 1},
-      {tr("Centre by weight"),
+      {tr("Centre by eye"),
        tr("Its wood to remove lies evenly about the board's middle: what the eye takes for centred"), 6},
       {tr("To left margin"), {}, 2},
       {tr("To right margin"), {}, 3},
@@ -131,7 +132,7 @@ void PlaceSection::build_measure() {
   column->addWidget(measured_);
   real_ = new LengthField(0.1, 20'000);
   real_->setObjectName(QStringLiteral("realLength"));
-  column->addWidget(make_row(tr("It shall be"), real_));
+  column->addWidget(make_row(tr("It should be"), real_));
   measured_row_->hide();
   rows->addWidget(measured_row_);
   connect(measure_, &QPushButton::clicked, this, [this] {

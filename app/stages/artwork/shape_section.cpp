@@ -21,7 +21,7 @@ ShapeSection::ShapeSection(Workshop& shop) : ArtworkSection(shop) {
   counted_->setObjectName(QStringLiteral("counted"));
   counted_->setToolTip(
       tr("Shares of another piece's height: a layout stated in proportions follows its one dimension"));
-  column_->addWidget(make_row(tr("Counted in"), counted_));
+  column_->addWidget(make_row(tr("Sizes given as"), counted_));
   // Either as lengths, or, row for row, as shares of the other piece's height.
   lengths_ = new QWidget;
   share_rows_ = new QWidget;

@@ -156,7 +156,7 @@ void TraceDialog::build() {
   cut_by_->addItems(
       {tr("brightness, found by Doyen"), tr("brightness, uneven light"), tr("brightness, set by hand"), tr("colours")});
   cut_by_->setCurrentIndex(settings_.colours > 1 ? 3 : settings_.uneven ? 1 : settings_.automatic ? 0 : 2);
-  column->addWidget(make_row(tr("Ink told by"), cut_by_));
+  column->addWidget(make_row(tr("Find the ink by"), cut_by_));
   // A slider with its figure and unit beside it; the tool tip says what its two ends mean.
   const auto slider = [&](const QString& label, int least, int most, double value, const QString& left,
                           const QString& right, const std::function<QString(int)>& words) {
@@ -190,7 +190,7 @@ void TraceDialog::build() {
   palette_ = new QWidget;
   new FlowLayout(palette_, 4);
   column->addWidget(palette_);
-  invert_ = new QCheckBox(tr("Light is ink"));
+  invert_ = new QCheckBox(tr("Carve the light parts"));
   invert_->setChecked(settings_.invert);
   column->addWidget(invert_);
   specks_ = slider(tr("Specks dropped"), 0, 60, std::sqrt(settings_.specks), tr("none"), tr("large ones too"), square);
@@ -336,9 +336,9 @@ void TraceDialog::run() {
           const Fitness& f = outcome->fit;
           const bool inch = lengths_.unit == Unit::Inch;
           const double k = inch ? kMmPerInch : 1;
-          const auto show = [&](double mm) { return QString::fromStdString(format_length(mm, lengths_)); };
-          say_->setText(tr("At this size: thinnest stroke %1, narrowest gap %2. %3 points, %4 a cm; the machine would "
-                           "reach %5 of %6 %7. %8")
+          const auto show = [&](double mm) { return QString::fromStdString(depth_in_words(mm, lengths_)); };
+          say_->setText(tr("At this size: thinnest stroke %1, narrowest gap %2. %3 points, %4 per cm; expected "
+                           "speed %5 %7 (%6 asked). %8")
                             .arg(show(f.thinnest), show(f.gap))
                             .arg(f.points)
                             .arg(f.points_per_cm, 0, 'f', 0)

@@ -30,7 +30,7 @@ CutsTicket::CutsTicket(Workshop& shop) : Ticket(shop) {
   auto* chosen = new QVBoxLayout(chosen_);
   chosen->setContentsMargins(0, 0, 0, 0);
   chosen->setSpacing(7);
-  chosen->addWidget(make_label(tr("It shall look"), "faded"));
+  chosen->addWidget(make_label(tr("How should it look?"), "faded"));
   look_ = new LookTiles;
   chosen->addWidget(look_);
   ground_ = new LengthField(0, 500, true);
@@ -70,7 +70,7 @@ CutsTicket::CutsTicket(Workshop& shop) : Ticket(shop) {
   column_->addStretch();
 
   connect(look_, &LookTiles::chosen, this, [this](Treatment::Kind kind) {
-    shop_.edit_item(tr("change how it shall look"), [&](Item& item) {
+    shop_.edit_item(tr("change how it should look"), [&](Item& item) {
       const Job& job = shop_.document.job();
       const auto widest = [&](const Bit& v) { return InlaySection::widest_stroke(shop_, item.piece.id, v); };
       item.cut = start_look(kind, item.cut, {job.blank, job.lengths, shop_.rack, widest});
@@ -90,10 +90,13 @@ void CutsTicket::refresh() {
     title_->setText(tr("Cuts"));
     lies_on_->setText(shop_.document.job().items.empty()
                           ? tr("Nothing lies on the board yet: go to Artwork first.")
-                          : tr("Choose a piece here or on the board, and say how it shall look."));
+                          : tr("Choose a piece here or on the board, and say how it should look."));
     pieces_->clear();
     for (const Item& it : shop_.document.job().items) {
-      QString words = tr(look_of(it.cut.kind).done);
+      QString words = it.cut.kind != Treatment::Kind::None          ? tr(look_of(it.cut.kind).done)
+                      : shop_.document.job().is_source(it.piece.id) ? tr("only a source, not cut")
+                      : shop_.document.job().undecided(it)          ? tr("not cut yet")
+                                                                    : tr("not cut");
       if (const PiecePlan* p = shop_.plan ? shop_.plan->piece(it.piece.id) : nullptr;
           p != nullptr && p->cuts.deepest > 0)
         words += tr(", %1 deep").arg(shop_.show(p->cuts.deepest));

@@ -43,14 +43,14 @@ void FloorSection::build_choices(QVBoxLayout* column) {
   side_ = new QComboBox;
   side_->setObjectName(QStringLiteral("bevelSide"));
   side_->addItems({tr("outwards, round what is kept"), tr("inwards, a floor's rim")});
-  column->addWidget(make_row(tr("Falls"), side_));
+  column->addWidget(make_row(tr("Slopes"), side_));
   bit_ = new QComboBox;
   bit_->setObjectName(QStringLiteral("floorBit"));
   column->addWidget(make_row(tr("Bit"), bit_));
   panel_ = new QComboBox;
   panel_->setObjectName(QStringLiteral("panel"));
   panel_->setToolTip(tr("How far the ground round it is sunk"));
-  column->addWidget(make_row(tr("Sunk"), panel_));
+  column->addWidget(make_row(tr("Lower the ground"), panel_));
   margin_ = new LengthField(0.1, 2000);
   margin_->setObjectName(QStringLiteral("panelMargin"));
   column->addWidget(make_row(tr("Margin"), margin_));
@@ -66,7 +66,7 @@ void FloorSection::build_choices(QVBoxLayout* column) {
   slot_ = new LengthField(0.5, 500);
   slot_->setObjectName(QStringLiteral("slotLength"));
   slot_->setToolTip(tr("How far the screw's head slides from its hole"));
-  column->addWidget(make_row(tr("Slides"), slot_));
+  column->addWidget(make_row(tr("Slot length"), slot_));
   connect(steps_, &QSpinBox::valueChanged, this, [this](int n) {
     edit(n == 1 ? tr("one step down") : tr("%1 steps down").arg(n), [&](Treatment& t) { t.raise.steps = n; });
   });
@@ -78,7 +78,7 @@ void FloorSection::build_choices(QVBoxLayout* column) {
   });
   peck_ = new LengthField(0.1, 200, true);
   peck_->setPlaceholderText(tr("as the bit allows"));
-  column->addWidget(make_row(tr("A peck at a time"), peck_));
+  column->addWidget(make_row(tr("Drill in steps of"), peck_));
   spacing_ = new LengthField(0.5, 5000, true);
   spacing_->setPlaceholderText(tr("one in each middle"));
   spacing_->setObjectName(QStringLiteral("holeSpacing"));
@@ -101,7 +101,7 @@ void FloorSection::build_choices(QVBoxLayout* column) {
     edit(tr("change the margin round it"), [&](Treatment& t) { t.margin = *mm; });
   });
   connect(peck_, &LengthField::entered, this, [this](std::optional<double> mm) {
-    edit(tr("change the peck"), [&](Treatment& t) { t.drill.peck = mm.value_or(0); });
+    edit(tr("change the drilling steps"), [&](Treatment& t) { t.drill.peck = mm.value_or(0); });
   });
   connect(spacing_, &LengthField::entered, this, [this](std::optional<double> mm) {
     edit(tr("space the holes"), [&](Treatment& t) { t.drill.spacing = mm.value_or(0); });
@@ -123,7 +123,7 @@ void FloorSection::build_insert(QVBoxLayout* column) {
   corners_ = new QComboBox;
   corners_->addItems({tr("as the bit leaves them"), tr("eased by round holes"), tr("eased by slots")});
   rows->addWidget(make_row(tr("Room all round"), clearance_));
-  rows->addWidget(make_row(tr("Left above it"), cover_));
+  rows->addWidget(make_row(tr("Insert lies below the face by"), cover_));
   rows->addWidget(make_row(tr("Finger notch"), notch_));
   rows->addWidget(make_row(tr("Corners"), corners_));
   sheet_ = new QComboBox;

@@ -19,7 +19,7 @@ InciseSection::InciseSection(Workshop& shop) : LookSection(shop) {
   auto* clearing = new QVBoxLayout(clearing_box_);
   clearing->setContentsMargins(0, 0, 0, 0);
   clearing->setSpacing(3);
-  clearing->addWidget(make_label(tr("Floors are cleared first, large bits before small, with"), "faded"));
+  clearing->addWidget(make_label(tr("Flat bits that clear the floors first"), "faded"));
   clearing_ = add_clearing_boxes(clearing);
   column_->addWidget(clearing_box_);
   depth_ = new NumberCard(tr("Goes down to"));

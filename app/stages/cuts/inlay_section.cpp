@@ -107,11 +107,11 @@ void InlaySection::build_fields(QVBoxLayout* column) {
     f->setObjectName(QLatin1String(name));
     column->addWidget(make_row(label, f));
   };
-  field(pocket_, tr("Pocket, deep"), "pocketDepth", 0.1, 200);
-  field(contact_, tr("Contact"), "contact", 0.05, 200);
+  field(pocket_, tr("Pocket depth"), "pocketDepth", 0.1, 200);
+  field(contact_, tr("Plug goes in by"), "contact", 0.05, 200);
   contact_->setToolTip(
       tr("How far below the face the plug's outline comes to lie; less than the pocket, or it bottoms out"));
-  field(saw_, tr("Saw gap"), "sawGap", 0, 100);
+  field(saw_, tr("Space for the saw"), "sawGap", 0, 100);
   saw_->setToolTip(tr("Room for the saw between the face and the plug's board"));
   field(allowance_, tr("Room a side"), "allowance", 0, 5);
   field(ease_, tr("Corners eased"), "ease", 0, 20);
@@ -121,7 +121,7 @@ void InlaySection::build_fields(QVBoxLayout* column) {
   for (const Species& s : species_table().species)
     wood_->addItem(QString::fromStdString(s.name), QString::fromStdString(s.id));
   column->addWidget(make_row(tr("Plug of"), wood_));
-  field(thickness_, tr("Its board, thick"), "plugThickness", 0.5, 300);
+  field(thickness_, tr("Plug board thickness"), "plugThickness", 0.5, 300);
   grain_ = new QComboBox;
   grain_->setObjectName(QStringLiteral("plugGrain"));
   grain_->addItems({tr("along this board's"), tr("across it")});
@@ -130,12 +130,12 @@ void InlaySection::build_fields(QVBoxLayout* column) {
   moisture_->setObjectName(QStringLiteral("moisture"));
   moisture_->setRange(0, 30);
   moisture_->setDecimals(1);
-  moisture_->setSuffix(tr(" % of moisture"));
+  moisture_->setSuffix(tr(" %"));
   moisture_->setKeyboardTracking(false);
   moisture_->setToolTip(
       tr("How far the wood's moisture will change where the sign hangs: about 4 in a heated room's "
          "year, 8 and more outdoors (common practice)"));
-  column->addWidget(make_row(tr("Will see"), moisture_));
+  column->addWidget(make_row(tr("Moisture will change by"), moisture_));
 }
 
 void InlaySection::connect_fields() {

@@ -71,14 +71,14 @@ void MovesSection::build_moves() {
   entry_->addItems({tr("down a ramp"), tr("down a helix")});
   entry_->setToolTip(
       tr("A ramp runs along the way that is cut; a helix needs room, and where there is none it is a ramp"));
-  rows->addWidget(make_row(tr("Into the wood"), entry_));
+  rows->addWidget(make_row(tr("The bit enters"), entry_));
   turn_ = new QComboBox;
   turn_->setObjectName(QStringLiteral("climb"));
   turn_->addItems({tr("climb: cleaner edges"), tr("conventional")});
   turn_->setToolTip(
       tr("Climb: the kept wood lies on the bit's right, the chip begins thick. Conventional pulls less on "
          "machines with play."));
-  rows->addWidget(make_row(tr("Round edges"), turn_));
+  rows->addWidget(make_row(tr("Direction round an edge"), turn_));
   step_ = number(5, 95, QStringLiteral("stepover"));
   step_->setSuffix(tr(" % of the bit"));
   rows->addWidget(make_row(tr("Step over"), step_));
@@ -109,7 +109,7 @@ void MovesSection::build_feeds() {
   feeds_open_ = folder(tr("Feeds"), QStringLiteral("feedsOpen"), feeds_);
   which_ = new QComboBox;
   which_->setObjectName(QStringLiteral("feedsOf"));
-  rows->addWidget(make_row(tr("Of the"), which_));
+  rows->addWidget(make_row(tr("Bit"), which_));
   feed_ = number(1, kMostFeed, QStringLiteral("feed"));
   plunge_ = number(1, kMostFeed, QStringLiteral("plunge"));
   rpm_ = number(100, 100000, QStringLiteral("rpm"));
@@ -120,17 +120,17 @@ void MovesSection::build_feeds() {
   rows->addWidget(make_row(tr("Feed"), feed_));
   rows->addWidget(make_row(tr("Plunge"), plunge_));
   rows->addWidget(make_row(tr("Spindle"), rpm_));
-  rows->addWidget(make_row(tr("Depth a pass"), pass_));
+  rows->addWidget(make_row(tr("Depth per pass"), pass_));
   chip_ = make_label({}, "faded");
   chip_->setObjectName(QStringLiteral("chip"));
   rows->addWidget(chip_);
   direction_ = make_label({}, "faded");
   rows->addWidget(direction_);
   auto* buttons = new QHBoxLayout;
-  as_rack_ = new QPushButton(tr("As in the rack"));
+  as_rack_ = new QPushButton(tr("Use the rack's figures"));
   as_rack_->setObjectName(QStringLiteral("asRack"));
   as_rack_->setToolTip(tr("This job's own figures are dropped"));
-  keep_ = new QPushButton(tr("Keep in the rack"));
+  keep_ = new QPushButton(tr("Save to the rack"));
   keep_->setObjectName(QStringLiteral("keepInRack"));
   keep_->setToolTip(tr("These figures become the bit's for this class of wood, in every job"));
   buttons->addWidget(as_rack_);
@@ -244,9 +244,9 @@ void MovesSection::refresh_feeds(const Item& item, const PiecePlan* piece) {
   const auto show = [&](double mm) {
     return QString::fromStdString(inch ? format_number(mm / kMmPerInch, 4) : format_number(mm, 3));
   };
-  QString words = tr("Chip load %1 %2 a tooth; %3 to %4 is usual in %5 wood.")
+  QString words = tr("Takes a chip of %1 %2 per tooth; %3 to %4 is usual in %5.")
                       .arg(show(chip_load(used, feeds)), inch ? tr("in") : tr("mm"), show(bounds.least),
-                           show(bounds.most), QString::fromStdString(wood));
+                           show(bounds.most), QString::fromStdString(class_in_words(job.blank)));
   double share = 1;
   for (const Operation& op : piece->cuts.operations) {
     if (op.bit != b->id || op.feed_share >= share) continue;
@@ -255,7 +255,7 @@ void MovesSection::refresh_feeds(const Item& item, const PiecePlan* piece) {
                  .arg(share * 100, 0, 'f', 0)
                  .arg(QString::fromStdString(op.slowed));
   }
-  words += changed ? tr(" This job's own figures.") : tr(" As in the rack.");
+  words += changed ? tr(" This job's own figures.") : tr(" The rack's figures.");
   chip_->setText(words);
   direction_->setVisible(b->kind == BitKind::Flat);
   if (b->kind != BitKind::Flat) return;

@@ -42,8 +42,8 @@ RackDialog::RackDialog(const Rack& rack, const LengthStyle& lengths, QWidget* pa
   setObjectName(QStringLiteral("rack"));
   auto* column = new QVBoxLayout(this);
   column->addWidget(make_label(tr("Bits in the rack"), "title"));
-  column->addWidget(make_label(tr("Measure a V bit's angle with a test groove: its depth against its width. Measured "
-                                  "figures beat nominal ones everywhere. "
+  column->addWidget(make_label(tr("Measure a V bit's angle with a test groove: its depth against its width. Where you "
+                                  "enter a measured figure, Doyen uses it. "
                                   "The feeds that come with Doyen are starting points from common practice."),
                                "faded"));
   wood_ = new QComboBox;
@@ -56,11 +56,11 @@ RackDialog::RackDialog(const Rack& rack, const LengthStyle& lengths, QWidget* pa
   table_ = new QTableWidget;
   table_->setColumnCount(kColumns);
   const QString unit = text(unit_name(lengths.unit)), speed = lengths.unit == Unit::Inch ? tr("in/min") : tr("mm/min");
-  table_->setHorizontalHeaderLabels({tr("Bit"), tr("Body\n%1").arg(unit), tr("measured\n%1").arg(unit), tr("Angle\n°"),
-                                     tr("measured\n°"), tr("Tip flat\n%1").arg(unit), tr("Flutes"), tr("Cutting"),
-                                     tr("Cuts deep\n%1").arg(unit), tr("Feed\n%1").arg(speed),
-                                     tr("Plunge\n%1").arg(speed), tr("Turns\n/min"), tr("Per pass\n%1").arg(unit),
-                                     tr("Neck\n%1").arg(unit), tr("Head\n%1").arg(unit), tr("Ladder\n%1").arg(unit)});
+  table_->setHorizontalHeaderLabels(
+      {tr("Bit"), tr("Body\n%1").arg(unit), tr("measured\n%1").arg(unit), tr("Angle\n°"), tr("measured\n°"),
+       tr("Tip flat\n%1").arg(unit), tr("Flutes"), tr("Cutting"), tr("Longest cut\n%1").arg(unit),
+       tr("Feed\n%1").arg(speed), tr("Plunge\n%1").arg(speed), tr("Turns\n/min"), tr("Per pass\n%1").arg(unit),
+       tr("Slot width\n%1").arg(unit), tr("Head\n%1").arg(unit), tr("Ladder\n%1").arg(unit)});
   table_->horizontalHeaderItem(Ladder)->setToolTip(
       tr("What a test ladder showed: contact to add for inlays by a V, allowance a side by a flat bit"));
   table_->verticalHeader()->hide();

@@ -9,12 +9,12 @@ ThroughSection::ThroughSection(Workshop& shop) : LookSection(shop) {
   over_ = new LengthField(0, 50, true);
   over_->setPlaceholderText(tr("as the bed asks"));
   column_->addWidget(make_row(tr("Flat bit"), flat_bit_));
-  column_->addWidget(make_row(tr("Past underside"), over_));
+  column_->addWidget(make_row(tr("Cuts into the bed by"), over_));
   skin_ = new LengthField(0.05, 20, true);
   skin_->setObjectName(QStringLiteral("skin"));
   skin_->setPlaceholderText(tr("none: right through"));
   skin_->setToolTip(tr("Wood that stays under the cut, to be parted with a knife"));
-  column_->addWidget(make_row(tr("Skin left"), skin_));
+  column_->addWidget(make_row(tr("Wood left at the bottom"), skin_));
   taped_ = new QCheckBox(tr("Taped down before the run"));
   taped_->setObjectName(QStringLiteral("taped"));
   column_->addWidget(taped_);
@@ -25,11 +25,11 @@ ThroughSection::ThroughSection(Workshop& shop) : LookSection(shop) {
   connect(taped_, &QCheckBox::clicked, this, [this](bool on) {
     edit(on ? tr("tape it down") : tr("do not tape it"), [&](Treatment& t) { t.through.taped = on; });
   });
-  slug_ = new QCheckBox(tr("Only cut round: the waste falls out whole"));
+  slug_ = new QCheckBox(tr("Cut round it only; the middle drops out"));
   slug_->setObjectName(QStringLiteral("slug"));
   column_->addWidget(slug_);
   connect(slug_, &QCheckBox::clicked, this, [this](bool on) {
-    edit(on ? tr("let the waste fall out whole") : tr("clear the opening"), [&](Treatment& t) { t.pierce.slug = on; });
+    edit(on ? tr("let the middle drop out") : tr("clear the opening"), [&](Treatment& t) { t.pierce.slug = on; });
   });
   tabs_ = new QCheckBox(tr("Held by tabs"));
   tab_count_ = new QSpinBox;

@@ -115,7 +115,7 @@ void BoardsView::show_chosen() {
   if (row < 0 || row >= static_cast<int>(boards_.size())) return;
   const Seen& seen = boards_[static_cast<std::size_t>(row)];
   const Job& job = seen.board.job;
-  const auto show = [&](double mm) { return QString::fromStdString(format_length(mm, job.lengths)); };
+  const auto show = [&](double mm) { return QString::fromStdString(depth_in_words(mm, job.lengths)); };
   title_->setText(name_of(seen.board));
   const QString grain = job.blank.grain == Grain::AlongWidth ? tr("left to right") : tr("front to back");
   about_->setText(tr("A board of at least %1 × %2, %3 thick, its grain running %4. Files in the folder %5.")
@@ -144,7 +144,7 @@ void BoardsView::show_chosen() {
   for (const Verdict& v : seen.plan->verdicts) {
     if (v.grade == Grade::Note) continue;
     facts_->addWidget(make_label(
-        (v.grade == Grade::Stop ? tr("Stop: ") : tr("Mind: ")) + QString::fromStdString(v.text + " " + v.why),
+        (v.grade == Grade::Stop ? tr("Stop: ") : tr("Warning: ")) + QString::fromStdString(v.text + " " + v.why),
         v.grade == Grade::Stop ? "error" : "plain"));
   }
 }

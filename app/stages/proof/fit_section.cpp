@@ -97,8 +97,8 @@ void FitSection::build_figures(QVBoxLayout* column) {
   for (auto& [card, label] :
        std::initializer_list<std::pair<NumberCard**, QString>>{{&glue_, tr("Glue gap")},
                                                                {&line_, tr("Open line at the face")},
-                                                               {&binds_, tr("Binds")},
-                                                               {&saw_, tr("Saw gap")}}) {
+                                                               {&binds_, tr("Touches too early")},
+                                                               {&saw_, tr("Space for the saw")}}) {
     *card = new NumberCard(label);
     column->addWidget(*card);
   }
@@ -290,8 +290,8 @@ void FitSection::show_figures(const Item& item) {
                                          : tr("no flat floors: it closes on its flanks"),
                        glue);
     const double open = keeper_.face()->widest_gap;
-    line_->show_number(open <= 1.5 * cell ? tr("none") : shop_.show(open),
-                       tr("looked at in cells of %1").arg(shop_.show(cell)), line);
+    line_->show_number(open <= 1.5 * cell ? tr("none") : shop_.show(open), tr("checked to %1").arg(shop_.show(cell)),
+                       line);
     binds_->show_number(fit->rides_up <= kSeats && fit->overlap == 0 ? tr("nowhere") : shop_.show(fit->rides_up),
                         fit->rides_up < -kSeats   ? tr("it goes deeper than meant")
                         : fit->rides_up <= kSeats ? tr("it comes to lie as meant")
@@ -437,7 +437,7 @@ void FitSection::show_ways() {
     column->addWidget(make_label(changes + QStringLiteral(". ") + lost + QStringLiteral("; ") +
                                      QString::fromStdString(way.snaps) + QLatin1Char('.'),
                                  "faded"));
-    column->addWidget(make_label(tr("Asks: %1.").arg(QString::fromStdString(way.exact)), "faded"));
+    column->addWidget(make_label(tr("Needs: %1.").arg(QString::fromStdString(way.exact)), "faded"));
     auto* buttons = new QHBoxLayout;
     buttons->setSpacing(6);
     if (way.lost >= 0.5) {
@@ -448,7 +448,7 @@ void FitSection::show_ways() {
       buttons->addWidget(look);
     }
     if (number > 1) {
-      auto* take = new QPushButton(tr("Make it so"));
+      auto* take = new QPushButton(tr("Use this way"));
       take->setObjectName(QStringLiteral("takeWay%1").arg(number));
       connect(take, &QPushButton::clicked, this, [this, cut = way.cut, name = QString::fromStdString(way.name)] {
         const Item* item = inlay();

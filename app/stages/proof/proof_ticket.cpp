@@ -45,8 +45,7 @@ void ProofTicket::refresh() {
   column_->removeWidget(verdicts_);
   column_->insertWidget(column_->indexOf(fit_) + (stops > 0 ? 0 : 1), verdicts_);
   verdicts_->show_for({}, true);
-  time_->show_number(QString::fromStdString(format_duration(plan.seconds)),
-                     tr("by acceleration and corners, not length over feed"),
+  time_->show_number(QString::fromStdString(format_duration(plan.seconds)), tr("allows for slowing in corners"),
                      [plan = shop_.seen()] { return time_sum(*plan); });
   clear_layout(runs_);
   const bool inch = plan.job.lengths.unit == Unit::Inch;
@@ -55,7 +54,7 @@ void ProofTicket::refresh() {
     auto* card = new NumberCard(QString::fromStdString(run.bit.name));
     const double k = inch ? kMmPerInch : 1;
     card->show_number(QString::fromStdString(format_duration(run.time.seconds)),
-                      tr("reaches %1 of %2 %3")
+                      tr("averages %1 %3 (%2 asked)")
                           .arg(run.time.reached_feed() / k, 0, 'f', 0)
                           .arg(run.feeds.feed / k, 0, 'f', 0)
                           .arg(inch ? tr("in/min") : tr("mm/min")),

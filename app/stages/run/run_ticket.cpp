@@ -1,6 +1,7 @@
 #include "stages/run/run_ticket.hpp"
 
 #include <QKeyEvent>
+#include <QSettings>
 
 #include "parts/theme.hpp"
 #include "planning/outputs.hpp"
@@ -13,7 +14,7 @@ RunTicket::RunTicket(Workshop& shop) : Ticket(shop) {
   machine_ = new QComboBox;
   for (const MachineProfile& m : machine_table().machines)
     machine_->addItem(QString::fromStdString(m.name), QString::fromStdString(m.id));
-  add_row(tr("Machine takes"), machine_);
+  add_row(tr("Machine"), machine_);
   files_ = new QComboBox;
   files_->addItems({tr("one file per bit"), tr("one file with pauses")});
   add_row(tr("Files"), files_);
@@ -29,14 +30,14 @@ RunTicket::RunTicket(Workshop& shop) : Ticket(shop) {
   turn_->setObjectName(QStringLiteral("turnEdge"));
   turn_->addItems({tr("about its left edge, as a page"), tr("about its front edge, as a calendar")});
   add_row(tr("Turned over"), turn_);
-  low_ = new QCheckBox(tr("Travel low where nothing stands in the way"));
+  low_ = new QCheckBox(tr("Travel just above the board where it is clear"));
   low_->setObjectName(QStringLiteral("lowTravel"));
   low_->setToolTip(
       tr("Between cuts the bit is lifted just clear of the face, and to full height over clamps and screws "
          "that are marked on the blank"));
   column_->addWidget(low_);
   least_ = new LengthField(0, 200);
-  add_row(tr("Wood kept under"), least_);
+  add_row(tr("Least wood under cuts"), least_);
   holding_ = new QLineEdit;
   add_row(tr("Held down by"), holding_);
   add_rule();
@@ -83,6 +84,7 @@ RunTicket::RunTicket(Workshop& shop) : Ticket(shop) {
   column_->addStretch();
 
   connect(machine_, &QComboBox::activated, this, [this] {
+    QSettings().setValue(QStringLiteral("machine"), machine_->currentData());  // the next new job begins with it
     shop_.document.edit(tr("choose the machine"),
                         [&](Job& job) { job.run.machine = machine_->currentData().toString().toStdString(); });
   });
@@ -175,8 +177,8 @@ void RunTicket::say_order() {
   own_order_->setVisible(!job.run.order.empty());
   if (shop_.plan->runs.empty()) return order_says_->setText(tr("Nothing is cut yet."));
   if (job.run.order.empty())
-    return order_says_->setText(
-        shop_.plan->runs.size() > 1 ? tr("The fewest bit changes that keep what must come first.") : QString());
+    return order_says_->setText(shop_.plan->runs.size() > 1 ? tr("This order needs the fewest bit changes.")
+                                                            : QString());
   const double more = shop_.plan->seconds - shop_.plan->own_seconds;
   const int changes = shop_.plan->bit_changes() - shop_.plan->own_bit_changes;
   QString words =

@@ -13,13 +13,13 @@ double rounded(double mm, const LengthStyle& lengths) {
 }
 
 std::string signed_length(double mm, const LengthStyle& lengths) {
-  return (mm > 0 ? "+" : "−") + format_length(std::abs(mm), lengths);
+  return (mm > 0 ? "+" : "−") + depth_in_words(std::abs(mm), lengths);
 }
 
 }  // namespace
 
 InlayStart inlay_start(double widest_stroke, const Bit& v, const Blank& blank, const LengthStyle& lengths) {
-  const auto show = [&](double mm) { return format_length(mm, lengths); };
+  const auto show = [&](double mm) { return depth_in_words(mm, lengths); };
   InlayStart start;
   const double usual = lengths.unit == Unit::Inch ? 0.2 * kMmPerInch : 5;
   start.depth = usual;
@@ -56,7 +56,7 @@ InlayStart inlay_start(double widest_stroke, const Bit& v, const Blank& blank, c
 
 std::vector<std::string> what_moved(const Treatment& before, const Treatment& after, const Bit* v,
                                     const LengthStyle& lengths) {
-  const auto show = [&](double mm) { return format_length(mm, lengths); };
+  const auto show = [&](double mm) { return depth_in_words(mm, lengths); };
   std::vector<std::string> moved;
   const auto say = [&](const std::string& what, double was, double is) {
     if (std::abs(is - was) < 5e-4) return;
@@ -65,7 +65,7 @@ std::vector<std::string> what_moved(const Treatment& before, const Treatment& af
   const Inlay &a = before.inlay, &b = after.inlay;
   say("glue gap", before.depth - a.contact, after.depth - b.contact);
   if (a.sloped && b.sloped && v != nullptr)
-    say("land smaller by, a side", a.contact * v->tan_half(), b.contact * v->tan_half());
+    say("plug smaller by, each side", a.contact * v->tan_half(), b.contact * v->tan_half());
   if (!a.sloped && !b.sloped) say("play from side to side", 2 * a.allowance, 2 * b.allowance);
   say("plug's board cut", a.contact + a.saw_gap, b.contact + b.saw_gap);
   say("saw line above the face", a.saw_gap, b.saw_gap);

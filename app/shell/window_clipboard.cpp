@@ -1,0 +1,127 @@
+// Copy, cut, paste, duplicate: within the job, between two windows, and as SVG from and to other programs.
+#include <QBuffer>
+#include <QClipboard>
+#include <QGuiApplication>
+#include <QMimeData>
+
+#include "files/outlines_out.hpp"
+#include "files/svg/svg_read.hpp"
+#include "job/clip.hpp"
+#include "job/room.hpp"
+#include "problem.hpp"
+#include "shell/main_window.hpp"
+#include "work/long_work.hpp"
+
+namespace doyen {
+namespace {
+
+const QString kPieces = QStringLiteral("application/x-doyen-pieces");
+const QString kSvg = QStringLiteral("image/svg+xml");
+
+// How far the carried pieces have to go to lie where there is room, nearest to where they come from.
+Point shift_for(const Job& job, const std::string& clip) {
+  Job trial = job;
+  Box box;
+  for (const std::string& id : put_clip(trial, clip, {})) {
+    try {
+      const Box its = bounds(trial.outlines(*trial.find(id)));
+      if (its.empty()) continue;
+      box.add(Point{its.left, its.bottom});
+      box.add(Point{its.right, its.top});
+    } catch (const Problem&) {
+      continue;  // its verdict says why it cannot be set
+    }
+  }
+  if (box.empty()) return {};
+  const std::optional<Point> free = Room(job).nearest(box.width(), box.height(), box.centre());
+  return free ? *free - box.centre() : Point{10, -10};
+}
+
+}  // namespace
+
+std::vector<std::string> MainWindow::chosen_ids() const {
+  std::vector<std::string> ids;
+  for (const QString& id : bench_->chosen()) ids.push_back(id.toStdString());
+  return ids;
+}
+
+void MainWindow::copy_chosen() {
+  const std::vector<std::string> ids = chosen_ids();
+  const std::string clip = clip_of(document_.job(), ids);
+  if (clip.empty()) return;
+  auto* data = new QMimeData;
+  data->setData(kPieces, QByteArray::fromStdString(clip));
+  data->setData(kSvg, QByteArray::fromStdString(outlines_as_svg(document_.job(), ids)));
+  QGuiApplication::clipboard()->setMimeData(data);
+}
+
+void MainWindow::cut_chosen() {
+  copy_chosen();
+  remove_piece();
+}
+
+void MainWindow::put_pieces(const std::string& clip) {
+  try {
+    const Point shift = shift_for(document_.job(), clip);
+    std::vector<std::string> put;
+    const int before = static_cast<int>(document_.job().items.size());
+    document_.edit(tr("paste"), [&](Job& job) { put = put_clip(job, clip, shift); });
+    if (put.empty() || static_cast<int>(document_.job().items.size()) == before) return;
+    select(QString::fromStdString(put.front()));
+  } catch (const Problem& problem) {
+    say(tr("This cannot be pasted"), QString::fromUtf8(problem.what()));
+  }
+}
+
+void MainWindow::duplicate_chosen() {
+  const std::string clip = clip_of(document_.job(), chosen_ids());
+  if (!clip.empty()) put_pieces(clip);
+}
+
+void MainWindow::paste() {
+  const QMimeData* data = QGuiApplication::clipboard()->mimeData();
+  if (data == nullptr) return;
+  if (data->hasFormat(kPieces)) return put_pieces(data->data(kPieces).toStdString());
+  const QString text = data->text();
+  const std::string svg = data->hasFormat(kSvg) ? data->data(kSvg).toStdString()
+                          : text.trimmed().startsWith(QLatin1Char('<')) && text.contains(QStringLiteral("<svg"))
+                              ? text.toStdString()
+                              : std::string();
+  if (!svg.empty()) return paste_svg(svg);
+  if (data->hasUrls()) {
+    for (const QUrl& url : data->urls()) {
+      if (url.isLocalFile()) add_drawing(url.toLocalFile());
+    }
+    return;
+  }
+  if (data->hasImage()) {
+    QByteArray bytes;
+    QBuffer buffer(&bytes);
+    buffer.open(QIODevice::WriteOnly);
+    qvariant_cast<QImage>(data->imageData()).save(&buffer, "PNG");
+    return trace_new(bytes.toStdString(), tr("Pasted picture"));
+  }
+  if (!text.trimmed().isEmpty()) {
+    go_to_stage(Stage::Artwork);
+    add_lettering(text.trimmed());
+    return;
+  }
+  note(tr("There is nothing to paste that can be carved: pieces, an SVG drawing, a picture or words."));
+}
+
+void MainWindow::paste_svg(const std::string& svg) {
+  go_to_stage(Stage::Artwork);
+  try {
+    Imported read;
+    work_off_thread(this, tr("Reading the pasted drawing…"), [&](const Cancel& cancel, const Told& told) {
+      read = read_svg(svg, tr("The pasted drawing").toStdString(), Reading(cancel, told));
+    });
+    take_drawing(read, tr("Pasted drawing"));
+  } catch (const Cancelled&) {
+    return;
+  } catch (const Problem& problem) {
+    say(tr("This drawing cannot be taken"), QString::fromUtf8(problem.what()));
+  }
+}
+
+}  // namespace doyen

@@ -1,0 +1,16 @@
+// Pieces carried from one place to another: within a job, or to a job in another window.
+#pragma once
+
+#include "job/job.hpp"
+
+namespace doyen {
+
+// These pieces with how they look, and what they are made from, as text. Empty when there is none of these ids.
+std::string clip_of(const Job& job, const std::vector<std::string>& ids);
+
+// Puts them into the job, moved by `shift` (mm); returns the ids of those that were carried on purpose. A source that
+// the job has, just as it was, is used; others come along and stay sources. Ids and names are made unique. Throws
+// Problem{BadInput} when the text is no such pieces.
+std::vector<std::string> put_clip(Job& job, const std::string& clip, Point shift);
+
+}  // namespace doyen
