@@ -51,6 +51,18 @@ std::string put_back(const Job& job) {
   return "Put the board back against the same stops and find x and y at the same corner as before. Set z anew.";
 }
 
+// How the plugs are brought level with the face: by the machine, or by hand.
+InlayStep levelled(const Job& job, const std::string& carrying, const std::string& saw) {
+  if (job.run.mill_level)
+    return {carrying,
+            "Saw the plugs off about " + depth_in_words(*job.run.mill_level, job.lengths) +
+                " above the face, put the board back, and mill them level: folder levelling. Zero is the board's own "
+                "face beside the plugs; 0.1 mm stays for sanding.",
+            "Fingers clear of the saw. Nothing stands higher than was said, or the bit meets it on its way."};
+  return {carrying, "Saw the plugs off within the " + saw + " above the face and plane or scrape level.",
+          "Fingers clear of the saw. Cut away from your hands."};
+}
+
 }  // namespace
 
 std::vector<InlayStep> inlay_steps(const Plan& plan) {
@@ -101,16 +113,7 @@ std::vector<InlayStep> inlay_steps(const Plan& plan) {
        "Wait: as long as the glue's own sheet says before it is clamped free, and a day before it is sawn or "
        "milled (common practice, no source).",
        ""});
-  if (job.run.mill_level)
-    steps.push_back({carrying,
-                     "Saw the plugs off about " + show(*job.run.mill_level) +
-                         " above the face, put the board back, and mill them level: folder levelling. Zero is the "
-                         "board's own face beside the plugs; 0.1 mm stays for sanding.",
-                     "Fingers clear of the saw. Nothing stands higher than was said, or the bit meets it on its way."});
-  else
-    steps.push_back({carrying,
-                     "Saw the plugs off within the " + show(saw) + " above the face and plane or scrape level.",
-                     "Fingers clear of the saw. Cut away from your hands."});
+  steps.push_back(levelled(job, carrying, show(saw)));
   steps.push_back(
       {carrying,
        "Sand through the grits with a flat block. Sand as little as you can: sanding shifts the inlay's outline.",

@@ -77,6 +77,25 @@ void check_known(const Job& job, std::vector<Verdict>& out) {
                  {}});
 }
 
+// What nobody has said how it should look, or that it is not cut on purpose.
+Verdict not_cut_yet(const Piece& piece, const Outlines& outlines) {
+  return {Grade::Mind,
+          "no-treatment",
+          piece.id,
+          outlines.region.empty() ? outlines.lines.front().front() : bounds(outlines.region).centre(),
+          "“" + piece.name + "” is not cut yet.",
+          "Say under Cuts how it should look.",
+          {{"Incise it",
+            [id = piece.id](Job& job) {
+              if (Item* item = job.find(id)) item->cut.kind = Treatment::Kind::Incise;
+            }},
+           {"Leave it uncut",
+            [id = piece.id](Job& job) {
+              if (Item* item = job.find(id)) item->cut.left_uncut = true;
+            },
+            true}}};
+}
+
 }  // namespace
 
 void check_pieces(const Situation& s, std::vector<Verdict>& out) {
@@ -136,21 +155,7 @@ void check_pieces(const Situation& s, std::vector<Verdict>& out) {
     } else if (!outlines.lines.empty() && look_of(s.job.items[i].cut.kind).needs_area) {
       check_lines(s.job.items[i], outlines, out);
     } else if (s.job.undecided(s.job.items[i])) {
-      out.push_back({Grade::Mind,
-                     "no-treatment",
-                     piece.id,
-                     outlines.region.empty() ? outlines.lines.front().front() : bounds(outlines.region).centre(),
-                     "“" + piece.name + "” is not cut yet.",
-                     "Say under Cuts how it should look.",
-                     {{"Incise it",
-                       [id = piece.id](Job& job) {
-                         if (Item* item = job.find(id)) item->cut.kind = Treatment::Kind::Incise;
-                       }},
-                      {"Leave it uncut",
-                       [id = piece.id](Job& job) {
-                         if (Item* item = job.find(id)) item->cut.left_uncut = true;
-                       },
-                       true}}});
+      out.push_back(not_cut_yet(piece, outlines));
     }
   }
 }

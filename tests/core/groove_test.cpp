@@ -103,7 +103,7 @@ TEST_CASE("the pass rises to the face in sharp corners and leaves reflex corners
   CHECK(reached({8, 8}) > 3);
 }
 
-TEST_CASE("whole words carved from the written G-code agree with exact distances in three faces") {
+TEST_CASE("whole words carved from the written G-code agree with exact distances in three faces", "[heavy]") {
   const std::string faces[][2] = {{"EB Garamond", "Bold"}, {"League Spartan", "Bold"}, {"Lobster Two", "Regular"}};
   for (const auto& face : faces) {
     const Region region = outlines_of(oracle::lettering("Sage & Rue", face[0], face[1], 22)).region;

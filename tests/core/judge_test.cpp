@@ -365,7 +365,7 @@ TEST_CASE("a thousand random boards", "[.][long]") {
   }
 }
 
-TEST_CASE("remembered plans are the plans that would be made, whatever is edited in job and rack") {
+TEST_CASE("remembered plans are the plans that would be made, whatever is edited in job and rack", "[heavy]") {
   std::mt19937 random(11);
   const auto pick = [&](std::size_t n) { return std::uniform_int_distribution<std::size_t>(0, n - 1)(random); };
   PlanCache cache;

@@ -142,7 +142,7 @@ TEST_CASE("after any edits a remembered plan is the plan made anew") {
   }
 }
 
-TEST_CASE("what is remembered of plans keeps the job in hand, and not much more") {
+TEST_CASE("what is remembered of plans keeps the job in hand, and not much more", "[heavy]") {
   Job job = workbench::board(1200, 800, 12);
   for (int i = 0; i < 250; ++i) {
     Item item;

@@ -130,7 +130,7 @@ TEST_CASE("one file where it is asked for: a side each, and a single bit's calle
   CHECK(fs::exists(out / "g/01-all-bits.nc"));
 }
 
-TEST_CASE("an inlay writes both boards, closes, and is written whole or not at all") {
+TEST_CASE("an inlay writes both boards, closes, and is written whole or not at all", "[heavy]") {
   const Folder out;
   Ended e = doyen_cli(kSprig + "--treatment inlay --species black-walnut --bits v60 --out " + (out / "i.doyen"));
   INFO(e.said);
@@ -161,7 +161,8 @@ TEST_CASE("an inlay writes both boards, closes, and is written whole or not at a
   CHECK(doyen_cli("fit " + data_file("demo/gate-sign.doyen")).code > 1);
 }
 
-TEST_CASE("the fit says what it forgives and the ways to make it; faults, other bits and ladders by the command line") {
+TEST_CASE("the fit says what it forgives and the ways to make it; faults, other bits and ladders by the command line",
+          "[heavy]") {
   const Folder out;
   const std::string job = data_file("demo/inlaid-lid.doyen");
   Ended e = doyen_cli("fit " + job + " --cell 0.2mm --forgives");
@@ -196,7 +197,7 @@ TEST_CASE("the fit says what it forgives and the ways to make it; faults, other 
   CHECK(doyen_cli("check " + data_file("demo/test-ladder.doyen")).code == 0);
 }
 
-TEST_CASE("further boards: inserts, levelling, a second run, each with files and a run sheet of its own") {
+TEST_CASE("further boards: inserts, levelling, a second run, each with files and a run sheet of its own", "[heavy]") {
   const Folder out;
   Json job = parse_json(read_file(data_file("demo/inlaid-lid.doyen")), "lid");
   job["run"]["millLevel"] = 4;

@@ -119,7 +119,8 @@ TEST_CASE("import centres and scales a drawing; as drawn, outlines lie on the fi
   CHECK(static_cast<double>(right + left + 1) * 0.25 == Approx(100).margin(1));
 }
 
-TEST_CASE("check ends with 1 and says what, where and the remedy when a stop stands; plan writes nothing then") {
+TEST_CASE("check ends with 1 and says what, where and the remedy when a stop stands; plan writes nothing then",
+          "[heavy]") {
   const Folder out;
   Json job = Json::parse(read_file(demo()));
   job["pieces"][3]["x"] = 20;
