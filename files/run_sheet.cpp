@@ -377,7 +377,7 @@ std::string run_sheet_pdf(const Plan& plan, const Picture& board, const Judgemen
       10, true, judgement.cut_as_wanted() ? kInk : kBrick);
   if (plan.count(Grade::Stop) + plan.count(Grade::Mind) > 0) {
     sheet.need(60);
-    sheet.paragraph("To look at", 12, true, kBrick, 1);
+    sheet.paragraph("Warnings", 12, true, kBrick, 1);
     for (const Verdict& v : plan.verdicts) {
       if (v.grade == Grade::Note) continue;
       sheet.need(34);

@@ -80,6 +80,7 @@ class MainWindow : public QMainWindow {
   void refresh_next_step();
   void take_next_step(const NextStep& step);
   void show_call_box();
+  void open_guide(const QString& page);
   void show_job_menu(const QPoint& at);
   bool save(bool as);
   bool save_to(const QString& path);

@@ -12,7 +12,10 @@
 
 #include "bench/hands/all.hpp"
 #include "rack/own_rack.hpp"
+#include "shell/greeting.hpp"
+#include "shell/guide.hpp"
 #include "shell/main_window.hpp"
+#include "shell/new_board.hpp"
 #include "stages/artwork/letter_bench.hpp"
 #include "stages/artwork/trace_dialog.hpp"
 #include "stages/cuts/rack_dialog.hpp"
@@ -61,9 +64,9 @@ QStringList shot_names() {
 namespace {
 
 // A dialog is grabbed while it is open, over the window.
-bool shot_of_dialog(MainWindow& window, const QString& file, const std::function<void()>& open) {
+bool shot_of_dialog(MainWindow& window, const QString& file, const std::function<void()>& open, int after = 600) {
   bool saved = false;
-  QTimer::singleShot(600, &window, [&] {
+  QTimer::singleShot(after, &window, [&] {
     if (QWidget* dialog = QApplication::activeModalWidget()) {
       saved = dialog->grab().save(file);
       dialog->close();
@@ -88,6 +91,22 @@ bool shot_of_guest(MainWindow& window, const QString& file, const std::function<
 }  // namespace
 
 bool take_shot(MainWindow& window, const QString& stage, const QString& file, QString* problem) {
+  // Dialogs that are looked at while they are worked on, and have no picture in the documents.
+  if (stage == QStringLiteral("demos")) {
+    DemoGallery gallery(&window);
+    return shot_of_dialog(
+        window, file, [&] { gallery.exec(); }, 15'000);
+  }
+  if (stage == QStringLiteral("new-board")) {
+    NewBoard asked(&window);
+    return shot_of_dialog(window, file, [&] { asked.exec(); });
+  }
+  if (stage == QStringLiteral("guide")) {
+    Guide guide(&window);
+    guide.setAttribute(Qt::WA_DeleteOnClose, false);
+    guide.open_page(QStringLiteral("first-sign.md"));
+    return shot_of_dialog(window, file, [&] { guide.exec(); });
+  }
   if (!shot_names().contains(stage)) {
     *problem = QStringLiteral("“%1” is not a view; there are %2.").arg(stage, shot_names().join(QStringLiteral(", ")));
     return false;

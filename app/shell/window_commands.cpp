@@ -6,6 +6,7 @@
 
 #include "bench/hands/all.hpp"
 #include "job/layout.hpp"
+#include "shell/guide.hpp"
 #include "shell/keys_page.hpp"
 #include "shell/main_window.hpp"
 #include "version.hpp"
@@ -176,7 +177,9 @@ QList<Command> MainWindow::view_commands() {
 QList<Command> MainWindow::help_commands() {
   return {
       {Group::Help, QStringLiteral("demos"), tr("Look at a demo…"), {}, [this] { choose_demo(); }},
-      {Group::Help, QStringLiteral("keys"), tr("All keys"), QKeySequence::HelpContents,
+      {Group::Help, QStringLiteral("guide"), tr("The guide"), QKeySequence::HelpContents,
+       [this] { open_guide(QStringLiteral("index.md")); }},
+      {Group::Help, QStringLiteral("keys"), tr("All keys"), keys(Qt::SHIFT | Qt::Key_F1),
        [this] { KeysPage(*commands_, this).exec(); }},
       {Group::Help,
        QStringLiteral("about"),
@@ -202,6 +205,15 @@ void MainWindow::make_commands() {
   });
 }
 
+void MainWindow::open_guide(const QString& page) {
+  auto* guide = findChild<Guide*>();
+  if (guide == nullptr) guide = new Guide(this);
+  guide->open_page(page);
+  guide->show();
+  guide->raise();
+  guide->activateWindow();
+}
+
 void MainWindow::show_call_box() {
   QList<Call> calls;
   for (const Command& command : commands_->all()) {
@@ -219,6 +231,8 @@ void MainWindow::show_call_box() {
                     if (may_leave()) open(path);
                   }});
   }
+  for (const Guide::Found& page : Guide::search({}))
+    calls.append({tr("Guide: %1").arg(page.title), {}, [this, page] { open_guide(page.page); }});
   CallBox box(calls, this);
   box.move(mapToGlobal(QPoint(width() - box.width() - 12, 62)));
   box.exec();

@@ -252,6 +252,7 @@ namespace {
 
 std::string rounded(double mm, const LengthStyle& style, bool with_unit, int inch_decimals, int mm_decimals) {
   std::string text;
+  mm += std::copysign(1e-8, mm);  // what was reckoned to lie half way between two figures goes up
   if (style.unit == Unit::Inch) {
     const double inches = mm / kMmPerInch;
     if (style.fractions) text = as_fraction(inches, style.denominator);

@@ -3,10 +3,13 @@
 #include <QLineEdit>
 #include <QListWidget>
 #include <QMenu>
+#include <QRegularExpression>
 #include <QSettings>
 #include <QShortcut>
 #include <QTreeWidget>
 #include <set>
+
+#include "shell/guide.hpp"
 
 #include "window_probe.hpp"
 
@@ -49,7 +52,7 @@ TEST_CASE("no key does two things, and each stands on the page of keys") {
     REQUIRE(d->objectName() == QLatin1String("keysPage"));
     for (QTreeWidgetItemIterator it(d->findChild<QTreeWidget*>()); *it != nullptr; ++it) shown.insert((*it)->text(1));
   });
-  QTest::keyClick(&w.window, Qt::Key_F1);
+  QTest::keyClick(&w.window, Qt::Key_F1, Qt::ShiftModifier);
   for (const QString& key : keys) {
     INFO(key.toStdString());
     CHECK(shown.contains(key));
@@ -113,4 +116,52 @@ TEST_CASE("the call box takes typing at once and says when nothing is called so"
   });
   QSettings().remove("recent");
   QFile::remove(file);
+}
+
+TEST_CASE("the guide opens by F1, is searched, and every link and picture in it is there") {
+  Window w;
+  QTest::keyClick(&w.window, Qt::Key_F1);
+  auto* guide = w.window.findChild<Guide*>();
+  REQUIRE(guide != nullptr);
+  CHECK(guide->isVisible());
+  auto* page = guide->findChild<GuidePage*>();
+  auto* words = guide->findChild<QLineEdit*>("guideWords");
+  auto* pages = guide->findChild<QListWidget*>("guidePages");
+  QTest::keyClicks(words, "saw gap");
+  const int gaps = pages->count();
+  words->clear();
+  QTest::keyClicks(words, "test ladder");
+  REQUIRE(pages->count() >= 1);
+  pages->setCurrentRow(0);
+  CHECK(page->toPlainText().contains("test ladder", Qt::CaseInsensitive));
+  words->clear();
+  QTest::keyClicks(words, "qwxz");
+  CHECK(pages->count() == 1);
+  CHECK((pages->item(0)->flags() & Qt::ItemIsEnabled) == 0);
+  CHECK(gaps >= 1);
+  // Whatever a page names is there: pages, and pictures that are shown.
+  int links = 0, pictures = 0;
+  for (const Guide::Found& each : Guide::search({})) {
+    INFO(each.page.toStdString());
+    CHECK_FALSE(each.title.isEmpty());
+    page->open(each.page);
+    QRegularExpression link("\\]\\(([^)]+)\\)");
+    for (auto it = link.globalMatch(page->toMarkdown()); it.hasNext();) {
+      const QString target = it.next().captured(1).section(QLatin1Char(' '), 0, 0);
+      INFO(target.toStdString());
+      if (target.endsWith(".md")) {
+        ++links;
+        CHECK_FALSE(Guide::search({}).isEmpty());
+        page->open(target);
+        CHECK_FALSE(page->toPlainText().contains("not installed"));
+        page->open(each.page);
+      } else {
+        ++pictures;
+        CHECK_FALSE(page->document()->resource(QTextDocument::ImageResource, QUrl(target)).value<QImage>().isNull());
+      }
+    }
+  }
+  CHECK(links >= 12);
+  CHECK(pictures >= 6);
+  guide->close();
 }

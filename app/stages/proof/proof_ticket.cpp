@@ -30,11 +30,11 @@ void ProofTicket::refresh() {
   if (!shop_.plan) return;
   const Plan& plan = *shop_.seen();
   const int stops = plan.count(Grade::Stop), minds = plan.count(Grade::Mind);
-  summary_->setText(stops > 0   ? (stops == 1 ? tr("One thing would spoil wood, break a bit or be unsafe.")
-                                              : tr("%1 things would spoil wood, break a bit or be unsafe.").arg(stops))
-                    : minds > 0 ? (minds == 1 ? tr("Nothing stops it; one thing to look at.")
-                                              : tr("Nothing stops it; %1 things to look at.").arg(minds))
-                                : tr("No problems found. The board will look as shown."));
+  summary_->setText(
+      stops > 0   ? (stops == 1 ? tr("One thing would spoil wood, break a bit or be unsafe.")
+                                : tr("%1 things would spoil wood, break a bit or be unsafe.").arg(stops))
+      : minds > 0 ? (minds == 1 ? tr("Nothing stops it; 1 warning.") : tr("Nothing stops it; %1 warnings.").arg(minds))
+                  : tr("No problems found. The board will look as shown."));
   judged_->setText(shop_.judgement
                        ? tr("The files, read back and carved in the computer: %1.")
                              .arg(QString::fromStdString(judged_in_words(*shop_.judgement, plan.job.lengths)))
