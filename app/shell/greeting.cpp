@@ -56,6 +56,7 @@ void JobCards::add(const QString& path, const QString& title) {
   auto* card = new QListWidgetItem(on_card({}), title, this);
   card->setData(Qt::UserRole, path);
   card->setToolTip(path);
+  card->setSizeHint(gridSize() - QSize(8, 4));
   card->setTextAlignment(Qt::AlignHCenter | Qt::AlignTop);
   pictures_.request(path);
 }
@@ -108,7 +109,7 @@ QList<Demo> demos() {
   return {{QStringLiteral("gate-sign"), tr("A gate sign: incised letters, a border, cut out")},
           {QStringLiteral("heron-plaque"), tr("A plaque: words on an arc, a heron traced from a photograph")},
           {QStringLiteral("gate-sign-raised"), tr("A raised sign with a bevelled edge")},
-          {QStringLiteral("seed-drawer"), tr("A seed drawer's front, with a brass plate let in")},
+          {QStringLiteral("seed-drawer"), tr("A seed drawer's front")},
           {QStringLiteral("inlaid-lid"), tr("A lid with an inlaid sprig")},
           {QStringLiteral("fingerpost"), tr("A fingerpost's arm, cut from both sides")},
           {QStringLiteral("sundial-plate"), tr("An engraved brass plate")},
@@ -142,7 +143,7 @@ DemoGallery::DemoGallery(QWidget* parent) : QDialog(parent) {
   auto* buttons = new QDialogButtonBox(QDialogButtonBox::Cancel);
   connect(buttons, &QDialogButtonBox::rejected, this, &DemoGallery::reject);
   column->addWidget(buttons);
-  resize(740, 520);
+  resize(740, 640);
   cards->setFocus();
 }
 
