@@ -2,6 +2,7 @@
 #include <QApplication>
 #include <QCommandLineParser>
 #include <QMessageBox>
+#include <QSettings>
 #include <QTimer>
 #include <cstdio>
 
@@ -34,11 +35,20 @@ bool prepare_platform(int argc, char** argv) {
   return false;
 }
 
+// Where they stood before they had a folder of their own.
+void take_over_old_settings() {
+  QSettings settings;
+  if (!settings.allKeys().isEmpty()) return;
+  const QSettings old(QStringLiteral("Unknown Organization"), QStringLiteral("doyen"));
+  for (const QString& key : old.allKeys()) settings.setValue(key, old.value(key));
+}
+
 }  // namespace
 
 int main(int argc, char** argv) {
   if (!prepare_platform(argc, argv)) return 2;
   doyen::Application app(argc, argv);
+  QApplication::setOrganizationName(QStringLiteral("doyen"));
   QApplication::setApplicationName(QStringLiteral("doyen"));
   QApplication::setApplicationDisplayName(QStringLiteral("Doyen"));
   QApplication::setApplicationVersion(QString::fromUtf8(doyen::version()));
@@ -86,6 +96,7 @@ int main(int argc, char** argv) {
                             QObject::tr("Doyen cannot start: %1").arg(QString::fromUtf8(trouble.what())));
     return 3;
   }
+  take_over_old_settings();
   doyen::MainWindow window;
   QString problem;
   if (parser.isSet(shot) || parser.isSet(demo_out)) {
@@ -125,6 +136,7 @@ int main(int argc, char** argv) {
   } else {
     window.document().replace(doyen::Job{}, {});
   }
+  window.come_back();
   window.show();
   QTimer::singleShot(0, &window, [&] {
     window.offer_recovery();

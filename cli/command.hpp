@@ -35,7 +35,7 @@ Command relief_command();
 Command import_command();
 Command text_command();
 Command outlines_command();
-Command backplot_command();
+Command readback_command();
 
 // What several of them share.
 Plan plan_of(const Job& job, const std::string& unit = {});

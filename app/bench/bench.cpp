@@ -48,7 +48,7 @@ Bench::Bench(QWidget* parent) : QWidget(parent) {
   setFocusPolicy(Qt::StrongFocus);
   setMouseTracking(true);
   setMinimumSize(420, 260);
-  setAccessibleName(tr("The board. Tab chooses the next piece, arrows move it."));
+  setAccessibleName(tr("The board. N and P choose a piece, arrows move it."));
   connect(&painter_, &ReliefPainter::painted, this, [this](const QImage& image, const Box& area, bool fine) {
     image_ = image;
     image_area_ = area;
@@ -184,6 +184,7 @@ void Bench::show_job(const Job& job) {
   hands_look();
   turn_->setVisible(job_.has_back() && stage_ != Stage::Blank && stage_ != Stage::Artwork);
   if (!job_.has_back()) show_side(Side::Front);
+  speak();
   update();
 }
 
@@ -230,8 +231,18 @@ void Bench::select(const QString& piece) {
   marks_.clear();
   highlight_ = {};
   hands_look();
+  speak();
   update();
   Q_EMIT selection_changed(piece);
+}
+
+void Bench::speak() {
+  const PieceShape* s = shape(selected_);
+  if (s == nullptr) return setAccessibleDescription(tr("nothing is chosen"));
+  const auto show = [&](double mm) { return QString::fromStdString(size_in_words(mm, job_.lengths)); };
+  setAccessibleDescription(
+      tr("“%1”, %2 by %3, %4 from the left, %5 from the front")
+          .arg(s->name, show(s->box.width()), show(s->box.height()), show(s->box.left), show(s->box.bottom)));
 }
 
 QStringList Bench::chosen() const { return selected_.isEmpty() ? QStringList() : QStringList(selected_) + also_; }

@@ -106,6 +106,7 @@ class Bench : public QWidget {
   enum class Hand { None, Pan, Move, Size, Turn, Section, Tab, Other };
 
   void ask_for_picture();
+  void speak();  // to a screen reader: what is chosen, and where it lies
   [[nodiscard]] QTransform board_to_px() const;
   [[nodiscard]] Point flipped(Point p) const;  // of the front, on the side that lies up; and back again
   [[nodiscard]] QRectF px_rect(const Box& box) const;

@@ -142,11 +142,14 @@ void Bench::paint_outlines(QPainter& p) {
     layer_.fill(Qt::transparent);
     QPainter on_layer(&layer_);
     on_layer.setRenderHint(QPainter::Antialiasing);
-    on_layer.setPen(QPen(theme::kPlum, 1));
-    for (const PieceShape& s : shapes_) {
-      if (!wanted(s)) continue;
-      on_layer.drawPath(to_px.map(s.path));
-      on_layer.drawPath(to_px.map(s.lines));
+    // A dark edge and a white line on it: outlines are seen on any wood, and in a groove.
+    for (const QPen& pen : {QPen(QColor(43, 42, 40, 170), 2.2), QPen(QColor(255, 255, 255, 210), 0.9)}) {
+      on_layer.setPen(pen);
+      for (const PieceShape& s : shapes_) {
+        if (!wanted(s)) continue;
+        on_layer.drawPath(to_px.map(s.path));
+        on_layer.drawPath(to_px.map(s.lines));
+      }
     }
     layer_key_ = key;
     layer_scale_ = scale_;
@@ -206,6 +209,21 @@ void Bench::paint_outlines(QPainter& p) {
   }
 }
 
+namespace {
+
+// Draws twice: the dark edge, then the white line on it.
+template <typename Draw>
+void marked(QPainter& p, double wide, Qt::PenStyle style, Draw draw) {
+  p.setBrush(Qt::NoBrush);
+  p.setPen(QPen(theme::kMarkEdge, wide + 2, Qt::SolidLine, Qt::FlatCap));
+  if (style != Qt::SolidLine) p.setPen(QPen(QColor(43, 42, 40, 190), wide + 1.6, Qt::SolidLine, Qt::FlatCap));
+  draw();
+  p.setPen(QPen(theme::kMark, wide, style, Qt::FlatCap));
+  draw();
+}
+
+}  // namespace
+
 void Bench::paint_selection(QPainter& p) {
   const PieceShape* s = shape(selected_);
   if (s == nullptr || s->box.empty()) return;
@@ -218,22 +236,21 @@ void Bench::paint_selection(QPainter& p) {
     box = {b.left(), b.top(), b.right(), b.bottom()};
     r = px_rect(box).adjusted(-5, -5, 5, 5);
   }
-  p.setPen(QPen(theme::kPlum, 1));
-  p.setBrush(Qt::NoBrush);
-  p.drawRect(r);
+  marked(p, 1.2, Qt::SolidLine, [&] { p.drawRect(r); });
   for (const QString& id : also_) {
     const PieceShape* other = shape(id);
     if (other == nullptr || other->box.empty()) continue;
     const Box& b = other->box;
     const QRectF own = px_rect(b);
-    p.drawRect((hand_ == Hand::Move ? own.translated(to_screen({box.left, 0}) - to_screen({s->box.left, 0}))
-                                          .translated(to_screen({0, box.bottom}) - to_screen({0, s->box.bottom}))
-                                    : own)
-                   .adjusted(-5, -5, 5, 5));
+    const QRectF now = hand_ == Hand::Move ? own.translated(to_screen({box.left, 0}) - to_screen({s->box.left, 0}))
+                                                 .translated(to_screen({0, box.bottom}) - to_screen({0, s->box.bottom}))
+                                           : own;
+    marked(p, 1.2, Qt::SolidLine, [&] { p.drawRect(now.adjusted(-5, -5, 5, 5)); });
   }
   if (stage_ == Stage::Artwork && !points_->active()) {
-    p.setBrush(Qt::white);
-    p.drawLine(handle_point(r, 1), handle_point(r, 8));
+    marked(p, 1.2, Qt::SolidLine, [&] { p.drawLine(handle_point(r, 1), handle_point(r, 8)); });
+    p.setPen(QPen(theme::kMarkEdge, 1.2));
+    p.setBrush(theme::kMark);
     for (int i = 0; i < 8; ++i) p.drawRect(QRectF(handle_point(r, i) - QPointF(3.5, 3.5), QSizeF(7, 7)));
     p.drawEllipse(handle_point(r, 8), 4.5, 4.5);
   }
@@ -246,13 +263,14 @@ void Bench::paint_selection(QPainter& p) {
       (void)snapped(to_board(now_) - to_board(pressed_), &snap);
       note = tr("%1 from left, %2 from front, %3").arg(show(box.left), show(box.bottom), unit);
       if (!snap.why.isEmpty()) note += tr(" · drawn to %1").arg(snap.why);
-      p.setPen(QPen(theme::kPlum, 1, Qt::DashDotLine));
-      if (snap.guide_x)
-        p.drawLine(QPointF(to_screen({*snap.guide_x, 0}).x(), kRuler),
-                   QPointF(to_screen({*snap.guide_x, 0}).x(), height()));
-      if (snap.guide_y)
-        p.drawLine(QPointF(kRuler, to_screen({0, *snap.guide_y}).y()),
-                   QPointF(width(), to_screen({0, *snap.guide_y}).y()));
+      marked(p, 1, Qt::DashDotLine, [&] {
+        if (snap.guide_x)
+          p.drawLine(QPointF(to_screen({*snap.guide_x, 0}).x(), kRuler),
+                     QPointF(to_screen({*snap.guide_x, 0}).x(), height()));
+        if (snap.guide_y)
+          p.drawLine(QPointF(kRuler, to_screen({0, *snap.guide_y}).y()),
+                     QPointF(width(), to_screen({0, *snap.guide_y}).y()));
+      });
     }
     if (hand_ == Hand::Turn) note.clear();
   }
@@ -280,12 +298,11 @@ QPointF Bench::section_handle() const {
 }
 
 void Bench::paint_section_line(QPainter& p) {
-  p.setPen(QPen(theme::kPlum, 1.1, Qt::DashLine));
   const QPointF h = section_handle();
   const QPointF end =
       section_.along ? QPointF(to_screen({0, 0}).x() - 14, h.y()) : QPointF(h.x(), to_screen({0, 0}).y() + 14);
-  p.drawLine(end, h);
-  p.setPen(Qt::NoPen);
+  marked(p, 1.3, Qt::DashLine, [&] { p.drawLine(end, h); });
+  p.setPen(QPen(theme::kMark, 1));
   p.setBrush(theme::kPlum);
   if (section_.along)
     p.drawPolygon(QPolygonF{h, h + QPointF(-11, -7), h + QPointF(-11, 7)});
@@ -303,7 +320,9 @@ void Bench::paint_tabs(QPainter& p) {
       if (hand_ == Hand::Tab && s.id == selected_ && dragged_tab_ == static_cast<int>(i)) at = to_board(now_);
       const Point half = tab.along * (item->cut.through.tabs.length / 2), out = Point{tab.along.y, -tab.along.x};
       const QPointF a = to_screen(at - half + out * (4 / scale_)), b = to_screen(at + half + out * (4 / scale_));
-      p.setPen(QPen(s.id == selected_ ? theme::kPlum : theme::kFaded, 5, Qt::SolidLine, Qt::RoundCap));
+      p.setPen(QPen(theme::kMarkEdge, 6, Qt::SolidLine, Qt::RoundCap));
+      p.drawLine(a, b);
+      p.setPen(QPen(s.id == selected_ ? theme::kMark : theme::kHairline, 3, Qt::SolidLine, Qt::RoundCap));
       p.drawLine(a, b);
     }
   }

@@ -36,6 +36,11 @@ void SectionStrip::show_plan(const PlanPtr& plan) {
 
 void SectionStrip::set_line(const SectionLine& line) {
   line_ = line;
+  if (plan_) {
+    const QString at = QString::fromStdString(depth_in_words(line.at, plan_->job.lengths));
+    setAccessibleDescription(line.along ? tr("at %1 from the front edge").arg(at)
+                                        : tr("at %1 from the left edge").arg(at));
+  }
   ask();
 }
 

@@ -4,7 +4,10 @@
 #include <QFileInfo>
 #include <QMenu>
 #include <QMessageBox>
+#include <QScreen>
+#include <QScrollBar>
 #include <QSettings>
+#include <QTimer>
 #include <utility>
 
 #include "bench/hands/all.hpp"
@@ -316,8 +319,31 @@ void MainWindow::take_first_remedy() {
 }
 
 void MainWindow::refresh_tickets() {
-  static_cast<Ticket*>(tickets_->currentWidget())->refresh();
+  auto* ticket = static_cast<Ticket*>(tickets_->currentWidget());
+  const Item* item = shop_.item();
+  const QString shown = QString::number(tickets_->currentIndex()) + QLatin1Char('/') +
+                        (item == nullptr ? QString() : QString::fromLatin1(kind_word(item->piece)));
+  const bool other = shown != ticket_shown_;
+  if (other && !ticket_shown_.isEmpty()) {
+    const int before = ticket_shown_.section(QLatin1Char('/'), 0, 0).toInt();
+    scrolled_[ticket_shown_] = static_cast<Ticket*>(tickets_->widget(before))->verticalScrollBar()->value();
+  }
+  ticket_shown_ = shown;
+  ticket->refresh();
   refresh_next_step();
+  // It opens at its top, or where it was left; once its rows are laid out.
+  if (other) {
+    QTimer::singleShot(0, ticket,
+                       [ticket, to = scrolled_.value(shown, 0)] { ticket->verticalScrollBar()->setValue(to); });
+  }
+}
+
+void MainWindow::come_back() {
+  const QByteArray place = QSettings().value(QStringLiteral("window")).toByteArray();
+  if (!place.isEmpty()) restoreGeometry(place);
+  const QRect room = screen()->availableGeometry();
+  if (!room.isEmpty() && (width() > room.width() || height() > room.height()))
+    resize(size().boundedTo(room.size()).expandedTo(minimumSize()));
 }
 
 void MainWindow::refresh_next_step() {

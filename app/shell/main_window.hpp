@@ -44,6 +44,7 @@ class MainWindow : public QMainWindow {
   void greet();                                                       // the demo, recent jobs and the starts
   void offer_recovery();
   void go_to_stage(Stage stage);
+  void come_back();  // where the window stood and as large as it was when it was closed last, if that is on a screen
   void select(const QString& piece);
   void open_sums();
   [[nodiscard]] bool sums_shown() const;  // none that is open is still being worked out
@@ -153,11 +154,13 @@ class MainWindow : public QMainWindow {
   SectionLine section_;
   bool remedy_wanted_ = false;
   QLabel* notice_;
-  bool asking_ = false;      // about the job's file, which was changed
-  QDateTime asked_of_;       // the change that was asked about last
-  bool in_the_way_ = false;  // the last writing touched nothing, since something else stands there
-  QString trouble_;          // why the newest job could not be planned; empty when it could
-  std::string fit_seen_;     // the inlay whose fit the section was brought to
+  bool asking_ = false;          // about the job's file, which was changed
+  QDateTime asked_of_;           // the change that was asked about last
+  bool in_the_way_ = false;      // the last writing touched nothing, since something else stands there
+  QString ticket_shown_;         // which ticket, for which kind of piece
+  QMap<QString, int> scrolled_;  // how far each of them was scrolled when it was left
+  QString trouble_;              // why the newest job could not be planned; empty when it could
+  std::string fit_seen_;         // the inlay whose fit the section was brought to
   std::optional<Commands> commands_;
 };
 

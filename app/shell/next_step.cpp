@@ -55,6 +55,7 @@ NextStepBar::NextStepBar(QWidget* parent) : QFrame(parent) {
   button_ = new QPushButton;
   button_->setObjectName(QStringLiteral("takeNextStep"));
   button_->setAutoDefault(false);
+  button_->setFocusPolicy(Qt::TabFocus);  // a click leaves the focus where it was: no stray Space presses it again
   row->addWidget(words_, 1);
   row->addWidget(button_);
   connect(button_, &QPushButton::clicked, this, [this] { Q_EMIT taken(step_); });

@@ -39,13 +39,17 @@ void StageRail::show_job(const QString& name, const QString& about) {
 void StageRail::show_state(Stage stage, Lamp lamp, const QString& words) {
   lamps_[static_cast<int>(stage)] = lamp;
   words_[static_cast<int>(stage)] = words;
+  speak();
   update();
 }
 
 void StageRail::set_current(Stage stage) {
   current_ = stage;
+  speak();
   update();
 }
+
+void StageRail::speak() { setAccessibleDescription(stage_name(current_) + QStringLiteral(": ") + words(current_)); }
 
 QRect StageRail::job_rect() const { return {12, 4, 236, 50}; }
 QRect StageRail::call_rect() const { return {width() - 142, 12, 132, 34}; }

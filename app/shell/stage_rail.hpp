@@ -33,6 +33,7 @@ class StageRail : public QWidget {
   void keyPressEvent(QKeyEvent* event) override;
 
  private:
+  void speak();  // to a screen reader: where one is
   [[nodiscard]] QRect stage_rect(int i) const;
   [[nodiscard]] QRect job_rect() const;
   [[nodiscard]] QRect call_rect() const;

@@ -8,8 +8,10 @@ namespace doyen {
 
 TimeBeam::TimeBeam(QWidget* parent) : QWidget(parent) {
   setFixedHeight(78);
+  setAccessibleName(tr("Time at the machine"));
   write_ = new QPushButton(tr("Write the files…"), this);
   write_->setObjectName(QStringLiteral("write"));
+  write_->setFocusPolicy(Qt::TabFocus);  // a click leaves the focus where it was: no stray Space presses it again
   write_->setProperty("role", QStringLiteral("main"));
   write_->setToolTip(tr("G-code, run sheet, picture and plan into a folder (Ctrl+E)"));
   cancel_ = new QPushButton(tr("Stop planning"), this);
@@ -23,6 +25,12 @@ void TimeBeam::show_plan(const PlanPtr& plan) {
   setToolTip({});
   plan_ = plan;
   write_->setEnabled(plan && !plan->runs.empty());
+  QString spoken = plan ? QString::fromStdString(format_duration(plan->seconds)) : QString();
+  if (plan) {
+    for (const BitRun& run : plan->runs)
+      spoken += QStringLiteral("; ") + QString::fromStdString(run.bit.name + ", " + format_duration(run.time.seconds));
+  }
+  setAccessibleDescription(spoken);
   update();
 }
 
@@ -131,9 +139,9 @@ void TimeBeam::paintEvent(QPaintEvent*) {
   p.setPen(theme::kFaded);
   p.setFont(theme::font(8));
   if (changes > 0)
-    p.drawText(
-        QRectF(left, 54, right - left, 16), Qt::AlignVCenter,
-        tr("⇄ change of bit, %1 each").arg(QString::fromStdString(format_duration(plan_->machine.bit_change_seconds))));
+    p.drawText(QRectF(left, 54, right - left, 16), Qt::AlignVCenter,
+               tr("⇄ change of bit, %1 each; short stretches are drawn longer")
+                   .arg(QString::fromStdString(format_duration(plan_->machine.bit_change_seconds))));
 }
 
 }  // namespace doyen

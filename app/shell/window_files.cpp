@@ -152,7 +152,11 @@ bool MainWindow::may_leave() {
   return answer == QMessageBox::Discard;
 }
 
-void MainWindow::closeEvent(QCloseEvent* event) { may_leave() ? event->accept() : event->ignore(); }
+void MainWindow::closeEvent(QCloseEvent* event) {
+  if (!may_leave()) return event->ignore();
+  QSettings().setValue(QStringLiteral("window"), saveGeometry());
+  event->accept();
+}
 
 QString MainWindow::write_files(const QString& folder, bool anyway, bool replace) {
   in_the_way_ = false;

@@ -224,8 +224,8 @@ ReadBack read_back(const Plan& plan, const std::vector<OutputFile>& files, doubl
   return out;
 }
 
-HeightField backplot(const Json& plan, const std::string& where, const std::map<std::string, std::string>& files,
-                     double cell, Side side) {
+HeightField carve_files(const Json& plan, const std::string& where, const std::map<std::string, std::string>& files,
+                        double cell, Side side) {
   const JsonView top(plan, where);
   if (top.text("format") != "doyen-plan/1") throw bad_input(where + ".format: “doyen-plan/1” was expected.");
   const JsonView blank = top.object("blank");

@@ -40,7 +40,7 @@ ReadBack read_back(const Plan& plan, const std::vector<OutputFile>& files, doubl
 
 // Carves G-code files by a plan.json: the relief that the machine would leave. Texts by file name.
 // Throws Problem{BadInput} when the plan or a file is not as expected.
-HeightField backplot(const Json& plan, const std::string& where, const std::map<std::string, std::string>& files,
-                     double cell, Side side = Side::Front);
+HeightField carve_files(const Json& plan, const std::string& where, const std::map<std::string, std::string>& files,
+                        double cell, Side side = Side::Front);
 
 }  // namespace doyen

@@ -28,8 +28,13 @@ const Record<Moves>& moves_fields() {
              Words<W>{{"rings", W::Rings}, {"alongGrain", W::AlongGrain}, {"acrossGrain", W::AcrossGrain}})
         .always();
     f.choice("entry", &Moves::entry, Words<E>{{"ramp", E::Ramp}, {"helix", E::Helix}}).always();
-    f.flag("climb", &Moves::climb).always();
-    f.number("stepover", &Moves::stepover, {0.05, 0.95}).always();
+    // The bit goes so that the wood that is kept lies on its right, or on its left.
+    f.flag("keptWoodRight", &Moves::climb).always();
+    f.number("rowStep", &Moves::stepover, {0.05, 0.95}).always();
+    f.formerly("climb", [](Moves& m, const JsonView& v) { m.climb = v.flag_or("climb", m.climb); });
+    f.formerly("stepover", [](Moves& m, const JsonView& v) {
+      if (v.has("stepover")) m.stepover = v.number("stepover", 0.05, 0.95);
+    });
     f.number("leaveOn", &Moves::leave_on, {0, 10}).always();
     return f;
   }();

@@ -5,10 +5,15 @@
 #include <QMenu>
 #include <QMimeData>
 #include <QPlainTextEdit>
+#include <QScrollBar>
 #include <QSettings>
 
+#include <set>
+
+#include "artwork/points.hpp"
 #include "shell/greeting.hpp"
 #include "shell/new_board.hpp"
+#include "storage/data_folder.hpp"
 #include "window_probe.hpp"
 
 using namespace probe;
@@ -290,4 +295,45 @@ TEST_CASE("Delete takes a piece off in the list, too; which piece is cut away is
   CHECK(w.job().items.back().cut.kind == Treatment::Kind::None);
   CHECK(w.job().find("outline")->cut.kind == Treatment::Kind::None);
   CHECK(w.job().find("sprig")->cut.kind != Treatment::Kind::None);
+}
+
+TEST_CASE("a ticket opens at its top, and is found again where it was left") {
+  Window w;
+  w.choose(Stage::Cuts, "name");
+  QScrollArea* ticket = w.ticket();
+  REQUIRE(ticket != nullptr);
+  REQUIRE(ticket->verticalScrollBar()->maximum() > 40);
+  CHECK(ticket->verticalScrollBar()->value() == 0);
+  ticket->verticalScrollBar()->setValue(40);
+  w.choose(Stage::Cuts, "outline");  // another kind of piece
+  CHECK(w.ticket()->verticalScrollBar()->value() == 0);
+  w.choose(Stage::Blank, "");
+  w.choose(Stage::Cuts, "name");
+  CHECK(w.ticket()->verticalScrollBar()->value() == 40);
+}
+
+TEST_CASE("a chosen point moves by arrow keys, by exact amounts") {
+  Window w;
+  w.choose(Stage::Artwork, "sprig");
+  QTest::mouseClick(w.find<QPushButton>("editPoints"), Qt::LeftButton);
+  Bench& bench = w.window.bench();
+  const std::vector<BoardPoint> points = points_on_board(w.piece("sprig"));
+  REQUIRE_FALSE(points.empty());
+  const QPoint at = bench.to_screen(points.front().point.at).toPoint();
+  QTest::mouseClick(&bench, Qt::LeftButton, Qt::NoModifier, at);
+  const auto nearest = [&](Point to) {
+    double best = 1e9;
+    for (const BoardPoint& p : points_on_board(w.piece("sprig"))) best = std::min(best, distance(p.point.at, to));
+    return best;
+  };
+  const double step = 25.4 / 16;  // the demo is in inches
+  QTest::keyClick(&bench, Qt::Key_Right);
+  QTest::keyClick(&bench, Qt::Key_Up, Qt::ShiftModifier);
+  // Whichever point lay nearest was moved, and nothing else.
+  int moved = 0;
+  for (const BoardPoint& p : points) moved += nearest(p.point.at) > 0.01 ? 1 : 0;
+  CHECK(moved == 1);
+  for (const BoardPoint& p : points) {
+    if (nearest(p.point.at) > 0.01) CHECK(nearest(p.point.at + Point{step, 10 * step}) < 0.01);
+  }
 }

@@ -243,3 +243,28 @@ TEST_CASE("reading a file that is missing, a folder or too large says so") {
   CHECK_THROWS_AS(read_file("/tmp"), Problem);
   CHECK_THROWS_WITH(read_file(data_file("rack.json"), 100), Catch::Contains("rack.json"));
 }
+
+TEST_CASE("words of older files are read, and written as they are called now") {
+  const std::string old =
+      R"({"format": "doyen-job/1", "name": "Old", "blank": {"width": 100, "height": 50, "readings": [18]},
+    "pieces": [{"id": "a", "name": "A", "x": 50, "y": 25, "turn": 0,
+      "shape": {"form": "rectangle", "width": 20, "height": 10, "cornerRadius": 0, "band": 0},
+      "cut": {"look": "drill", "bit": "flat-1/8in", "depth": 4, "peck": 1.5,
+              "moves": {"climb": false, "stepover": 0.25}}}]})";
+  Job job;
+  try {
+    job = read_job(old, "old");
+  } catch (const Problem& problem) {
+    FAIL(problem.what());
+  }
+  CHECK(job.items[0].cut.drill.peck == 1.5);
+  CHECK_FALSE(job.items[0].cut.moves.climb);
+  CHECK(job.items[0].cut.moves.stepover == 0.25);
+  CHECK(not_known(job).empty());
+  const std::string now = write_job(job);
+  for (const char* word : {"peck", "climb", "stepover"})
+    CHECK(now.find(std::string("\"") + word + "\"") == std::string::npos);
+  for (const char* word : {"drillStep", "keptWoodRight", "rowStep"})
+    CHECK(now.find(std::string("\"") + word + "\"") != std::string::npos);
+  CHECK(read_job(now, "now") == job);
+}

@@ -106,7 +106,7 @@ TEST_CASE("the written files, read back and carved again, are the plan; plan.jso
       CHECK(check.rapids_in_wood == 0);
       std::map<std::string, std::string> texts;
       for (const OutputFile& f : files) texts[f.name] = f.text;
-      const HeightField again = backplot(plan_json(p), "plan.json", texts, 0.8),
+      const HeightField again = carve_files(plan_json(p), "plan.json", texts, 0.8),
                         meant = relief_of(p, job.blank.box(), 0.8);
       std::size_t off = 0;
       for (std::size_t r = 0; r < meant.rows(); ++r) {

@@ -13,7 +13,7 @@ TEST_CASE("a file that is cut off, says things twice or rushes through the wood 
   const Plan p = planned(job);
   const OutputFile file = gcode_files(p).at(0);
   const auto proof = [&](const std::string& text) {
-    return backplot(plan_json(p), "plan", {{file.name, text}}, 1, Side::Front);
+    return carve_files(plan_json(p), "plan", {{file.name, text}}, 1, Side::Front);
   };
   REQUIRE_NOTHROW(proof(file.text));
   const auto replaced = [&](const std::string& what, const std::string& by) {

@@ -49,7 +49,7 @@ inline Plan planned(const Job& job) { return plan(job, load_rack(), machine_for(
 inline HeightField carved(const Plan& p, double cell, Side side = Side::Front) {
   std::map<std::string, std::string> files;
   for (const OutputFile& f : gcode_files(p)) files[f.name] = f.text;
-  return backplot(plan_json(p), "plan", files, cell, side);
+  return carve_files(plan_json(p), "plan", files, cell, side);
 }
 
 inline float at(const HeightField& f, Point p) {

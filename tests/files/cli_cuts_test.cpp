@@ -110,7 +110,7 @@ TEST_CASE("the back has files, a relief and a picture of its own") {
   CHECK(plan["turnOver"] == "leftEdge");
   std::string files;
   for (const Json& file : plan["files"]) files += " " + (out / ("o/" + file["path"].get<std::string>()));
-  REQUIRE(doyen_cli("backplot" + files + " --plan " + (out / "o/plan.json") + " --back --cell 0.5 --height " +
+  REQUIRE(doyen_cli("readback" + files + " --plan " + (out / "o/plan.json") + " --back --cell 0.5 --height " +
                     (out / "b.npy"))
               .code == 0);
   REQUIRE(doyen_cli("relief " + data_file("demo/fingerpost.doyen") + " --back --cell 0.5 --height " + (out / "r.npy"))

@@ -69,7 +69,7 @@ TEST_CASE("plan writes the files in run order, the plan, the proof and the run s
   }
 
   // Read back and carved by itself, the files are the relief.
-  REQUIRE(doyen_cli("backplot" + files + " --plan " + (out / "gate/plan.json") + " --height " + (out / "back.npy") +
+  REQUIRE(doyen_cli("readback" + files + " --plan " + (out / "gate/plan.json") + " --height " + (out / "back.npy") +
                     " --cell 0.5")
               .code == 0);
   REQUIRE(doyen_cli("relief " + demo() + " --height " + (out / "meant.npy") + " --cell 0.5mm --png " + (out / "r.png"))
@@ -168,7 +168,7 @@ TEST_CASE("every way to go wrong has its exit code and a sentence") {
   write_file_atomically(out / "file", "x");
   ends("plan " + demo() + " --out " + (out / "file"), 4, "file");
   CHECK(read_file(out / "file") == "x");
-  ends("backplot " + (out / "file") + " --plan " + (out / "file") + " --height " + (out / "h"), 3, "file");
+  ends("readback " + (out / "file") + " --plan " + (out / "file") + " --height " + (out / "h"), 3, "file");
   CHECK_FALSE(fs::exists(out / "x"));
 }
 

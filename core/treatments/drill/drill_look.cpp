@@ -17,7 +17,10 @@ constexpr double kUsualDrill = kMmPerInch / 8;  // mm
 void add_choices(Record<Treatment>& all) {
   static const Record<DrillChoices> own = [] {
     Record<DrillChoices> f;
-    f.number("peck", &DrillChoices::peck, {0, 500});
+    f.number("drillStep", &DrillChoices::peck, {0, 500});
+    f.formerly("peck", [](DrillChoices& d, const JsonView& v) {
+      if (v.has("peck")) d.peck = v.number("peck", 0, 500);
+    });
     f.number("spacing", &DrillChoices::spacing, {0, 5000});
     return f;
   }();

@@ -1,4 +1,4 @@
-// backplot: G-code read back and carved.
+// readback: G-code read back and carved.
 #include <filesystem>
 #include <map>
 
@@ -22,15 +22,15 @@ int run(const Options& options) {
   std::map<std::string, std::string> files;
   for (const std::string& path : options.files)
     files[std::filesystem::path(path).filename().string()] = read_file(path);
-  write_npy(backplot(p, options.plan, files, cell_of(options.cell), options.back ? Side::Back : Side::Front),
+  write_npy(carve_files(p, options.plan, files, cell_of(options.cell), options.back ? Side::Back : Side::Front),
             options.height);
   return kFine;
 }
 
 }  // namespace
 
-Command backplot_command() {
-  return {"backplot", "Read G-code back and carve it", [](Arguments& a) {
+Command readback_command() {
+  return {"readback", "Read G-code back and carve it", [](Arguments& a) {
             auto o = std::make_shared<Options>();
             a.texts("FILES", o->files, {}, Arguments::Needed);
             a.text("--plan", o->plan, {}, Arguments::Needed);
