@@ -252,7 +252,7 @@ void SectionStrip::paint_fit(QPainter& p) const {
   p.setFont(theme::font(9));
   p.setPen(theme::kFaded);
   p.drawText(QRect(262, 6, 200, 22), Qt::AlignVCenter,
-             tr("both halves, depth drawn %1× too tall").arg(QString::fromStdString(format_number(sz / sx, 1))));
+             tr("both halves, drawn %1× too tall").arg(QString::fromStdString(format_number(sz / sx, 1))));
   p.drawText(QRect(apart_->x() - 64, 6, 58, 22), Qt::AlignVCenter | Qt::AlignRight, tr("apart"));
   p.drawText(QRect(apart_->x() + apart_->width() + 6, 6, 60, 22), Qt::AlignVCenter, tr("seated"));
 

@@ -1,5 +1,7 @@
 #include "parts/cards.hpp"
 
+#include <QAbstractItemView>
+#include <QComboBox>
 #include <QCoreApplication>
 #include <QPainter>
 #include <QPainterPath>
@@ -35,6 +37,18 @@ QWidget* make_row(const QString& label, QWidget* field) {
   name->setFixedWidth(96);
   name->setWordWrap(true);
   name->setBuddy(field);
+  // A list's longest entry does not push the ticket wider than it is: opened, the list shows all of it.
+  if (auto* list = qobject_cast<QComboBox*>(field)) {
+    list->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+    list->setMinimumContentsLength(8);
+    QObject::connect(list, &QComboBox::currentTextChanged, list->view(), [list](const QString& words) {
+      list->view()->setMinimumWidth(list->view()->sizeHintForColumn(0) + 24);
+      if (list->toolTip().isEmpty() || list->property("saysItself").toBool()) {
+        list->setProperty("saysItself", true);
+        list->setToolTip(words);
+      }
+    });
+  }
   field->setAccessibleName(label);
   layout->addWidget(name);
   layout->addWidget(field, 1);
@@ -88,8 +102,8 @@ NumberCard::NumberCard(const QString& label, QWidget* parent) : QWidget(parent) 
   layout->setContentsMargins(0, 0, 0, 0);
   layout->setSpacing(2);
   layout->addWidget(make_label(label, "faded"));
-  auto* row = new QHBoxLayout;
-  row->setSpacing(10);
+  row_ = new QHBoxLayout;
+  row_->setSpacing(10);
   number_ = make_label({}, "number");
   number_->setWordWrap(false);
   beside_ = make_label({}, "faded");
@@ -98,10 +112,10 @@ NumberCard::NumberCard(const QString& label, QWidget* parent) : QWidget(parent) 
   opener_->setCheckable(true);
   opener_->setToolTip(tr("Show the sum behind this number"));
   opener_->setAccessibleName(tr("How %1 comes about").arg(label));
-  row->addWidget(number_);
-  row->addWidget(beside_, 1);
-  row->addWidget(opener_);
-  layout->addLayout(row);
+  row_->addWidget(number_);
+  row_->addWidget(beside_, 1);
+  row_->addWidget(opener_);
+  layout->addLayout(row_);
   frame_ = new QFrame;
   frame_->setProperty("role", QStringLiteral("sum"));
   auto* inner = new QVBoxLayout(frame_);
@@ -118,6 +132,15 @@ NumberCard::NumberCard(const QString& label, QWidget* parent) : QWidget(parent) 
 void NumberCard::set_open(bool open) { opener_->setChecked(open); }
 
 void NumberCard::show_number(const QString& number, const QString& beside, SumWork sum) {
+  // Bits by name are words, not a figure: smaller, and in lines that fit.
+  const bool words = number.size() > 12;
+  if (number_->wordWrap() != words) {
+    number_->setWordWrap(words);
+    number_->setProperty("role", QLatin1String(words ? "heading" : "number"));
+    number_->style()->unpolish(number_);
+    number_->style()->polish(number_);
+    row_->setStretchFactor(number_, words ? 2 : 0);
+  }
   number_->setText(number);
   beside_->setText(beside);
   asked_ = std::move(sum);

@@ -2,6 +2,7 @@
 #pragma once
 
 #include <QFrame>
+#include <QHBoxLayout>
 #include <QLabel>
 #include <QToolButton>
 #include <QVBoxLayout>
@@ -44,6 +45,7 @@ class NumberCard : public QWidget {
   void look();
   void show_sum(const Sum& sum);
 
+  QHBoxLayout* row_;
   QLabel *number_, *beside_, *sum_;
   QToolButton* opener_;
   QFrame* frame_;

@@ -168,7 +168,10 @@ bool take_shot(MainWindow& window, const QString& stage, const QString& file, QS
         QApplication::processEvents(QEventLoop::AllEvents, 20);
     }
     window.bench().show_side(stage == QStringLiteral("post-back") ? Side::Back : Side::Front);
-    return wait_until_looked_at(window) && window.grab().save(file);
+    const bool looked_at = wait_until_looked_at(window);
+    for (int i = 0; i < 5; ++i)
+      QApplication::processEvents(QEventLoop::AllEvents, 20);  // rows that wrap anew are laid out
+    return looked_at && window.grab().save(file);
   }
   if (stage == QStringLiteral("points")) {
     window.open_demo();

@@ -3,6 +3,7 @@
 
 #include "parts/cards.hpp"
 #include "parts/theme.hpp"
+#include "shell/greeting.hpp"
 #include "shell/shots.hpp"
 #include "window_probe.hpp"
 
@@ -52,6 +53,47 @@ TEST_CASE("no text is cut off in any ticket at 1280 by 800, in either unit") {
   w.window.open_demo("test-ladder");  // inlays: the fit with everything that it says
   w.settle();
   in_both_units({"rung-2"});
+}
+
+// A ticket whose rows ask for more width than it has squeezes them, and cuts their words off.
+TEST_CASE("no row of any ticket is wider or higher than its place, in any demo") {
+  Window w;
+  for (const Demo& demo : demos()) {
+    w.window.open_demo(demo.name);
+    w.settle();
+    std::vector<std::string> ids{""};
+    for (const Item& item : w.job().items) ids.push_back(item.piece.id);
+    for (const char* folder : {"movesOpen", "feedsOpen"}) w.find<QToolButton>(folder)->setChecked(true);
+    for (const Stage stage : {Stage::Blank, Stage::Artwork, Stage::Cuts, Stage::Proof, Stage::Run}) {
+      const bool of_pieces = stage == Stage::Artwork || stage == Stage::Cuts;
+      for (std::size_t i = 0; i < (of_pieces ? ids.size() : 1); ++i) {
+        w.choose(stage, ids[i].c_str());
+        QScrollArea* ticket = w.ticket();
+        // Rows that wrap anew are laid out by and by.
+        const auto whole = [](const QLabel* label) {
+          return !label->isVisible() || !label->wordWrap() ||
+                 label->height() + 1 >= label->heightForWidth(label->width());
+        };
+        QTest::qWaitFor([&] {
+          const QList<QLabel*> labels = ticket->widget()->findChildren<QLabel*>();
+          return std::all_of(labels.begin(), labels.end(), whole);
+        });
+        INFO(demo.name.toStdString() << ", stage " << static_cast<int>(stage) << ", piece “" << ids[i] << "”");
+        for (QWidget* row : ticket->widget()->findChildren<QWidget*>()) {
+          if (!row->isVisible() || qobject_cast<QAbstractScrollArea*>(row->parentWidget()) != nullptr) continue;
+          INFO(row->metaObject()->className() << " " << row->objectName().toStdString());
+          const bool leaf = row->findChildren<QWidget*>(Qt::FindDirectChildrenOnly).isEmpty() ||
+                            qobject_cast<QComboBox*>(row) != nullptr || qobject_cast<QAbstractSpinBox*>(row) != nullptr;
+          INFO("wide " << row->width() << ", wants " << row->minimumSizeHint().width() << ", beside "
+                       << (row->parentWidget()->findChild<QLabel*>() == nullptr
+                               ? std::string()
+                               : row->parentWidget()->findChild<QLabel*>()->text().toStdString()));
+          if (leaf) CHECK(row->minimumSizeHint().width() <= row->width() + 1);
+          if (const auto* label = qobject_cast<QLabel*>(row)) CHECK(whole(label));
+        }
+      }
+    }
+  }
 }
 
 TEST_CASE("each picture of a view can be taken by name, another name is refused") {

@@ -257,7 +257,8 @@ void DrawingSection::refresh(const Item& item) {
         ++n;
         out += p.left_out;
       }
-      add((group.isEmpty() ? tr("without a group") : group) + tr("  ·  %1 parts").arg(n), group, -1, out < n);
+      add((group.isEmpty() ? tr("without a group") : group) + (n == 1 ? tr("  ·  1 part") : tr("  ·  %1 parts").arg(n)),
+          group, -1, out < n);
     }
   } else {
     for (std::size_t i = 0; i < d.parts.size(); ++i)

@@ -42,7 +42,7 @@ void FloorSection::build_choices(QVBoxLayout* column) {
   column->addWidget(make_row(tr("Flanks"), flanks_));
   side_ = new QComboBox;
   side_->setObjectName(QStringLiteral("bevelSide"));
-  side_->addItems({tr("outwards, round what is kept"), tr("inwards, a floor's rim")});
+  side_->addItems({tr("outwards, round a piece"), tr("inwards, round a floor")});
   column->addWidget(make_row(tr("Slopes"), side_));
   bit_ = new QComboBox;
   bit_->setObjectName(QStringLiteral("floorBit"));

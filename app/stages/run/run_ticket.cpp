@@ -28,8 +28,8 @@ RunTicket::RunTicket(Workshop& shop) : Ticket(shop) {
   column_->addWidget(zero_);
   turn_ = new QComboBox;
   turn_->setObjectName(QStringLiteral("turnEdge"));
-  turn_->addItems({tr("about its left edge, as a page"), tr("about its front edge, as a calendar")});
-  add_row(tr("Turned over"), turn_);
+  turn_->addItems({tr("left edge, as a page"), tr("front edge, as a calendar")});
+  add_row(tr("Turned over about its"), turn_);
   low_ = new QCheckBox(tr("Travel just above the board where it is clear"));
   low_->setObjectName(QStringLiteral("lowTravel"));
   low_->setToolTip(
