@@ -74,7 +74,7 @@ TEST_CASE("no row of any ticket is wider or higher than its place, in any demo")
           return !label->isVisible() || !label->wordWrap() ||
                  label->height() + 1 >= label->heightForWidth(label->width());
         };
-        QTest::qWaitFor([&] {
+        (void)QTest::qWaitFor([&] {
           const QList<QLabel*> labels = ticket->widget()->findChildren<QLabel*>();
           return std::all_of(labels.begin(), labels.end(), whole);
         });
