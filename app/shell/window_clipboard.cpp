@@ -49,10 +49,10 @@ void MainWindow::copy_chosen() {
   const std::vector<std::string> ids = chosen_ids();
   const std::string clip = clip_of(document_.job(), ids);
   if (clip.empty()) return;
-  auto* data = new QMimeData;
-  data->setData(kPieces, QByteArray::fromStdString(clip));
-  data->setData(kSvg, QByteArray::fromStdString(outlines_as_svg(document_.job(), ids)));
-  QGuiApplication::clipboard()->setMimeData(data);
+  auto* carried = new QMimeData;
+  carried->setData(kPieces, QByteArray::fromStdString(clip));
+  carried->setData(kSvg, QByteArray::fromStdString(outlines_as_svg(document_.job(), ids)));
+  QGuiApplication::clipboard()->setMimeData(carried);
 }
 
 void MainWindow::cut_chosen() {
@@ -79,26 +79,26 @@ void MainWindow::duplicate_chosen() {
 }
 
 void MainWindow::paste() {
-  const QMimeData* data = QGuiApplication::clipboard()->mimeData();
-  if (data == nullptr) return;
-  if (data->hasFormat(kPieces)) return put_pieces(data->data(kPieces).toStdString());
-  const QString text = data->text();
-  const std::string svg = data->hasFormat(kSvg) ? data->data(kSvg).toStdString()
+  const QMimeData* there = QGuiApplication::clipboard()->mimeData();
+  if (there == nullptr) return;
+  if (there->hasFormat(kPieces)) return put_pieces(there->data(kPieces).toStdString());
+  const QString text = there->text();
+  const std::string svg = there->hasFormat(kSvg) ? there->data(kSvg).toStdString()
                           : text.trimmed().startsWith(QLatin1Char('<')) && text.contains(QStringLiteral("<svg"))
                               ? text.toStdString()
                               : std::string();
   if (!svg.empty()) return paste_svg(svg);
-  if (data->hasUrls()) {
-    for (const QUrl& url : data->urls()) {
+  if (there->hasUrls()) {
+    for (const QUrl& url : there->urls()) {
       if (url.isLocalFile()) add_drawing(url.toLocalFile());
     }
     return;
   }
-  if (data->hasImage()) {
+  if (there->hasImage()) {
     QByteArray bytes;
     QBuffer buffer(&bytes);
     buffer.open(QIODevice::WriteOnly);
-    qvariant_cast<QImage>(data->imageData()).save(&buffer, "PNG");
+    qvariant_cast<QImage>(there->imageData()).save(&buffer, "PNG");
     return trace_new(bytes.toStdString(), tr("Pasted picture"));
   }
   if (!text.trimmed().isEmpty()) {

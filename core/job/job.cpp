@@ -23,13 +23,13 @@ bool Job::undecided(const Item& item) const {
          !bounds_a_panel(item.piece.id);
 }
 
-std::string Job::fresh_name(const std::string& name) const {
-  const auto taken = [&](const std::string& wanted) {
-    return std::any_of(items.begin(), items.end(), [&](const Item& item) { return item.piece.name == wanted; });
+std::string Job::fresh_name(const std::string& wanted) const {
+  const auto taken = [&](const std::string& tried) {
+    return std::any_of(items.begin(), items.end(), [&](const Item& item) { return item.piece.name == tried; });
   };
-  if (!taken(name)) return name;
+  if (!taken(wanted)) return wanted;
   for (int i = 2;; ++i) {
-    std::string numbered = name + " " + std::to_string(i);
+    std::string numbered = wanted + " " + std::to_string(i);
     if (!taken(numbered)) return numbered;
   }
 }
