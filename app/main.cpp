@@ -129,13 +129,11 @@ int main(int argc, char** argv) {
     }
     return 0;
   }
-  if (!rest.isEmpty()) {
+  window.document().replace(doyen::Job{}, {});  // what stands there when nothing else can be opened
+  if (!rest.isEmpty())
     window.open(rest.first());
-  } else if (parser.isSet(demo)) {
+  else if (parser.isSet(demo))
     window.open_demo();
-  } else {
-    window.document().replace(doyen::Job{}, {});
-  }
   window.come_back();
   window.show();
   QTimer::singleShot(0, &window, [&] {

@@ -143,7 +143,7 @@ void Bench::paint_outlines(QPainter& p) {
     QPainter on_layer(&layer_);
     on_layer.setRenderHint(QPainter::Antialiasing);
     // A dark edge and a white line on it: outlines are seen on any wood, and in a groove.
-    for (const QPen& pen : {QPen(QColor(43, 42, 40, 170), 2.2), QPen(QColor(255, 255, 255, 210), 0.9)}) {
+    for (const QPen& pen : {QPen(theme::kMarkEdge, 2), QPen(theme::kMark, 0.9)}) {
       on_layer.setPen(pen);
       for (const PieceShape& s : shapes_) {
         if (!wanted(s)) continue;
@@ -215,8 +215,7 @@ namespace {
 template <typename Draw>
 void marked(QPainter& p, double wide, Qt::PenStyle style, Draw draw) {
   p.setBrush(Qt::NoBrush);
-  p.setPen(QPen(theme::kMarkEdge, wide + 2, Qt::SolidLine, Qt::FlatCap));
-  if (style != Qt::SolidLine) p.setPen(QPen(QColor(43, 42, 40, 190), wide + 1.6, Qt::SolidLine, Qt::FlatCap));
+  p.setPen(QPen(theme::kMarkEdge, wide + 1.8, Qt::SolidLine, Qt::FlatCap));
   draw();
   p.setPen(QPen(theme::kMark, wide, style, Qt::FlatCap));
   draw();

@@ -8,6 +8,7 @@
 #include <QPointer>
 #include <QPushButton>
 #include <QThreadPool>
+#include <cmath>
 
 #include "parts/flow_layout.hpp"
 #include "parts/theme.hpp"
@@ -25,6 +26,15 @@ QFrame* make_line(QWidget* parent) {
   auto* line = new QFrame(parent);
   line->setProperty("role", QStringLiteral("line"));
   return line;
+}
+
+QString speed_of_asked(double reached, double asked, const LengthStyle& lengths) {
+  const bool inch = lengths.unit == Unit::Inch;
+  const auto tr = [](const char* words) { return QCoreApplication::translate("Cards", words); };
+  return tr("%1 %2 (%3 asked)")
+      .arg(inch ? std::lround(reached / kMmPerInch) : 10 * std::lround(reached / 10))
+      .arg(inch ? tr("in/min") : tr("mm/min"))
+      .arg(asked / (inch ? kMmPerInch : 1), 0, 'f', 0);
 }
 
 QWidget* make_row(const QString& label, QWidget* field) {

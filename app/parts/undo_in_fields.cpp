@@ -17,7 +17,7 @@ bool UndoInFields::eventFilter(QObject* watched, QEvent* event) {
   if (!key->matches(QKeySequence::Undo) && !key->matches(QKeySequence::Redo)) return false;
   const auto* line = qobject_cast<QLineEdit*>(watched);
   const bool words = qobject_cast<QPlainTextEdit*>(watched) != nullptr;
-  if (!words && (line == nullptr || line->isModified())) return false;
+  if (!words && (line == nullptr || (line->isModified() && line->isUndoAvailable()))) return false;
   event->ignore();
   return true;
 }

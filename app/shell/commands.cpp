@@ -30,13 +30,6 @@ Commands::Commands(QList<Command> all, QWidget* window) : all_(std::move(all)) {
   }
 }
 
-const Command* Commands::find(const QString& id) const {
-  for (const Command& command : all_) {
-    if (command.id == id) return &command;
-  }
-  return nullptr;
-}
-
 void Commands::fill_menu(QMenu& menu, Command::Group group) const {
   for (const Command& command : all_) {
     if (command.group != group) continue;

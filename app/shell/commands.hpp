@@ -33,7 +33,6 @@ class Commands {
   // Every key works wherever the focus is in `window`; what cannot be done now does nothing.
   Commands(QList<Command> all, QWidget* window);
   [[nodiscard]] const QList<Command>& all() const { return all_; }
-  [[nodiscard]] const Command* find(const QString& id) const;
   void fill_menu(QMenu& menu, Command::Group group) const;
 
  private:

@@ -7,8 +7,6 @@
 #include <QImage>
 #include <QVBoxLayout>
 
-#include "parts/cards.hpp"
-#include "parts/theme.hpp"
 #include "problem.hpp"
 #include "storage/data_folder.hpp"
 

@@ -96,9 +96,6 @@ class MainWindow : public QMainWindow {
   // `instead_of`: ids of pieces that are only sources from now on, in the same step.
   void add_piece(const QString& name, Piece piece, Treatment::Kind kind,
                  const std::vector<std::string>& instead_of = {});
-  // Moves it to where there is room, nearest to where it lies, made smaller for that if it may be. False: there is
-  // none.
-  bool make_room(Piece& piece, bool may_shrink);
   std::string ask_for_another(const Item& item, Derived::How how);  // a piece's id; empty when none was taken
   [[nodiscard]] Region region_of_piece(const QString& id) const;
   void save_outlines();
@@ -114,6 +111,7 @@ class MainWindow : public QMainWindow {
   void leave_guest();
   void add_drawing(const QString& path = {});
   void take_drawing(const Imported& art, const QString& name);
+  bool make_room_for_drawing(Piece& piece);                       // false: there is none, and it stays where it is
   void trace_new(const std::string& bytes, const QString& name);  // of a picture's file
   // `areas`: what its lines enclose. Returns how it is cut then.
   Treatment::Kind ask_about_lines(Drawing& drawing, const Outlines& areas);
@@ -123,7 +121,7 @@ class MainWindow : public QMainWindow {
   void cut_chosen();
   void paste();
   void paste_svg(const std::string& svg);
-  void put_pieces(const std::string& clip);
+  void put_pieces(const QString& name, const std::string& clip);
   void duplicate_chosen();
   void edit_rack();
   void show_fit();

@@ -94,17 +94,15 @@ NewBoard::NewBoard(QWidget* parent) : QDialog(parent), asked_(last_job()) {
   connect(buttons, &QDialogButtonBox::rejected, this, &NewBoard::reject);
   column->addSpacing(8);
   column->addWidget(buttons);
-  // Another unit brings its own round sizes, unless sizes were typed.
+  // Another unit brings its own round sizes, where none were typed.
   connect(unit_, &QComboBox::activated, this, [this] {
     const bool inch = style().unit == Unit::Inch;
     const Blank other = usual_job(!inch).blank;
-    if (asked_.blank.width == other.width && asked_.blank.height == other.height) {
-      const Blank own = usual_job(inch).blank;
-      asked_.blank.width = own.width;
-      asked_.blank.height = own.height;
-      if (asked_.blank.readings == other.readings) asked_.blank.readings = own.readings;
+    const Blank own = usual_job(inch).blank;
+    for (double Blank::*size : {&Blank::width, &Blank::height, &Blank::margin}) {
+      if (asked_.blank.*size == other.*size) asked_.blank.*size = own.*size;
     }
-    if (asked_.blank.margin == other.margin) asked_.blank.margin = usual_job(inch).blank.margin;
+    if (asked_.blank.readings == other.readings) asked_.blank.readings = own.readings;
     asked_.lengths = style();
     show_lengths();
   });

@@ -21,6 +21,9 @@ NextStep next_step(Stage stage, const Job& job, const Plan* plan) {
     return {What::SayTheLook, item.piece.id, tr("“%1” is not cut yet.").arg(QString::fromStdString(item.piece.name)),
             tr("Say how it should look")};
   }
+  // What is not known yet is neither good nor bad; there is work to be done before, meanwhile.
+  if (plan == nullptr && (stage == Stage::Proof || stage == Stage::Run))
+    return {What::Wait, {}, tr("The files are being worked out and looked at…"), {}};
   const int stops = plan == nullptr ? 0 : plan->count(Grade::Stop);
   if (stops > 0 && stage != Stage::Proof)
     return {What::MendStops,
@@ -64,6 +67,7 @@ NextStepBar::NextStepBar(QWidget* parent) : QFrame(parent) {
 void NextStepBar::show_step(const NextStep& step) {
   step_ = step;
   if (words_->text() != step.words) words_->setText(step.words);
+  button_->setVisible(!step.button.isEmpty());
   const QString words = step.button + QStringLiteral(" ▸");
   if (button_->text() != words) button_->setText(words);
   button_->setAccessibleName(step.button);

@@ -4,7 +4,6 @@
 #include <QFrame>
 #include <QLabel>
 #include <QPushButton>
-#include <functional>
 
 #include "job/job.hpp"
 #include "planning/plan.hpp"
@@ -13,11 +12,12 @@
 namespace doyen {
 
 struct NextStep {
-  enum class What { AddSomething, SayTheLook, MendStops, LookAtProof, GoToRun, WriteFiles } what = What::AddSomething;
-  std::string piece{};  // of SayTheLook
-  QString words, button;
+  enum class What { AddSomething, SayTheLook, Wait, MendStops, LookAtProof, GoToRun, WriteFiles };
+  What what = What::AddSomething;
+  std::string piece{};    // of SayTheLook
+  QString words, button;  // no button: there is nothing to do but wait, or to read what is wrong
 };
-// `plan`: what is known of the job as it stands; null while it is being worked out.
+// `plan`: of the job as it stands, with what the judge found; null until that is known.
 NextStep next_step(Stage stage, const Job& job, const Plan* plan);
 
 class NextStepBar : public QFrame {

@@ -60,14 +60,13 @@ void MainWindow::cut_chosen() {
   remove_piece();
 }
 
-void MainWindow::put_pieces(const std::string& clip) {
+void MainWindow::put_pieces(const QString& name, const std::string& clip) {
   try {
     const Point shift = shift_for(document_.job(), clip);
     std::vector<std::string> put;
-    const int before = static_cast<int>(document_.job().items.size());
-    document_.edit(tr("paste"), [&](Job& job) { put = put_clip(job, clip, shift); });
-    if (put.empty() || static_cast<int>(document_.job().items.size()) == before) return;
-    select(QString::fromStdString(put.front()));
+    document_.edit(name, [&](Job& job) { put = put_clip(job, clip, shift); });
+    // An edit that is refused says so itself, and leaves nothing to choose.
+    if (!put.empty() && document_.job().find(put.front()) != nullptr) select(QString::fromStdString(put.front()));
   } catch (const Problem& problem) {
     say(tr("This cannot be pasted"), QString::fromUtf8(problem.what()));
   }
@@ -75,13 +74,13 @@ void MainWindow::put_pieces(const std::string& clip) {
 
 void MainWindow::duplicate_chosen() {
   const std::string clip = clip_of(document_.job(), chosen_ids());
-  if (!clip.empty()) put_pieces(clip);
+  if (!clip.empty()) put_pieces(tr("duplicate what is chosen"), clip);
 }
 
 void MainWindow::paste() {
   const QMimeData* there = QGuiApplication::clipboard()->mimeData();
   if (there == nullptr) return;
-  if (there->hasFormat(kPieces)) return put_pieces(there->data(kPieces).toStdString());
+  if (there->hasFormat(kPieces)) return put_pieces(tr("paste pieces"), there->data(kPieces).toStdString());
   const QString text = there->text();
   const std::string svg = there->hasFormat(kSvg) ? there->data(kSvg).toStdString()
                           : text.trimmed().startsWith(QLatin1Char('<')) && text.contains(QStringLiteral("<svg"))

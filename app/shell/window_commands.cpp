@@ -1,7 +1,5 @@
 // What the window can be told to do: each command is one entry here.
-#include <QApplication>
 #include <QMenu>
-#include <QMessageBox>
 #include <QShortcut>
 
 #include "bench/hands/all.hpp"

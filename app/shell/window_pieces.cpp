@@ -62,6 +62,25 @@ QString made_name(Derived::How how) {
   return {};
 }
 
+// Moves it to where there is room, nearest to where it lies, made smaller for that if it may be. False: there is none.
+bool make_room(const Job& job, Piece& piece, bool may_shrink) {
+  try {
+    const Room room(job);
+    for (int tries = may_shrink ? 6 : 1; tries > 0; --tries) {
+      const Box box = bounds(outlines_of(piece, job.source()));
+      if (box.empty()) return true;
+      if (const std::optional<Point> free = room.nearest(box.width(), box.height(), box.centre())) {
+        piece.at = piece.at + (*free - box.centre());
+        return true;
+      }
+      if (tries > 1) size_piece(piece, 0.75, 0.75);
+    }
+  } catch (const Problem&) {
+    return true;  // what cannot be made says so itself
+  }
+  return false;
+}
+
 }  // namespace
 
 void MainWindow::add_piece(const QString& name, Piece piece, Treatment::Kind kind,
@@ -82,25 +101,6 @@ void MainWindow::add_piece(const QString& name, Piece piece, Treatment::Kind kin
   select(QString::fromStdString(id));
 }
 
-bool MainWindow::make_room(Piece& piece, bool may_shrink) {
-  const Job& job = document_.job();
-  try {
-    const Room room(job);
-    for (int tries = may_shrink ? 6 : 1; tries > 0; --tries) {
-      const Box box = bounds(outlines_of(piece, job.source()));
-      if (box.empty()) return true;
-      if (const std::optional<Point> free = room.nearest(box.width(), box.height(), box.centre())) {
-        piece.at = piece.at + (*free - box.centre());
-        return true;
-      }
-      if (tries > 1) size_piece(piece, 0.75, 0.75);
-    }
-  } catch (const Problem&) {
-    return true;  // what cannot be made says so itself
-  }
-  return false;
-}
-
 void MainWindow::add_lettering(const QString& words) {
   const Job& job = document_.job();
   Lettering l;
@@ -111,7 +111,7 @@ void MainWindow::add_lettering(const QString& words) {
   l.cap_height = std::max(round, std::round(l.cap_height / round) * round);
   if (!face_installed(l.face) && !installed_faces().empty()) l.face = installed_faces().front().name;
   Piece piece{{}, name_of_words(l.words), l, job.blank.box().centre(), 0};
-  const bool free = make_room(piece, true);
+  const bool free = make_room(document_.job(), piece, true);
   add_piece(tr("add lettering"), std::move(piece), Treatment::Kind::Incise);
   if (!free) note(no_room());
   artwork_->focus_words();
@@ -145,7 +145,7 @@ void MainWindow::add_shape(PlainShape::Kind kind) {
     });
     if (!round_all) {
       size_piece(piece, 0.5, 0.5);
-      free = make_room(piece, true);
+      free = make_room(document_.job(), piece, true);
     }
   }
   add_piece(tr("add a shape"), std::move(piece), kind == K::Line ? Treatment::Kind::Line : Treatment::Kind::None);
@@ -180,7 +180,7 @@ void MainWindow::make_from(Derived::How how) {
   if (!both) sources.push_back(d.from.front());
   if (how == H::Join || how == H::Overlap) sources.push_back(d.from.back());
   Piece piece{{}, name.toStdString(), d, {0, 0}, 0};
-  if (how == H::Mirror) make_room(piece, false);
+  if (how == H::Mirror) make_room(document_.job(), piece, false);
   add_piece(tr("make “%1”").arg(name), std::move(piece), Treatment::Kind::None, sources);
 }
 
@@ -377,7 +377,7 @@ void MainWindow::trace_new(const std::string& bytes, const QString& name) {
     const double width = 0.5 * std::min(board.width, board.height * picture->width() / picture->height());
     trace_picture(std::move(*picture), {}, name, width, [this, name](const Drawing& traced) {
       Piece piece{{}, name.toStdString(), traced, document_.job().blank.box().centre(), 0};
-      const bool free = make_room(piece, false);
+      const bool free = make_room_for_drawing(piece);
       add_piece(tr("trace a picture"), std::move(piece), Treatment::Kind::None);
       if (!free) note(no_room());
     });
@@ -386,6 +386,14 @@ void MainWindow::trace_new(const std::string& bytes, const QString& name) {
   } catch (const Problem& problem) {
     say(tr("This drawing cannot be taken"), QString::fromUtf8(problem.what()));
   }
+}
+
+// Drawings may be heavy: their outlines are made off the window's thread.
+bool MainWindow::make_room_for_drawing(Piece& piece) {
+  bool free = true;
+  work_off_thread(this, tr("Looking for a free place…"),
+                  [&](const Cancel&, const Told&) { free = make_room(document_.job(), piece, false); });
+  return free;
 }
 
 void MainWindow::take_drawing(const Imported& art, const QString& name) {
@@ -413,7 +421,7 @@ void MainWindow::take_drawing(const Imported& art, const QString& name) {
   for (const std::string& left : art.left_out) notes << QString::fromStdString(left);
   const Treatment::Kind kind = ask_about_lines(drawing, enclosed);
   Piece piece{{}, name.toStdString(), drawing, blank.box().centre(), 0};
-  if (!make_room(piece, false)) notes << no_room();
+  if (!make_room_for_drawing(piece)) notes << no_room();
   add_piece(tr("add a drawing"), std::move(piece), kind);
   if (!notes.isEmpty()) say(tr("About this drawing"), notes.join(QLatin1Char('\n')));
 }

@@ -27,7 +27,15 @@ void MainWindow::refresh_tickets() {
 }
 
 void MainWindow::refresh_next_step() {
-  const bool known = shop_.plan && shop_.plan->job == document_.job();
+  if (!trouble_.isEmpty()) {
+    NextStep none;
+    none.what = NextStep::What::Wait;
+    none.words = tr("This job could not be planned: see below.");
+    return next_->show_step(none);
+  }
+  // A stop of the plan is one whatever the judge says; that there is none, only he knows.
+  const bool current = shop_.plan && shop_.plan->job == document_.job();
+  const bool known = current && (shop_.judged || shop_.plan->has_stop());
   next_->show_step(next_step(rail_->current(), document_.job(), known ? shop_.seen().get() : nullptr));
 }
 
@@ -39,6 +47,8 @@ void MainWindow::take_next_step(const NextStep& step) {
     case NextStep::What::SayTheLook:
       go_to_stage(Stage::Cuts);
       return select(QString::fromStdString(step.piece));
+    case NextStep::What::Wait:
+      return;
     case NextStep::What::MendStops:
       if (rail_->current() == Stage::Proof) return take_first_remedy();
       return go_to_stage(Stage::Proof);

@@ -189,7 +189,7 @@ class EdgeCheck {
     const double sides[] = {box.left - around.left, around.right - box.right, box.bottom - around.bottom,
                             around.top - box.top};
     const auto side = std::min_element(std::begin(sides), std::end(sides)) - std::begin(sides);
-    static constexpr const char* kWords[] = {"right", "left", "up", "down"};
+    static constexpr const char* kWords[] = {"to the right", "to the left", "to the back", "to the front"};
     static constexpr Point kWays[] = {{1, 0}, {-1, 0}, {0, 1}, {0, -1}};
     const Point way = kWays[side];
     std::vector<Remedy> remedies;

@@ -113,6 +113,9 @@ TEST_CASE("the call box takes typing at once and says when nothing is called so"
     box.findChild<QLineEdit*>()->clear();
     QTest::keyClicks(box.findChild<QLineEdit*>(), "bit: 60");
     CHECK(list.count() >= 1);
+    box.findChild<QLineEdit*>()->clear();
+    QTest::keyClicks(box.findChild<QLineEdit*>(), "guide: inlays");
+    CHECK(list.count() == 1);
   });
   QSettings().remove("recent");
   QFile::remove(file);

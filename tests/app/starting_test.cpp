@@ -5,6 +5,7 @@
 #include <QMenu>
 #include <QMimeData>
 #include <QPlainTextEdit>
+#include <QScreen>
 #include <QScrollBar>
 #include <QSettings>
 
@@ -61,6 +62,7 @@ TEST_CASE("a new sign asks for board and unit first, in round figures, and offer
     CHECK(shown(*d, "boardWidth") == "600 mm");
     type_into(*d, "boardWidth", "480");
     choose_unit(*d, 1);
+    CHECK(shown(*d, "boardHeight") == "9\"");        // the others are round again
     CHECK(shown(*d, "boardWidth") == "18.8976 in");  // what was typed is kept, whatever the unit
     type_into(*d, "boardWidth", "18");
     type_into(*d, "boardHeight", "nonsense");
@@ -259,8 +261,7 @@ TEST_CASE("undo works while a field has the focus: its own typing first") {
   QTest::keyClick(cap, Qt::Key_Z, Qt::ControlModifier);
   CHECK(cap->text() == figure);
   CHECK(w.piece("motto").at.x > was.x);
-  cap->setModified(false);
-  QTest::keyClick(cap, Qt::Key_Z, Qt::ControlModifier);
+  QTest::keyClick(cap, Qt::Key_Z, Qt::ControlModifier);  // nothing of its own is left: the job's
   CHECK(w.piece("motto").at.x == Approx(was.x));
   QTest::keyClick(cap, Qt::Key_Z, Qt::ControlModifier | Qt::ShiftModifier);
   CHECK(w.piece("motto").at.x > was.x);
@@ -336,4 +337,45 @@ TEST_CASE("a chosen point moves by arrow keys, by exact amounts") {
   for (const BoardPoint& p : points) {
     if (nearest(p.point.at) > 0.01) CHECK(nearest(p.point.at + Point{step, 10 * step}) < 0.01);
   }
+}
+
+TEST_CASE("nothing good is said of a job whose files have not been looked at yet") {
+  Job job;
+  Item item;
+  item.piece = {"a", "A", PlainShape{}, {100, 100}, 0};
+  item.cut.kind = Treatment::Kind::Incise;
+  job.items.push_back(item);
+  using What = NextStep::What;
+  for (const Stage stage : {Stage::Proof, Stage::Run}) {
+    CHECK(next_step(stage, job, nullptr).what == What::Wait);
+    CHECK(next_step(stage, job, nullptr).button.isEmpty());
+  }
+  CHECK(next_step(Stage::Cuts, job, nullptr).what == What::LookAtProof);
+  Plan fine;
+  CHECK(next_step(Stage::Run, job, &fine).what == What::WriteFiles);
+  // In the window: waited for after every edit, and there again when the judge has spoken.
+  Window w;
+  w.choose(Stage::Run, "");
+  w.judge();
+  CHECK(next(w)->isVisible());
+  w.window.document().edit("move", [](Job& j) { j.shift("motto", {1, 0}); });
+  CHECK_FALSE(next(w)->isVisible());
+  w.settle();
+  w.judge();
+  CHECK(next(w)->isVisible());
+}
+
+TEST_CASE("the window comes back where it stood and as large as it was") {
+  QSettings().remove("window");
+  {
+    Window w;
+    w.window.resize(1151, 733);
+    w.window.document().undo_stack().setClean();
+    w.window.close();
+  }
+  Window again;
+  again.window.come_back();
+  CHECK(again.window.size() ==
+        QSize(1151, 733).boundedTo(again.window.screen()->availableSize()).expandedTo(again.window.minimumSize()));
+  QSettings().remove("window");
 }

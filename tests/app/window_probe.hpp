@@ -119,6 +119,7 @@ void on_next_dialog(Act act) {
     if (dialog == nullptr || dialog->objectName() == QLatin1String("longWork")) return;
     timer->stop();
     timer->deleteLater();
+    QApplication::setActiveWindow(dialog);  // a field has the focus only then; on a busy machine it comes late
     act(dialog);
     if (dialog->isVisible()) dialog->reject();
   });

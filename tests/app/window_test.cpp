@@ -188,7 +188,7 @@ TEST_CASE("lettering dragged too near the border is a verdict, and one key mends
   };
   REQUIRE(near());
   w.judge();  // remedies are tried before they are offered
-  REQUIRE(w.button("Move up") != nullptr);
+  REQUIRE(w.button("Move to the back") != nullptr);
   QTest::keyClick(&w.window, Qt::Key_F4);
   w.settle();
   CHECK_FALSE(near());

@@ -239,8 +239,6 @@ void LetterBench::show_chosen() {
   const Fitness& f = j.fit;
   title_->setText(QString::fromStdString(j.face.family) + QStringLiteral(", ") +
                   QString::fromStdString(j.face.style).toLower());
-  const bool inch = job_.lengths.unit == Unit::Inch;
-  const double k = inch ? kMmPerInch : 1;
   const auto line = [](const QString& label, const QString& number, const QString& beside) {
     return QStringLiteral(
                "<p style='margin:0 0 6px 0'><span style='color:#6E675C'>%1</span><br><b "
@@ -255,11 +253,9 @@ void LetterBench::show_chosen() {
                          : f.loose_counters == 1 ? tr("cut through, 1 middle would fall out")
                                                  : tr("cut through, %1 middles would fall out").arg(f.loose_counters)) +
                     line(tr("Points"), QString::number(f.points),
-                         tr("%1 per cm; expected speed %2 %4 (%3 asked)")
+                         tr("%1 per cm; expected speed %2")
                              .arg(f.points_per_cm, 0, 'f', 0)
-                             .arg(f.feed / k, 0, 'f', 0)
-                             .arg(f.feed_asked / k, 0, 'f', 0)
-                             .arg(inch ? tr("in/min") : tr("mm/min"))) +
+                             .arg(speed_of_asked(f.feed, f.feed_asked, job_.lengths))) +
                     line(tr("Time"), QString::fromStdString(format_duration(f.seconds)), tr("one bit")));
   // What happens when it is made smaller, by the least that matters.
   const double gap = least_gap(wood_class_of(job_.blank));

@@ -86,7 +86,7 @@ PlaceSection::PlaceSection(Workshop& shop) : ArtworkSection(shop) {
   rows->addWidget(holder);
   auto* second = new QWidget;
   auto* row = new FlowLayout(second, 6);
-  connect(add_button(row, tr("Copy it"), QStringLiteral("copyPiece")), &QPushButton::clicked, this,
+  connect(add_button(row, tr("Duplicate"), QStringLiteral("copyPiece")), &QPushButton::clicked, this,
           &PlaceSection::copy_piece);
   connect(add_button(row, tr("Remove it"), QStringLiteral("removePiece")), &QPushButton::clicked, this,
           &PlaceSection::remove_piece);

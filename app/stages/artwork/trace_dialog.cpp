@@ -334,17 +334,13 @@ void TraceDialog::run() {
           preview_->show_traced(outcome->traced.ink.empty() ? QImage() : ink_image(outcome->traced), outcome->lost);
           if (!fine_) return say_->setText(outcome->problem);
           const Fitness& f = outcome->fit;
-          const bool inch = lengths_.unit == Unit::Inch;
-          const double k = inch ? kMmPerInch : 1;
           const auto show = [&](double mm) { return QString::fromStdString(depth_in_words(mm, lengths_)); };
           say_->setText(tr("At this size: thinnest stroke %1, narrowest gap %2. %3 points, %4 per cm; expected "
-                           "speed %5 %7 (%6 asked). %8")
+                           "speed %5. %6")
                             .arg(show(f.thinnest), show(f.gap))
                             .arg(f.points)
                             .arg(f.points_per_cm, 0, 'f', 0)
-                            .arg(f.feed / k, 0, 'f', 0)
-                            .arg(f.feed_asked / k, 0, 'f', 0)
-                            .arg(inch ? tr("in/min") : tr("mm/min"))
+                            .arg(speed_of_asked(f.feed, f.feed_asked, lengths_))
                             .arg(f.needed_scale <= 1.0001
                                      ? tr("The %1 reaches all of it.").arg(QString::fromStdString(bit_.name))
                                      : tr("The %1 leaves %2 unreached, red in the picture.")

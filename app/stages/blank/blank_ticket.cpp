@@ -217,7 +217,7 @@ BlankTicket::BlankTicket(Workshop& shop) : Ticket(shop) {
   add_row(tr("Margin kept"), margin_);
   add_row(tr("Masking film"), film_);
   add_row(tr("Bed uneven by"), bed_);
-  bed_->setToolTip(tr("The bed's unevenness and the board's cupping together: through cuts go at least this far past"));
+  bed_->setToolTip(tr("Cut at least this far below the board, for an uneven bed or a cupped board"));
   add_rule();
   build_keep_outs();
   add_rule();

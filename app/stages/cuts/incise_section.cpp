@@ -27,7 +27,7 @@ InciseSection::InciseSection(Workshop& shop) : LookSection(shop) {
   letters_ = make_label({}, "faded");
   column_->addWidget(make_line());
   column_->addWidget(depth_);
-  angles_ = new NumberCard(tr("Other angles"));
+  angles_ = new NumberCard(tr("Other V bits"));
   column_->addWidget(angles_);
   column_->addWidget(floor_);
   column_->addWidget(letters_);
@@ -75,7 +75,7 @@ void InciseSection::show_angles(const Item& item) {
   const std::vector<Bit>& bits = shop_.rack.bits;
   const auto count = std::count_if(bits.begin(), bits.end(), [](const Bit& b) { return b.kind == BitKind::V; });
   // The depths are known at once; the times need a plan by each bit.
-  angles_->show_number(tr("%1 V bits").arg(count), tr("in the rack"),
+  angles_->show_number(tr("Compare the %1 V bits").arg(count), {},
                        [plan = shop_.plan, rack = shop_.rack, id = item.piece.id](
                            const Cancel& cancel, const std::function<void(Sum)>& tell) {
                          tell(v_table_sum(*plan, rack, id, nullptr));

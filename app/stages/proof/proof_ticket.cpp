@@ -48,16 +48,11 @@ void ProofTicket::refresh() {
   time_->show_number(QString::fromStdString(format_duration(plan.seconds)), tr("allows for slowing in corners"),
                      [plan = shop_.seen()] { return time_sum(*plan); });
   clear_layout(runs_);
-  const bool inch = plan.job.lengths.unit == Unit::Inch;
   for (std::size_t i = 0; i < plan.runs.size(); ++i) {
     const BitRun& run = plan.runs[i];
     auto* card = new NumberCard(QString::fromStdString(run.bit.name));
-    const double k = inch ? kMmPerInch : 1;
     card->show_number(QString::fromStdString(format_duration(run.time.seconds)),
-                      tr("averages %1 %3 (%2 asked)")
-                          .arg(run.time.reached_feed() / k, 0, 'f', 0)
-                          .arg(run.feeds.feed / k, 0, 'f', 0)
-                          .arg(inch ? tr("in/min") : tr("mm/min")),
+                      tr("averages %1").arg(speed_of_asked(run.time.reached_feed(), run.feeds.feed, plan.job.lengths)),
                       [plan = shop_.seen(), i] { return run_sum(*plan, i); });
     runs_->addWidget(card);
   }
