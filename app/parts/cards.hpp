@@ -15,9 +15,9 @@ namespace doyen {
 
 QLabel* make_label(const QString& text, const char* role, QWidget* parent = nullptr);
 QFrame* make_line(QWidget* parent = nullptr);
-// A row with a label of fixed width on the left and the field on the right.
 // “51 in/min (90 asked)”, of mm/min: what was worked out is rounded to 1 in/min or 10 mm/min, what was asked is not.
 QString speed_of_asked(double reached, double asked, const LengthStyle& lengths);
+// A row with a label of fixed width on the left and the field on the right.
 QWidget* make_row(const QString& label, QWidget* field);
 void clear_layout(QLayout* layout);
 

@@ -212,9 +212,11 @@ MainWindow::MainWindow() : shop_{document_, rack_, nullptr, nullptr, {}, {}, {}}
   connect(artwork_, &ArtworkTicket::add_lettering, this, [this] { add_lettering(); });
   connect(artwork_, &ArtworkTicket::add_drawing, this, [this] { add_drawing(); });
   connect(artwork_, &ArtworkTicket::add_shape, this, &MainWindow::add_shape);
+  connect(artwork_, &ArtworkTicket::add_border, this, &MainWindow::add_border);
   connect(artwork_, &ArtworkTicket::make_from, this, &MainWindow::make_from);
   connect(artwork_, &ArtworkTicket::freeze_piece, this, &MainWindow::freeze_piece);
   connect(artwork_, &ArtworkTicket::letter_bench_wanted, this, &MainWindow::open_letter_bench);
+  connect(artwork_, &ArtworkTicket::lay_out_wanted, this, &MainWindow::lay_out);
   connect(artwork_, &ArtworkTicket::trace_again, this, &MainWindow::trace_again);
   connect(artwork_, &ArtworkTicket::remove_piece, this, &MainWindow::remove_piece);
   connect(artwork_, &ArtworkTicket::copy_piece, this, &MainWindow::duplicate_chosen);

@@ -49,6 +49,7 @@ class MainWindow : public QMainWindow {
   void open_sums();
   [[nodiscard]] bool sums_shown() const;  // none that is open is still being worked out
   void open_letter_bench();
+  void lay_out();
   void open_boards();  // the further boards that inlays and inserts ask for
   void trace_file(const QString& path) { add_drawing(path); }
   // Plans anew if need be and writes everything; returns what was said about it.
@@ -101,6 +102,7 @@ class MainWindow : public QMainWindow {
   void save_outlines();
   void add_lettering(const QString& words = {});
   void add_shape(PlainShape::Kind kind);
+  void add_border();
   void make_from(Derived::How how);
   void freeze_piece();
   void trace_again();

@@ -16,6 +16,7 @@
 #include "shell/guide.hpp"
 #include "shell/main_window.hpp"
 #include "shell/new_board.hpp"
+#include "stages/artwork/lay_out_bench.hpp"
 #include "stages/artwork/letter_bench.hpp"
 #include "stages/artwork/trace_dialog.hpp"
 #include "stages/cuts/rack_dialog.hpp"
@@ -53,12 +54,13 @@ bool wait_until_looked_at(MainWindow& window, int milliseconds) {
 }
 
 QStringList shot_names() {
-  return {
-      QStringLiteral("blank"),  QStringLiteral("artwork"),  QStringLiteral("cuts"),         QStringLiteral("cut-out"),
-      QStringLiteral("proof"),  QStringLiteral("run"),      QStringLiteral("rack"),         QStringLiteral("welcome"),
-      QStringLiteral("plaque"), QStringLiteral("clean-up"), QStringLiteral("letter-bench"), QStringLiteral("tracing"),
-      QStringLiteral("points"), QStringLiteral("raised"),   QStringLiteral("plate"),        QStringLiteral("post-back"),
-      QStringLiteral("moves"),  QStringLiteral("inlay"),    QStringLiteral("fit")};
+  return {QStringLiteral("blank"),    QStringLiteral("artwork"),      QStringLiteral("cuts"),
+          QStringLiteral("cut-out"),  QStringLiteral("proof"),        QStringLiteral("run"),
+          QStringLiteral("rack"),     QStringLiteral("welcome"),      QStringLiteral("plaque"),
+          QStringLiteral("clean-up"), QStringLiteral("letter-bench"), QStringLiteral("lay-out"),
+          QStringLiteral("tracing"),  QStringLiteral("points"),       QStringLiteral("raised"),
+          QStringLiteral("plate"),    QStringLiteral("post-back"),    QStringLiteral("moves"),
+          QStringLiteral("inlay"),    QStringLiteral("fit")};
 }
 
 namespace {
@@ -127,6 +129,12 @@ bool take_shot(MainWindow& window, const QString& stage, const QString& file, QS
       return false;
     }
     return shot_of_guest(window, file, [bench] { return bench->finished(); });
+  }
+  if (stage == QStringLiteral("lay-out")) {
+    window.go_to_stage(Stage::Artwork);
+    window.lay_out();
+    const auto* bench = window.findChild<LayOutBench*>();
+    return bench != nullptr && shot_of_guest(window, file, [bench] { return bench->finished(); });
   }
   if (stage == QStringLiteral("tracing")) {
     window.open_demo(QStringLiteral("heron-plaque"));

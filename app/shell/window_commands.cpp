@@ -80,6 +80,9 @@ QList<Command> MainWindow::piece_commands() {
          const Item* item = shop_.item();
          return item != nullptr && std::holds_alternative<Lettering>(item->piece.what);
        }},
+      {Group::Pieces, QStringLiteral("layItOut"), tr("Lay it out for me: arrangements to choose from…"),
+       keys(Qt::CTRL | Qt::SHIFT | Qt::Key_L), [this] { lay_out(); },
+       [this] { return !document_.job().items.empty(); }},
       {Group::Pieces, QStringLiteral("copy"), tr("Copy what is chosen"), QKeySequence::Copy, [this] { copy_chosen(); },
        piece},
       {Group::Pieces, QStringLiteral("cut"), tr("Cut out what is chosen, to paste it elsewhere"), QKeySequence::Cut,

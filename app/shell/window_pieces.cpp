@@ -12,6 +12,7 @@
 #include "parts/theme.hpp"
 #include "problem.hpp"
 #include "shell/main_window.hpp"
+#include "stages/artwork/lay_out_bench.hpp"
 #include "stages/artwork/letter_bench.hpp"
 #include "stages/artwork/trace_dialog.hpp"
 #include "storage/atomic_file.hpp"
@@ -133,6 +134,11 @@ void MainWindow::add_shape(PlainShape::Kind kind) {
   if (kind == K::Ribbon) s.height = least / 4;
   if (kind == K::ArchTop) s.rise = s.height / 4;
   if (kind == K::Line) s.width *= 0.6;
+  if (kind == K::Shield || kind == K::Heart) s.width = std::min(s.width, 0.85 * s.height);
+  if (kind == K::Bow) s.width = least;
+  if (kind == K::Bow) s.height = least / 2;
+  if (kind == K::Arc) s.width *= 0.6;
+  if (kind == K::Arc) s.height = std::min(s.height, s.width / 6);
   Piece piece{{}, shape_name(kind).toStdString(), s, job.blank.box().centre(), 0};
   // As large as the board when it goes round all that is there; else where there is room.
   const Box box = bounds(outlines_of(piece));
@@ -148,8 +154,25 @@ void MainWindow::add_shape(PlainShape::Kind kind) {
       free = make_room(document_.job(), piece, true);
     }
   }
-  add_piece(tr("add a shape"), std::move(piece), kind == K::Line ? Treatment::Kind::Line : Treatment::Kind::None);
+  add_piece(tr("add a shape"), std::move(piece),
+            kind == K::Line || kind == K::Arc ? Treatment::Kind::Line : Treatment::Kind::None);
   if (!free) note(no_room());
+}
+
+// A band round the board, and round everything on it, so far inside the edge as nothing is cut anyway.
+void MainWindow::add_border() {
+  const Blank& blank = document_.job().blank;
+  go_to_stage(Stage::Artwork);
+  const double least = std::min(blank.width, blank.height);
+  const double unit = document_.job().lengths.unit == Unit::Inch ? kMmPerInch / 16 : 1;
+  PlainShape s;
+  s.kind = blank.form == BlankForm::Oval ? PlainShape::Kind::Ellipse : PlainShape::Kind::Rectangle;
+  s.from_edge = std::max(blank.margin, unit * std::round(least / 30 / unit));
+  s.band = std::max(unit, unit * std::round(least / 60 / unit));
+  s.corner_radius = unit * std::round(least / 12 / unit);
+  s.width = std::max(1.0, blank.width - 2 * *s.from_edge);
+  s.height = std::max(1.0, blank.height - 2 * *s.from_edge);
+  add_piece(tr("add a border"), {{}, tr("Border").toStdString(), s, blank.box().centre(), 0}, Treatment::Kind::Incise);
 }
 
 // Something new from the chosen piece; its second source, where one is needed, is the next piece on the list.
@@ -264,6 +287,16 @@ void MainWindow::open_letter_bench() {
       if (bench->spacing()) l->letter_spacing = *bench->spacing();
       if (bench->thickened()) l->thicken = *bench->thickened();
     });
+  });
+}
+
+void MainWindow::lay_out() {
+  if (document_.job().items.empty()) return say(tr("Nothing to lay out yet"), tr("Add lettering or a drawing first."));
+  auto* bench = new LayOutBench(document_.job(), rack_, this);
+  show_in_place(bench, [this, bench] {
+    if (bench->taken() == nullptr) return;
+    document_.edit(tr("lay it out: %1").arg(QString::fromStdString(bench->taken()->form).toLower()),
+                   [&](Job& job) { job = bench->taken()->job; });
   });
 }
 

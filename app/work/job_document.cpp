@@ -9,6 +9,7 @@
 
 #include "files/output_set.hpp"
 #include "job/job_change.hpp"
+#include "job/layout.hpp"
 #include "json_reading.hpp"
 #include "problem.hpp"
 #include "storage/atomic_file.hpp"
@@ -63,6 +64,7 @@ void JobDocument::edit(const QString& name, const std::function<void(Job&)>& cha
   Job after = job_;
   change(after);
   if (after == job_) return;
+  follow_board(after, job_);
   try {
     check_job(after, job_);
   } catch (const Problem& problem) {

@@ -199,7 +199,11 @@ const Record<PlainShape>& shape_fields() {
                       {"polygon", K::Polygon},
                       {"star", K::Star},
                       {"ribbon", K::Ribbon},
-                      {"line", K::Line}})
+                      {"line", K::Line},
+                      {"shield", K::Shield},
+                      {"heart", K::Heart},
+                      {"bow", K::Bow},
+                      {"arc", K::Arc}})
         .always();
     f.text("sharesOf", &S::shares_of);
     f.number_within("width", &S::width, from(0.1)).needed();
@@ -212,6 +216,7 @@ const Record<PlainShape>& shape_fields() {
       return s.kind == K::Polygon || s.kind == K::Star;
     });
     f.number("inner", &S::inner, {0.05, 0.98}).also_when([](const S& s) { return s.kind == K::Star; });
+    f.optional("fromEdge", &S::from_edge, {0, 10'000});
     f.number_within("rise", &S::rise, from(0.05)).also_when([](const S& s) { return s.kind == K::ArchTop; });
     return f;
   }();

@@ -72,23 +72,73 @@ Path rectangle_path(double w, double h, double radius, Form form) {
   return p;
 }
 
+// An arc of a circle from its right end to its left one, over the top: so many radians to either side.
+void add_arc(Path& p, Point middle, double radius, double half) {
+  const int parts = std::max(4, static_cast<int>(std::ceil(half / 0.4)));
+  const double step = 2 * half / parts, k = 4.0 / 3 * std::tan(step / 4) * radius;
+  const auto at = [&](double a) { return middle + Point{std::sin(a), std::cos(a)} * radius; };
+  const auto along = [](double a) { return Point{-std::cos(a), std::sin(a)}; };
+  for (int i = 0; i < parts; ++i) {
+    const double a = half - step * i, b = a - step;
+    p.curve(at(a) + along(a) * k, at(b) - along(b) * k, at(b));
+  }
+}
+
 // A rectangle whose top is an arc of a circle that rises so high above its shoulders.
 Path arch_path(double w, double h, double rise) {
   const double x = w / 2, y = h / 2, s = std::clamp(rise, 0.05, std::min(h - 0.05, x));
-  const double radius = (x * x + s * s) / (2 * s), half = std::asin(std::min(1.0, x / radius));
+  const double radius = (x * x + s * s) / (2 * s);
   Path p;
   p.move({-x, -y});
   p.line({x, -y});
   p.line({x, y - s});
-  constexpr int kParts = 4;
+  add_arc(p, {0, y - radius}, radius, std::asin(std::min(1.0, x / radius)));
+  p.close();
+  return p;
+}
+
+// The arc that fills a box from its front edge to its back: flatter than half a circle while the box is wider than
+// twice its height, else more of one, and the whole disc at most.
+Path arc_path(double w, double h) {
+  const double x = w / 2, y = h / 2;
+  const double radius = h <= x ? (x * x + h * h) / (2 * h) : x;
+  const double half = h <= x ? std::asin(std::min(1.0, x / radius)) : std::acos(std::max(-0.999, 1 - h / radius));
+  Path p;
   const Point middle{0, y - radius};
-  const double step = 2 * half / kParts, k = 4.0 / 3 * std::tan(step / 4) * radius;
-  const auto at = [&](double a) { return middle + Point{std::sin(a), std::cos(a)} * radius; };
-  const auto along = [](double a) { return Point{-std::cos(a), std::sin(a)}; };
-  for (int i = 0; i < kParts; ++i) {
-    const double a = half - step * i, b = a - step;
-    p.curve(at(a) + along(a) * k, at(b) - along(b) * k, at(b));
-  }
+  p.move(middle + Point{std::sin(half), std::cos(half)} * radius);
+  add_arc(p, middle, radius, half);
+  return p;
+}
+Path bow_path(double w, double h) {
+  Path p = arc_path(w, h);
+  p.close();
+  return p;
+}
+
+// Straight along the back, upright sides, drawn in to a point at the front.
+Path shield_path(double w, double h) {
+  const double x = w / 2, y = h / 2, shoulder = y - 0.35 * h;
+  Path p;
+  p.move({-x, y});
+  p.line({-x, shoulder});
+  p.curve({-x, shoulder - 0.3 * h}, {-0.35 * x, -y + 0.12 * h}, {0, -y});
+  p.curve({0.35 * x, -y + 0.12 * h}, {x, shoulder - 0.3 * h}, {x, shoulder});
+  p.line({x, y});
+  p.close();
+  return p;
+}
+
+// Two half rounds and the point between them; the box is filled exactly.
+Path heart_path(double w, double h) {
+  const double x = w / 2, y = h / 2, dip = y - 0.2 * h, lobe = y - 0.3 * h;
+  Path p;
+  p.move({0, -y});
+  p.curve({0.45 * x, -y + 0.2 * h}, {x, lobe - 0.3 * h}, {x, lobe});
+  p.curve({x, lobe + 0.18 * h}, {0.78 * x, y}, {0.5 * x, y});
+  p.curve({0.25 * x, y}, {0.05 * x, dip + 0.1 * h}, {0, dip});
+  p.curve({-0.05 * x, dip + 0.1 * h}, {-0.25 * x, y}, {-0.5 * x, y});
+  p.curve({-0.78 * x, y}, {-x, lobe + 0.18 * h}, {-x, lobe});
+  p.curve({-x, lobe - 0.3 * h}, {-0.45 * x, -y + 0.2 * h}, {0, -y});
   p.close();
   return p;
 }
@@ -130,10 +180,19 @@ Path path_of(const PlainShape& s, double inset) {
       return points_path(w, h, s.points, std::clamp(s.inner, 0.05, 0.98));
     case Kind::Ribbon:
       return ribbon_path(w, h);
-    default:
+    case Kind::Shield:
+      return shield_path(w, h);
+    case Kind::Heart:
+      return heart_path(w, h);
+    case Kind::Bow:
+      return bow_path(w, std::min(w, h));
+    case Kind::Rectangle:
+    case Kind::Line:
+    case Kind::Arc:
       return rectangle_path(w, h, s.corner_form == Form::Round ? s.corner_radius - inset : s.corner_radius,
                             s.corner_form);
   }
+  return {};
 }
 
 }  // namespace
@@ -150,6 +209,15 @@ Outlines shape_outlines(const PlainShape& s, const Transform& place) {
     return out;
   }
   check_size(s.height, "The height");
+  if (s.kind == Kind::Arc) {
+    const Path arc = transformed(arc_path(s.width, std::min(s.width, s.height)), place);
+    const std::vector<Line2> lines = flatten(arc, kFlatness, false).open;
+    if (s.band > 0)
+      out.region = stroked(lines, s.band, StrokeEnd::Flat, StrokeJoint::Pointed);
+    else
+      out.lines = lines;
+    return out;
+  }
   const auto outline = [&](double inset) {
     return clean(flatten(transformed(path_of(s, inset), place), kFlatness, true).closed);
   };

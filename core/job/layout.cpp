@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <numbers>
 
+#include "geometry/hull.hpp"
 #include "problem.hpp"
 
 namespace doyen {
@@ -19,24 +20,6 @@ Box box_of(const Job& job, const std::string& id) {
   } catch (const Problem&) {
     return {};
   }
-}
-
-// Andrew's monotone chain (A. M. Andrew, 1979): the convex hull, counter-clockwise.
-std::vector<Point> hull_of(std::vector<Point> points) {
-  std::sort(points.begin(), points.end(), [](Point a, Point b) { return a.x < b.x || (a.x == b.x && a.y < b.y); });
-  points.erase(std::unique(points.begin(), points.end()), points.end());
-  if (points.size() < 3) return points;
-  std::vector<Point> hull(2 * points.size());
-  std::size_t n = 0;
-  const auto add = [&](Point p, std::size_t least) {
-    while (n >= least && cross(hull[n - 1] - hull[n - 2], p - hull[n - 2]) <= 0) --n;
-    hull[n++] = p;
-  };
-  for (const Point& p : points) add(p, 2);
-  const std::size_t lower = n + 1;
-  for (std::size_t i = points.size() - 1; i-- > 0;) add(points[i], lower);
-  hull.resize(n - 1);
-  return hull;
 }
 
 }  // namespace
@@ -142,6 +125,28 @@ void fill_board(Job& job, const std::string& id, double margin) {
   if (!now.empty()) job.shift(id, room.centre() - now.centre());
 }
 
+void follow_board(Job& job, const Job& before) {
+  for (Item& item : job.items) {
+    auto* shape = std::get_if<PlainShape>(&item.piece.what);
+    if (shape == nullptr || !shape->from_edge) continue;
+    const Item* was = before.find(item.piece.id);
+    const auto* old = was == nullptr ? nullptr : std::get_if<PlainShape>(&was->piece.what);
+    const bool by_hand = old != nullptr && job.blank == before.blank && old->from_edge == shape->from_edge &&
+                         (old->width != shape->width || old->height != shape->height ||
+                          was->piece.at != item.piece.at || was->piece.turn != item.piece.turn);
+    if (by_hand || !shape->shares_of.empty()) {
+      shape->from_edge.reset();
+      continue;
+    }
+    const double w = job.blank.width - 2 * *shape->from_edge, h = job.blank.height - 2 * *shape->from_edge;
+    if (w < 1 || h < 1) continue;
+    shape->width = w;
+    shape->height = h;
+    item.piece.at = job.blank.box().centre();
+    item.piece.turn = 0;
+  }
+}
+
 // One side of the smallest rectangle round a convex outline lies along one of its sides (H. Freeman and R. Shapira,
 // 1975), so every side of the hull is tried.
 SmallestBox smallest_box(const Outlines& outlines) {
@@ -149,7 +154,7 @@ SmallestBox smallest_box(const Outlines& outlines) {
   for (const Island& island : outlines.region.islands)
     points.insert(points.end(), island.rings.front().begin(), island.rings.front().end());
   for (const Line2& line : outlines.lines) points.insert(points.end(), line.begin(), line.end());
-  const std::vector<Point> hull = hull_of(std::move(points));
+  const std::vector<Point> hull = convex_hull(std::move(points));
   SmallestBox best;
   double least = 1e300;
   for (std::size_t i = 0; i < hull.size(); ++i) {

@@ -26,6 +26,11 @@ void scale_layout(Job& job, const std::vector<std::string>& ids, double factor, 
 // board evenly, others keep their proportions. mm.
 void fill_board(Job& job, const std::string& id, double margin);
 
+// Shapes that go round the board (PlainShape::from_edge) are as large again as it is, in the edit that made it larger
+// or smaller; one that the edit itself sized or moved stands on its own from then on. Does nothing when a board is too
+// small.
+void follow_board(Job& job, const Job& before);
+
 // The angle in degrees (0 to 90) by which a turn makes the piece's box smallest, and that box's sides in mm.
 struct SmallestBox {
   double turn = 0, width = 0, height = 0;

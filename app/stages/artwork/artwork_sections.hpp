@@ -83,7 +83,7 @@ class ShapeSection : public ArtworkSection {
 
  private:
   void take_share(int which);
-  LengthField *shape_w_, *shape_h_, *corner_, *band_, *rise_;
+  LengthField *shape_w_, *shape_h_, *corner_, *band_, *rise_, *from_edge_;
   QLineEdit* shares_[7];  // width, height, corner, rise, line width, from left, from front
   QWidget *lengths_, *share_rows_;
   QComboBox *corner_form_, *counted_;

@@ -9,13 +9,12 @@ namespace doyen {
 
 QList<std::pair<PlainShape::Kind, QString>> ArtworkTicket::shape_names() {
   using K = PlainShape::Kind;
-  return {{K::Rectangle, tr("Rectangle")},
-          {K::Ellipse, tr("Oval")},
-          {K::ArchTop, tr("Arch top")},
-          {K::Polygon, tr("Even polygon")},
-          {K::Star, tr("Star")},
-          {K::Ribbon, tr("Ribbon")},
-          {K::Line, tr("Line")}};
+  return {{K::Rectangle, tr("Rectangle")}, {K::Ellipse, tr("Oval")},
+          {K::ArchTop, tr("Arch top")},    {K::Polygon, tr("Even polygon")},
+          {K::Star, tr("Star")},           {K::Ribbon, tr("Ribbon")},
+          {K::Line, tr("Line")},           {K::Shield, tr("Shield")},
+          {K::Heart, tr("Heart")},         {K::Bow, tr("Part of a disc")},
+          {K::Arc, tr("Curved line")}};
 }
 
 ArtworkSection::ArtworkSection(Workshop& shop) : shop_(shop) {
@@ -82,6 +81,8 @@ ArtworkTicket::ArtworkTicket(Workshop& shop) : Ticket(shop) {
   auto* menu = new QMenu(shapes);
   for (const auto& [kind, name] : shape_names())
     connect(menu->addAction(name), &QAction::triggered, this, [this, kind = kind] { Q_EMIT add_shape(kind); });
+  menu->addSeparator();
+  connect(menu->addAction(tr("Border round the board")), &QAction::triggered, this, &ArtworkTicket::add_border);
   shapes->setMenu(menu);
   made_ = add_button(flow, tr("+ From this piece"), QStringLiteral("madeFrom"));
   made_->setToolTip(tr("Something new from the chosen piece, which follows it"));
@@ -89,6 +90,9 @@ ArtworkTicket::ArtworkTicket(Workshop& shop) : Ticket(shop) {
   for (const auto& [how, name] : MadeSection::names())
     connect(made_menu->addAction(name), &QAction::triggered, this, [this, how = how] { Q_EMIT make_from(how); });
   made_->setMenu(made_menu);
+  auto* lay_out = add_button(flow, tr("Lay it out for me…"), QStringLiteral("layItOut"));
+  lay_out->setToolTip(tr("Arrangements of all that is there, on this board, to choose from"));
+  connect(lay_out, &QPushButton::clicked, this, &ArtworkTicket::lay_out_wanted);
   column_->addWidget(adders);
   list_ = new QListWidget;
   list_->setFixedHeight(112);

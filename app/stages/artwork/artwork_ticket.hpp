@@ -18,10 +18,12 @@ class ArtworkTicket : public Ticket {
   void add_lettering();
   void add_drawing();
   void add_shape(doyen::PlainShape::Kind kind);
+  void add_border();
   void make_from(doyen::Derived::How how);  // something new from the chosen piece
   void freeze_piece();
   void trace_again();
   void letter_bench_wanted();
+  void lay_out_wanted();
   void remove_piece();
   void copy_piece();
 

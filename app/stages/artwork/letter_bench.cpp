@@ -59,11 +59,7 @@ LetterBench::LetterBench(const Job& job, const Item& item, const Rack& rack, QWi
   cards_->setIconSize(QSize(kWide, kHigh));
   cards_->setGridSize(QSize(kWide + 26, kHigh + 86));
   cards_->setWordWrap(true);
-  cards_->setStyleSheet(
-      QStringLiteral("QListWidget { background: #F2EDE3; border: none; } QListWidget::item { padding: 6px; border: 1px "
-                     "solid transparent; "
-                     "border-radius: 6px; } QListWidget::item:selected { background: #ECE7EF; border: 1px solid "
-                     "#5B4A6F; color: #2B2A28; }"));
+  cards_->setStyleSheet(theme::card_list_style());
   cards_->setAccessibleName(tr("Faces"));
   left->addWidget(cards_, 1);
   whole->addLayout(left, 1);

@@ -41,6 +41,14 @@ ShapeSection::ShapeSection(Workshop& shop) : ArtworkSection(shop) {
     share_rows_->layout()->addWidget(make_row(names[i], shares_[i]));
     connect(shares_[i], &QLineEdit::editingFinished, this, [this, i] { take_share(i); });
   }
+  from_edge_ = new LengthField(0, 10'000, true);
+  from_edge_->setObjectName(QStringLiteral("fromEdge"));
+  from_edge_->setPlaceholderText(tr("none: stands alone"));
+  from_edge_->setToolTip(tr("It goes round the board so far inside its edge, and follows when the board changes"));
+  column_->addWidget(make_row(tr("Round the board"), from_edge_));
+  connect(from_edge_, &LengthField::entered, this, [this](std::optional<double> mm) {
+    edit_kind<PlainShape>(tr("go round the board"), [&](PlainShape& s) { s.from_edge = mm; });
+  });
   column_->addWidget(make_row(tr("Corners"), corner_form_));
   column_->addWidget(make_row(tr("Points"), points_));
   column_->addWidget(make_row(tr("Inner points"), inner_));
@@ -131,7 +139,9 @@ void ShapeSection::refresh(const Item& item) {
   inner_->setValue(static_cast<int>(std::lround(s.inner * 100)));
   rise_->show_length(s.rise, lengths);
   band_->show_length(s.band > 0 ? std::optional(s.band) : std::nullopt, lengths);
-  band_->setPlaceholderText(s.kind == K::Line ? tr("none: bit follows") : tr("none: filled"));
+  band_->setPlaceholderText(s.kind == K::Line || s.kind == K::Arc ? tr("none: bit follows") : tr("none: filled"));
+  from_edge_->show_length(s.from_edge, lengths);
+  show_row(from_edge_, !shares && (s.kind == K::Rectangle || s.kind == K::Ellipse || s.kind == K::Shield));
   show_row(shape_h_, s.kind != K::Line);
   show_row(corner_, s.kind == K::Rectangle);
   show_row(corner_form_, s.kind == K::Rectangle);
