@@ -66,6 +66,7 @@ Bench::Bench(QWidget* parent) : QWidget(parent) {
   turn_->setCursor(Qt::ArrowCursor);
   turn_->hide();
   connect(turn_, &QPushButton::clicked, this, [this] { show_side(side_ == Side::Front ? Side::Back : Side::Front); });
+  draw_ = add(std::make_unique<DrawHand>(*this));
   measure_ = add(std::make_unique<MeasureHand>(*this));
   points_ = add(std::make_unique<PointHand>(*this));
   add(std::make_unique<BridgeHand>(*this));
@@ -219,11 +220,21 @@ void Bench::show_stage(Stage stage) {
   update();
 }
 
+QStringList Bench::group_of(const QString& piece) const {
+  QStringList all;
+  const Item* item = job_.find(piece.toStdString());
+  if (item == nullptr || item->group.empty()) return all;
+  for (const Item& other : job_.items) {
+    if (other.group == item->group && &other != item) all << QString::fromStdString(other.piece.id);
+  }
+  return all;
+}
+
 void Bench::select(const QString& piece) {
-  if (!also_.isEmpty()) {
-    also_.clear();
+  if (const QStringList also = group_of(piece); also != also_) {
+    also_ = also;
     update();
-    Q_EMIT chosen_changed();
+    if (selected_ == piece) Q_EMIT chosen_changed();
   }
   if (selected_ == piece) return;
   selected_ = piece;

@@ -19,6 +19,7 @@ namespace doyen {
 class BenchHand;
 class PointHand;
 class MeasureHand;
+class DrawHand;
 
 // How far an arrow key moves what is chosen, mm on the board: 1 mm or 1/16 in, with Shift ten times, with Alt a tenth
 // of it; nothing for other keys.
@@ -46,6 +47,7 @@ class Bench : public QWidget {
   [[nodiscard]] std::optional<Point> outline_point_near(QPointF px, double reach) const;
   PointHand& points() { return *points_; }
   MeasureHand& measure() { return *measure_; }
+  DrawHand& draw() { return *draw_; }
   void show_marks(const std::vector<Point>& marks);         // small rings
   void show_highlight(const std::vector<Region>& regions);  // parts that are pointed out
   // A picture laid over a part of the front, such as the face of an inlay when it is level; null takes it away.
@@ -77,6 +79,7 @@ class Bench : public QWidget {
   void edit_wanted(const QString& name, const std::function<void(doyen::Job&)>& change, const QString& merge) const;
   void hand_changed();
   void measured(doyen::Point from, doyen::Point to);
+  void drawn(const doyen::Path& path, bool closed);  // by hand, on the board
   void keep_out_chosen(int which);
   void clicked(const QString& piece, doyen::Point at);  // pressed and let go without a drag
   void words_wanted(const QString& piece);
@@ -90,6 +93,7 @@ class Bench : public QWidget {
   void mouseDoubleClickEvent(QMouseEvent*) override;
   void wheelEvent(QWheelEvent*) override;
   void keyPressEvent(QKeyEvent*) override;
+  bool focusNextPrevChild(bool next) override;  // a hand may take Tab for itself
 
  private:
   struct PieceShape {
@@ -109,6 +113,7 @@ class Bench : public QWidget {
   void speak();  // to a screen reader: what is chosen, and where it lies
   [[nodiscard]] QTransform board_to_px() const;
   [[nodiscard]] Point flipped(Point p) const;  // of the front, on the side that lies up; and back again
+  [[nodiscard]] QStringList group_of(const QString& piece) const;  // those grouped with it
   [[nodiscard]] QRectF px_rect(const Box& box) const;
   [[nodiscard]] const PieceShape* shape(const QString& id) const;
   [[nodiscard]] QString piece_at(QPointF p) const;
@@ -148,6 +153,7 @@ class Bench : public QWidget {
   BenchHand* held_ = nullptr;
   PointHand* points_ = nullptr;
   MeasureHand* measure_ = nullptr;
+  DrawHand* draw_ = nullptr;
   Stage stage_ = Stage::Cuts;
   SectionLine section_;
   Side side_ = Side::Front;

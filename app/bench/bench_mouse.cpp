@@ -157,7 +157,11 @@ void Bench::mousePressEvent(QMouseEvent* event) {
     }
     const QString hit = piece_at(pressed_);
     if ((modifiers_ & Qt::ShiftModifier) && !hit.isEmpty() && !selected_.isEmpty() && hit != selected_) {
-      also_.contains(hit) ? static_cast<void>(also_.removeAll(hit)) : also_.append(hit);
+      const bool out = also_.contains(hit);
+      for (const QString& one : QStringList(hit) + group_of(hit)) {
+        also_.removeAll(one);
+        if (!out && one != selected_) also_.append(one);
+      }
       Q_EMIT chosen_changed();
       return update();
     }
@@ -253,6 +257,15 @@ void Bench::wheelEvent(QWheelEvent* event) {
   fitted_ = false;
   ask_for_picture();
   update();
+}
+
+bool Bench::focusNextPrevChild(bool next) {
+  for (const auto& hand : hands_) {
+    if (!hand->key(next ? Qt::Key_Tab : Qt::Key_Backtab, Qt::NoModifier)) continue;
+    update();
+    return true;
+  }
+  return QWidget::focusNextPrevChild(next);
 }
 
 void Bench::keyPressEvent(QKeyEvent* event) {

@@ -29,7 +29,11 @@ void Bench::paintEvent(QPaintEvent*) {
   }
   if (points_->active())
     paint_hint(p, tr("Drag a point. A double click on the outline adds one, Delete removes it, R makes it round, P "
-                     "pointed; arrows move it; Esc ends."));
+                     "pointed; arrows move it, Tab goes to the next; Esc ends."));
+  if (draw_->active())
+    paint_hint(p,
+               tr("Click for straight sides, hold and draw for a curve. Back at the start it closes; Enter or a double "
+                  "click ends, Backspace takes one back, Esc gives it up."));
   if (measure_->active())
     paint_hint(p, tr("Draw the length you know from one point of the piece to another; Esc ends."));
   for (const Point& mark : marks_) {

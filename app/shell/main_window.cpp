@@ -162,6 +162,7 @@ MainWindow::MainWindow() : shop_{document_, rack_, nullptr, nullptr, {}, {}, {}}
             document_.edit(name, change, merge);
           });
   connect(bench_, &Bench::chosen_changed, this, [this] { refresh_tickets(); });
+  connect(bench_, &Bench::drawn, this, &MainWindow::add_drawn);
   connect(bench_, &Bench::keep_out_chosen, blank_, &BlankTicket::choose_keep_out);
   connect(bench_, &Bench::turned, this, [this](const QString& id, double degrees) {
     document_.edit(tr("turn a piece by %1°").arg(degrees, 0, 'f', 1), [&](Job& job) {

@@ -103,6 +103,7 @@ class MainWindow : public QMainWindow {
   void add_lettering(const QString& words = {});
   void add_shape(PlainShape::Kind kind);
   void add_border();
+  void add_drawn(const Path& path, bool closed);
   void make_from(Derived::How how);
   void freeze_piece();
   void trace_again();
@@ -125,6 +126,7 @@ class MainWindow : public QMainWindow {
   void paste_svg(const std::string& svg);
   void put_pieces(const QString& name, const std::string& clip);
   void duplicate_chosen();
+  void group_chosen();
   void edit_rack();
   void show_fit();
   void make_ladder(const Treatment& cut);

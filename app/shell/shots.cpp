@@ -54,13 +54,13 @@ bool wait_until_looked_at(MainWindow& window, int milliseconds) {
 }
 
 QStringList shot_names() {
-  return {QStringLiteral("blank"),    QStringLiteral("artwork"),      QStringLiteral("cuts"),
-          QStringLiteral("cut-out"),  QStringLiteral("proof"),        QStringLiteral("run"),
-          QStringLiteral("rack"),     QStringLiteral("welcome"),      QStringLiteral("plaque"),
-          QStringLiteral("clean-up"), QStringLiteral("letter-bench"), QStringLiteral("lay-out"),
-          QStringLiteral("tracing"),  QStringLiteral("points"),       QStringLiteral("raised"),
-          QStringLiteral("plate"),    QStringLiteral("post-back"),    QStringLiteral("moves"),
-          QStringLiteral("inlay"),    QStringLiteral("fit")};
+  return {QStringLiteral("blank"),        QStringLiteral("artwork"), QStringLiteral("cuts"),
+          QStringLiteral("cut-out"),      QStringLiteral("proof"),   QStringLiteral("run"),
+          QStringLiteral("rack"),         QStringLiteral("welcome"), QStringLiteral("clean-up"),
+          QStringLiteral("letter-bench"), QStringLiteral("lay-out"), QStringLiteral("tracing"),
+          QStringLiteral("points"),       QStringLiteral("raised"),  QStringLiteral("plate"),
+          QStringLiteral("post-back"),    QStringLiteral("moves"),   QStringLiteral("inlay"),
+          QStringLiteral("fit")};
 }
 
 namespace {
@@ -190,13 +190,11 @@ bool take_shot(MainWindow& window, const QString& stage, const QString& file, QS
     window.bench().points().set_active(true);
     return wait_until_looked_at(window) && window.grab().save(file);
   }
-  if (stage == QStringLiteral("plaque") || stage == QStringLiteral("clean-up")) {
+  if (stage == QStringLiteral("clean-up")) {
     window.open_demo(QStringLiteral("heron-plaque"));
     window.go_to_stage(Stage::Artwork);
-    window.select(stage == QStringLiteral("plaque") ? QStringLiteral("arch") : QStringLiteral("heron"));
-    if (stage == QStringLiteral("clean-up")) {
-      if (auto* button = window.findChild<QPushButton*>(QStringLiteral("cleanUp"))) button->click();
-    }
+    window.select(QStringLiteral("heron"));
+    if (auto* button = window.findChild<QPushButton*>(QStringLiteral("cleanUp"))) button->click();
     const bool settled = wait_until_settled(window);
     return settled && window.grab().save(file);
   }

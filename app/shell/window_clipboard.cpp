@@ -7,6 +7,7 @@
 #include "files/outlines_out.hpp"
 #include "files/svg/svg_read.hpp"
 #include "job/clip.hpp"
+#include "job/layout.hpp"
 #include "job/room.hpp"
 #include "problem.hpp"
 #include "shell/main_window.hpp"
@@ -75,6 +76,14 @@ void MainWindow::put_pieces(const QString& name, const std::string& clip) {
 void MainWindow::duplicate_chosen() {
   const std::string clip = clip_of(document_.job(), chosen_ids());
   if (!clip.empty()) put_pieces(tr("duplicate what is chosen"), clip);
+}
+
+void MainWindow::group_chosen() {
+  const std::vector<std::string> ids = chosen_ids();
+  const bool apart = is_group(document_.job(), ids);
+  document_.edit(apart ? tr("take a group apart") : tr("group %1 pieces").arg(ids.size()),
+                 [&](Job& job) { apart ? ungroup(job, ids) : group(job, ids); });
+  bench_->select(shop_.selected);
 }
 
 void MainWindow::paste() {

@@ -74,6 +74,15 @@ QList<Command> MainWindow::piece_commands() {
        tr("Add an oval"),
        {},
        [this] { add_shape(PlainShape::Kind::Ellipse); }},
+      {Group::Pieces,
+       QStringLiteral("drawByHand"),
+       tr("Draw a line or a curve by hand on the board"),
+       {},
+       [this] {
+         go_to_stage(Stage::Artwork);
+         bench_->draw().set_active(true);
+         bench_->setFocus();
+       }},
       {Group::Pieces, QStringLiteral("letterBench"), tr("Letter bench: the chosen words in many faces…"),
        keys(Qt::CTRL | Qt::Key_B), [this] { open_letter_bench(); },
        [this] {
@@ -94,6 +103,8 @@ QList<Command> MainWindow::piece_commands() {
       {Group::Pieces, QStringLiteral("remove"), tr("Remove what is chosen"), {}, [this] { remove_piece(); }, piece},
       {Group::Pieces, QStringLiteral("chooseAll"), tr("Choose all pieces"), QKeySequence::SelectAll,
        [this] { bench_->choose_all(); }},
+      {Group::Pieces, QStringLiteral("group"), tr("Group what is chosen, or take its group apart"),
+       keys(Qt::CTRL | Qt::Key_G), [this] { group_chosen(); }, [this] { return bench_->chosen().size() > 1; }},
       {Group::Pieces, QStringLiteral("centre"), tr("Centre the chosen piece across the board"),
        keys(Qt::CTRL | Qt::SHIFT | Qt::Key_C),
        [this] {

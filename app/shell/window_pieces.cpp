@@ -175,6 +175,34 @@ void MainWindow::add_border() {
   add_piece(tr("add a border"), {{}, tr("Border").toStdString(), s, blank.box().centre(), 0}, Treatment::Kind::Incise);
 }
 
+void MainWindow::add_drawn(const Path& path, bool closed) {
+  const double high = document_.job().blank.height;
+  Drawing d;
+  d.name = tr("drawn by hand").toStdString();
+  d.page_width = document_.job().blank.width;
+  d.page_height = high;
+  d.lines = Drawing::Lines::Followed;
+  Drawing::Part part;
+  part.id = "by-hand";
+  part.data = path_data(transformed(path, {1, 0, 0, -1, 0, high}));
+  part.line = !closed;
+  d.parts = std::vector<Drawing::Part>{std::move(part)};
+  Piece piece{{}, (closed ? tr("Drawn shape") : tr("Drawn line")).toStdString(), d, {}, 0};
+  try {
+    // It lies where it was drawn: the drawing's origin is the middle of its own box.
+    Flat flat = flatten(path, kFlatness, closed);
+    Box box;
+    for (const auto& lines : {flat.closed, flat.open}) {
+      for (const Ring& ring : lines) box.add(bounds(ring));
+    }
+    piece.at = box.centre();
+    piece.at = piece.at + (box.centre() - bounds(outlines_of(piece)).centre());
+  } catch (const Problem& problem) {
+    return say(tr("This cannot be drawn"), QString::fromUtf8(problem.what()));
+  }
+  add_piece(tr("draw by hand"), std::move(piece), closed ? Treatment::Kind::None : Treatment::Kind::Line);
+}
+
 // Something new from the chosen piece; its second source, where one is needed, is the next piece on the list.
 void MainWindow::make_from(Derived::How how) {
   using H = Derived::How;

@@ -30,6 +30,9 @@ Outlines lettering_outlines(const Lettering& lettering, const Transform& turn, P
 PlainShape of_share(PlainShape shape, double mm);
 
 Outlines shape_outlines(const PlainShape& shape, const Transform& place);
+// Its outlines as paths about its own middle: the outer one, and that of the opening of a frame whose inside has a form
+// of its own; a frame of another form is drawn from `shape_outlines`. Lines are open.
+std::vector<Path> shape_paths(const PlainShape& shape);
 
 // Bridges until all of it is one connected part (linking.cpp).
 Outlines linked(const Outlines& source, const Derived& derived);

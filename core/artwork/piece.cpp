@@ -297,6 +297,37 @@ Drawing frozen(const Outlines& outlines, const std::string& name) {
   return d;
 }
 
+void draw_shape(Piece& piece) {
+  const auto* shape = std::get_if<PlainShape>(&piece.what);
+  if (shape == nullptr) return;
+  if (!shape->shares_of.empty())
+    throw bad_input("“" + piece.name + "” is sized in shares of another piece; give it lengths of its own first.");
+  const bool line = shape->kind == PlainShape::Kind::Line || shape->kind == PlainShape::Kind::Arc;
+  Drawing d;
+  d.name = piece.name;
+  d.page_width = shape->width;
+  d.page_height = shape->height;
+  if (line && shape->band <= 0) d.lines = Drawing::Lines::Followed;
+  Path whole;
+  const Transform to_page{1, 0, 0, -1, shape->width / 2, shape->height / 2};
+  for (const Path& path : making::shape_paths(*shape)) {
+    const Path on_page = transformed(path, to_page);
+    whole.steps.insert(whole.steps.end(), on_page.steps.begin(), on_page.steps.end());
+  }
+  Drawing::Part part;
+  part.id = "shape";
+  part.data = path_data(whole, 6);
+  part.even_odd = true;
+  part.line = line;
+  part.stroke = line ? shape->band : 0;
+  d.parts = std::vector<Drawing::Part>{std::move(part)};
+  const Outlines before = outlines_of(piece);
+  piece.what = std::move(d);
+  // A drawing's origin is the middle of its own box.
+  const Point off = bounds(before).centre() - bounds(outlines_of(piece)).centre();
+  piece.at = piece.at + off;
+}
+
 Region drawing_region(const Drawing& drawing) { return outlines_of_drawing(drawing, {}).region; }
 Region drawing_region_as_drawn(const Drawing& drawing) { return parts_outlines(drawing, {}, 1).region; }
 

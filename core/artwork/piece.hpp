@@ -200,6 +200,10 @@ Transform drawing_place(const Piece& piece);
 // The outlines as they are now, as a drawing of their own that follows nothing.
 Drawing frozen(const Outlines& outlines, const std::string& name);
 
+// A plain shape becomes a drawing with the same outline, curves kept as curves, so that its points can be moved. Throws
+// Problem{BadInput} for shapes in shares of another piece. Other pieces stay as they are.
+void draw_shape(Piece& piece);
+
 // Fills in Lettering::kept from the outlines as they are now (for saving). Does nothing for other pieces.
 void keep_outlines(Piece& piece);
 

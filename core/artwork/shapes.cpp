@@ -10,7 +10,7 @@ namespace doyen::making {
 namespace {
 
 using Kind = PlainShape::Kind;
-using Form = PlainShape::CornerForm;
+using Corners = PlainShape::CornerForm;
 
 constexpr double kQuarter = 4.0 / 3 * (std::numbers::sqrt2 - 1);  // control points of a quarter circle
 
@@ -28,20 +28,20 @@ Path ellipse_path(double rx, double ry) {
 
 // One corner of a rectangle, from the end of one side to the beginning of the next; `along` and `next` are the two
 // sides' directions.
-void add_corner(Path& p, Point corner, Point along, Point next, double r, Form form) {
+void add_corner(Path& p, Point corner, Point along, Point next, double r, Corners form) {
   const Point from = corner - along * r, to = corner + next * r;
   p.line(from);
   switch (form) {
-    case Form::Round:
+    case Corners::Round:
       p.curve(from + along * (r * kQuarter), to - next * (r * kQuarter), to);
       break;
-    case Form::Scooped:  // a quarter circle about the corner itself
+    case Corners::Scooped:  // a quarter circle about the corner itself
       p.curve(from + next * (r * kQuarter), to - along * (r * kQuarter), to);
       break;
-    case Form::Clipped:
+    case Corners::Clipped:
       p.line(to);
       break;
-    case Form::Arched: {  // a step in, then a round
+    case Corners::Arched: {  // a step in, then a round
       const Point step_in = corner - along * r + next * (r / 3), step_out = corner + next * r - along * (r / 3);
       p.line(step_in);
       const double q = r * 2 / 3;
@@ -52,7 +52,7 @@ void add_corner(Path& p, Point corner, Point along, Point next, double r, Form f
   }
 }
 
-Path rectangle_path(double w, double h, double radius, Form form) {
+Path rectangle_path(double w, double h, double radius, Corners form) {
   const double r = std::clamp(radius, 0.0, std::min(w, h) / 2);
   const double x = w / 2, y = h / 2;
   Path p;
@@ -189,7 +189,7 @@ Path path_of(const PlainShape& s, double inset) {
     case Kind::Rectangle:
     case Kind::Line:
     case Kind::Arc:
-      return rectangle_path(w, h, s.corner_form == Form::Round ? s.corner_radius - inset : s.corner_radius,
+      return rectangle_path(w, h, s.corner_form == Corners::Round ? s.corner_radius - inset : s.corner_radius,
                             s.corner_form);
   }
   return {};
@@ -224,9 +224,35 @@ Outlines shape_outlines(const PlainShape& s, const Transform& place) {
   out.region = outline(0);
   if (s.band <= 0 || 2 * s.band >= std::min(s.width, s.height) - 0.1) return out;
   // Rounded rectangles and ellipses keep their own form inside; everything else is drawn in evenly.
-  const bool own = s.kind == Kind::Ellipse || (s.kind == Kind::Rectangle && s.corner_form == Form::Round);
+  const bool own = s.kind == Kind::Ellipse || (s.kind == Kind::Rectangle && s.corner_form == Corners::Round);
   out.region = subtract(out.region, own ? outline(s.band) : grow(out.region, -s.band, Corner::Sharp));
   return out;
+}
+
+std::vector<Path> shape_paths(const PlainShape& s) {
+  if (s.kind == Kind::Line) {
+    Path line;
+    line.move({-s.width / 2, 0});
+    line.line({s.width / 2, 0});
+    return {line};
+  }
+  if (s.kind == Kind::Arc) return {arc_path(s.width, std::min(s.width, s.height))};
+  std::vector<Path> paths{path_of(s, 0)};
+  if (s.band <= 0 || 2 * s.band >= std::min(s.width, s.height) - 0.1) return paths;
+  if (s.kind == Kind::Ellipse || (s.kind == Kind::Rectangle && s.corner_form == Corners::Round)) {
+    paths.push_back(path_of(s, s.band));
+    return paths;
+  }
+  for (const Island& island : shape_outlines(s, {}).region.islands) {
+    for (std::size_t i = 1; i < island.rings.size(); ++i) {
+      Path ring;
+      for (std::size_t k = 0; k < island.rings[i].size(); ++k)
+        k == 0 ? ring.move(island.rings[i][0]) : ring.line(island.rings[i][k]);
+      ring.close();
+      paths.push_back(std::move(ring));
+    }
+  }
+  return paths;
 }
 
 }  // namespace doyen::making

@@ -2,7 +2,9 @@
 
 #include <algorithm>
 #include <map>
+#include <utility>
 
+#include "job/layout.hpp"
 #include "json_reading.hpp"
 #include "problem.hpp"
 
@@ -76,6 +78,13 @@ std::vector<std::string> put_clip(Job& job, const std::string& clip, Point shift
     if (std::any_of(now.begin(), now.end(), [&](const auto& entry) { return entry.second == item.piece.id; }))
       rename_sources(item, now);
   }
+  // Copies of a group are a group of their own.
+  std::map<std::string, std::vector<std::string>> groups;
+  for (const std::string& id : put) {
+    Item* item = job.find(id);
+    if (!item->group.empty()) groups[std::exchange(item->group, {})].push_back(id);
+  }
+  for (const auto& [was, ids] : groups) group(job, ids);
   for (const std::string& id : put) {
     const std::vector<std::string> from = sources_of(job.find(id)->piece);
     const bool comes_along = std::any_of(from.begin(), from.end(), [&](const std::string& source) {

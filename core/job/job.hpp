@@ -18,6 +18,7 @@ namespace doyen {
 struct Item {
   Piece piece;
   Treatment cut;
+  std::string group{};  // pieces of one group are chosen together; empty: it stands alone
   friend bool operator==(const Item&, const Item&) = default;
 };
 

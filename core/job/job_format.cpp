@@ -51,6 +51,7 @@ const Record<Item>& item_fields() {
     add_kind(f, "shape", shape_fields());
     add_kind(f, "drawing", drawing_fields());
     add_kind(f, "madeFrom", derived_fields());
+    f.text("group", &Item::group);
     f.record("cut", &Item::cut, treatment_fields()).always();
     f.afterwards([](Item& item, const JsonView& v) {
       if (!v.has("name")) item.piece.name = item.piece.id;

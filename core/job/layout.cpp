@@ -90,6 +90,41 @@ void space_out(Job& job, const std::vector<std::string>& ids, bool across, std::
   }
 }
 
+void group(Job& job, const std::vector<std::string>& ids) {
+  ungroup(job, ids);
+  if (ids.size() < 2) return;
+  std::string name;
+  const auto taken = [&](const std::string& one) {
+    return std::any_of(job.items.begin(), job.items.end(), [&](const Item& item) { return item.group == one; });
+  };
+  for (int i = 1; name.empty() || taken(name); ++i) name = "group-" + std::to_string(i);
+  for (const std::string& id : ids) {
+    if (Item* item = job.find(id)) item->group = name;
+  }
+}
+
+void ungroup(Job& job, const std::vector<std::string>& ids) {
+  for (const std::string& id : ids) {
+    const Item* item = job.find(id);
+    if (item == nullptr || item->group.empty()) continue;
+    for (Item& other : job.items) {
+      if (&other != item && other.group == item->group) other.group.clear();
+    }
+    job.find(id)->group.clear();
+  }
+}
+
+bool is_group(const Job& job, const std::vector<std::string>& ids) {
+  const Item* first = ids.empty() ? nullptr : job.find(ids.front());
+  if (first == nullptr || first->group.empty()) return false;
+  std::size_t members = 0;
+  for (const Item& item : job.items) members += item.group == first->group ? 1 : 0;
+  return members == ids.size() && std::all_of(ids.begin(), ids.end(), [&](const std::string& id) {
+           const Item* item = job.find(id);
+           return item != nullptr && item->group == first->group;
+         });
+}
+
 void scale_layout(Job& job, const std::vector<std::string>& ids, double factor, Point about) {
   if (!(factor > 1e-3 && factor < 1e3)) return;
   for (const std::string& id : ids) {

@@ -19,6 +19,11 @@ void line_up(Job& job, const std::vector<std::string>& ids, LineUp how);
 // gap given) the room between the outermost two shared out. Fewer than three pieces without a gap stay.
 void space_out(Job& job, const std::vector<std::string>& ids, bool across, std::optional<double> gap);
 
+// Pieces that are chosen together from now on, or each for itself again. A group of one is none.
+void group(Job& job, const std::vector<std::string>& ids);
+void ungroup(Job& job, const std::vector<std::string>& ids);         // with all that belong to their groups
+bool is_group(const Job& job, const std::vector<std::string>& ids);  // they are one group, whole
+
 // All of them larger or smaller by this factor about a point, whatever they are made of, their proportions kept.
 void scale_layout(Job& job, const std::vector<std::string>& ids, double factor, Point about);
 

@@ -1,10 +1,12 @@
 // Boards laid out in the window: chosen from pictures, taken as one step, and undone as one.
 #include <QCheckBox>
 #include <QComboBox>
+#include <QLineEdit>
 #include <QListWidget>
 #include <QMenu>
 
 #include "arrange/arrangement.hpp"
+#include "bench/hands/all.hpp"
 #include "stages/artwork/lay_out_bench.hpp"
 #include "window_probe.hpp"
 
@@ -53,6 +55,7 @@ TEST_CASE("an arrangement is chosen from pictures, taken in one step and undone 
   REQUIRE(cards->count() >= 1);
   auto* take = bench->findChild<QPushButton*>("takeArrangement");
   QTest::mouseClick(take, Qt::LeftButton);
+  QTest::qWait(50);
   CHECK(bench_of(w) == nullptr);
   CHECK_FALSE(w.job() == before);
   const auto cap = [&](const char* id) { return std::get<Lettering>(w.piece(id).what).cap_height; };
@@ -120,4 +123,133 @@ TEST_CASE("shields, hearts, parts of a disc and curved lines are added where the
     CHECK((item.cut.kind == Treatment::Kind::Line) == (s.kind == K::Arc));
   }
   w.settle();
+}
+
+TEST_CASE("a line is drawn by hand on the board: straight by clicks, curved by holding, closed at its start") {
+  Window w;
+  w.window.document().replace(Job{}, {});
+  w.choose(Stage::Artwork, "");
+  Bench& bench = w.window.bench();
+  const auto px = [&](double x, double y) { return bench.to_screen({x, y}).toPoint(); };
+  const auto click = [&](double x, double y) { QTest::mouseClick(&bench, Qt::LeftButton, {}, px(x, y)); };
+  shape_entry(w, "Drawn by hand on the board")->trigger();
+  REQUIRE(bench.draw().active());
+  click(100, 60);
+  click(200, 60);
+  // A curve, held from there to the right and back.
+  QTest::mousePress(&bench, Qt::LeftButton, {}, px(200, 60));
+  for (int i = 1; i <= 20; ++i) {
+    const double a = i * 3.14159265 / 20;
+    QTest::mouseMove(&bench, px(250 - 50 * std::cos(a), 60 + 50 * std::sin(a)));
+  }
+  QTest::mouseRelease(&bench, Qt::LeftButton, {}, px(300, 60));
+  QTest::keyClick(&bench, Qt::Key_Return);
+  CHECK_FALSE(bench.draw().active());
+  REQUIRE(w.job().items.size() == 1);
+  CHECK(w.job().items[0].cut.kind == Treatment::Kind::Line);
+  const double px_size = 1 / bench.pixels_per_mm();
+  const Box box = bounds(w.job().outlines(w.job().items[0]));
+  CHECK(box.left == Approx(100).margin(px_size));
+  CHECK(box.right == Approx(300).margin(2 * px_size + 1));
+  CHECK(box.top == Approx(110).margin(3 * px_size + 1));
+  // Back at its start it closes, and is something to be cut like any shape.
+  shape_entry(w, "Drawn by hand on the board")->trigger();
+  click(400, 50);
+  click(500, 50);
+  click(500, 150);
+  click(410, 150);
+  QTest::keyClick(&bench, Qt::Key_Backspace);
+  click(400, 150);
+  click(400, 50);
+  REQUIRE(w.job().items.size() == 2);
+  CHECK(w.job().items[1].cut.kind == Treatment::Kind::None);
+  CHECK(area(w.job().outlines(w.job().items[1]).region) == Approx(10'000).epsilon(0.05));
+  // Given up, nothing is there.
+  shape_entry(w, "Drawn by hand on the board")->trigger();
+  click(100, 160);
+  click(150, 160);
+  QTest::keyClick(&bench, Qt::Key_Escape);
+  CHECK(w.job().items.size() == 2);
+}
+
+TEST_CASE("a point moves to just where it is typed, is found by Tab, and plain shapes give theirs at once") {
+  Window w;
+  w.choose(Stage::Artwork, "outline");
+  const Box before = bounds(w.job().outlines(*w.job().find("outline")));
+  QTest::mouseClick(w.find<QPushButton>("editShapePoints"), Qt::LeftButton);
+  Bench& bench = w.window.bench();
+  REQUIRE(bench.points().active());
+  const Box after = bounds(w.job().outlines(*w.job().find("outline")));
+  CHECK(after.width() == Approx(before.width()).margin(0.02));
+  CHECK(w.job().find("outline")->cut.kind == Treatment::Kind::CutOut);
+  CHECK_FALSE(w.find<QLineEdit>("pointX")->isVisible());
+  bench.setFocus();
+  QTest::keyClick(&bench, Qt::Key_Tab);
+  REQUIRE(bench.points().chosen() != nullptr);
+  const PointPlace first = bench.points().chosen()->place;
+  QTest::keyClick(&bench, Qt::Key_Tab);
+  CHECK_FALSE(bench.points().chosen()->place == first);
+  QTest::keyClick(&bench, Qt::Key_Backtab);
+  CHECK(bench.points().chosen()->place == first);
+  CHECK(bench.hasFocus());
+  const Point was = bench.points().chosen()->point.at;
+  w.type("pointX", "3 in");
+  REQUIRE(bench.points().chosen() != nullptr);
+  CHECK(bench.points().chosen()->point.at.x == Approx(76.2).margin(1e-3));
+  CHECK(bench.points().chosen()->point.at.y == Approx(was.y).margin(1e-3));
+  QTest::keyClick(&bench, Qt::Key_Escape);
+  CHECK_FALSE(w.find<QLineEdit>("pointX")->isVisible());
+  while (w.window.document().undo_stack().canUndo()) w.window.document().undo_stack().undo();
+  CHECK(std::holds_alternative<PlainShape>(w.job().find("outline")->piece.what));
+}
+
+TEST_CASE("a cut-out is bevelled by a tick, with its depth beside it") {
+  Window w;
+  w.choose(Stage::Cuts, "outline");
+  auto* tick = w.find<QCheckBox>("bevelledEdge");
+  REQUIRE(tick->isVisible());
+  CHECK_FALSE(tick->isChecked());
+  const std::size_t pieces = w.job().items.size();
+  tick->click();
+  CHECK(w.job().items.size() == pieces + 1);
+  CHECK(w.window.bench().selected() == "outline");
+  w.type("bevelDepth", "1/8");
+  CHECK(w.job().items.back().cut.depth == Approx(3.175));
+  w.settle();
+  CHECK_FALSE(w.window.plan()->has_stop());
+  CHECK(w.window.plan()->piece(w.job().items.back().piece.id)->cuts.deepest == Approx(3.175).margin(0.01));
+  tick->click();
+  CHECK(w.job().items.size() == pieces);
+  w.window.document().undo_stack().undo();
+  CHECK(w.job().items.back().cut.depth == Approx(3.175));
+}
+
+TEST_CASE("a group is chosen and moved as one, and taken apart again") {
+  Window w;
+  w.choose(Stage::Artwork, "name");
+  Bench& bench = w.window.bench();
+  const auto press = [&](const char* id, Qt::KeyboardModifiers keys) {
+    const Box box = bench.box_of(id);
+    for (double x = box.left; x < box.right; x += 0.5) {  // on its wood
+      const Outlines outlines = w.job().outlines(*w.job().find(id));
+      if (!contains(outlines.region, {x, box.centre().y})) continue;
+      QTest::mouseClick(&bench, Qt::LeftButton, keys, bench.to_screen({x + 0.2, box.centre().y}).toPoint());
+      return;
+    }
+  };
+  press("garden", Qt::ShiftModifier);
+  REQUIRE(bench.chosen().size() == 2);
+  QTest::keyClick(&w.window, Qt::Key_G, Qt::ControlModifier);
+  CHECK_FALSE(w.job().find("name")->group.empty());
+  w.window.select("sprig");
+  CHECK(bench.chosen().size() == 1);
+  press("name", {});
+  CHECK(bench.chosen().size() == 2);
+  const Point name = w.piece("name").at, garden = w.piece("garden").at;
+  QTest::keyClick(&bench, Qt::Key_Right);
+  CHECK(w.piece("name").at.x > name.x);
+  CHECK(w.piece("garden").at.x - garden.x == Approx(w.piece("name").at.x - name.x));
+  QTest::keyClick(&w.window, Qt::Key_G, Qt::ControlModifier);
+  CHECK(w.job().find("name")->group.empty());
+  CHECK(bench.chosen().size() == 1);
 }

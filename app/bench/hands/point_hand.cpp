@@ -30,6 +30,21 @@ void PointHand::job_changed() {
   } catch (const Problem&) {
     active_ = false;
   }
+  if (chosen_) Q_EMIT bench_.hand_changed();  // it may lie elsewhere now
+}
+
+void PointHand::choose(std::optional<PointPlace> place) {
+  chosen_ = place;
+  part_ = PointPart::Itself;
+  Q_EMIT bench_.hand_changed();
+  bench_.update();
+}
+
+void PointHand::move_chosen(Point to) {
+  if (!chosen_) return;
+  begin_drag();
+  edit_piece(words("move a point"),
+             [place = *chosen_, to](Piece& piece) { move_point(piece, place, PointPart::Itself, to); });
 }
 
 const BoardPoint* PointHand::chosen() const {
@@ -85,9 +100,7 @@ bool PointHand::press(QPointF at) {
     best = &point;
   }
   if (best == nullptr) return false;
-  chosen_ = best->place;
-  part_ = PointPart::Itself;
-  bench_.update();
+  choose(best->place);
   return true;
 }
 
@@ -106,7 +119,7 @@ bool PointHand::double_click(QPointF at) {
   Piece trial = item()->piece;
   const std::optional<PointPlace> made = add_point(trial, to, reach);
   if (!made) return true;
-  chosen_ = made;
+  choose(made);
   edit_piece(words("add a point"), [to, reach](Piece& piece) { add_point(piece, to, reach); });
   return true;
 }
@@ -117,15 +130,20 @@ bool PointHand::key(int key, Qt::KeyboardModifiers keys) {
     set_active(false);
     return true;
   }
+  // From point to point, all round and through every outline.
+  if ((key == Qt::Key_Tab || key == Qt::Key_Backtab) && !points_.empty()) {
+    const auto count = static_cast<std::ptrdiff_t>(points_.size());
+    const auto now = std::find_if(points_.begin(), points_.end(),
+                                  [&](const BoardPoint& p) { return chosen_ && p.place == *chosen_; });
+    const std::ptrdiff_t at = now == points_.end() ? (key == Qt::Key_Tab ? -1 : 0) : now - points_.begin();
+    choose(points_[static_cast<std::size_t>((at + (key == Qt::Key_Tab ? 1 : count - 1)) % count)].place);
+    return true;
+  }
   if (!chosen_) return false;
   if (const Point by = nudge(key, keys, bench_.job().lengths); length(by) > 0) {
     const auto at =
         std::find_if(points_.begin(), points_.end(), [&](const BoardPoint& p) { return p.place == *chosen_; });
-    if (at == points_.end()) return true;
-    begin_drag();
-    edit_piece(words("move a point"), [place = *chosen_, to = at->point.at + by](Piece& piece) {
-      move_point(piece, place, PointPart::Itself, to);
-    });
+    if (at != points_.end()) move_chosen(at->point.at + by);
     return true;
   }
   begin_drag();
@@ -133,7 +151,7 @@ bool PointHand::key(int key, Qt::KeyboardModifiers keys) {
   switch (key) {
     case Qt::Key_Delete:
     case Qt::Key_Backspace:
-      chosen_.reset();
+      choose({});
       edit_piece(words("remove a point"), [place](Piece& piece) { remove_point(piece, place); });
       return true;
     case Qt::Key_R:

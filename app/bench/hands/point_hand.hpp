@@ -11,6 +11,8 @@ class PointHand : public BenchHand {
   void set_active(bool active);
   [[nodiscard]] bool active() const { return active_; }
   [[nodiscard]] const std::vector<BoardPoint>& points() const { return points_; }
+  [[nodiscard]] const BoardPoint* chosen() const;  // null when none is
+  void move_chosen(Point to);                      // the chosen point to just there, mm on the board
   void paint(QPainter& p) override;
   bool press(QPointF at) override;
   void drag(QPointF at) override;
@@ -21,7 +23,7 @@ class PointHand : public BenchHand {
   void job_changed() override;
 
  private:
-  [[nodiscard]] const BoardPoint* chosen() const;
+  void choose(std::optional<PointPlace> place);
   bool active_ = false;
   std::vector<BoardPoint> points_;
   std::optional<PointPlace> chosen_;

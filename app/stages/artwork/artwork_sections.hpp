@@ -27,13 +27,14 @@ class ArtworkSection : public QWidget {
   // Fields that are being filled tell nothing.
   class Filling {
    public:
-    explicit Filling(bool& flag) : flag_(flag) { flag_ = true; }
-    ~Filling() { flag_ = false; }
+    explicit Filling(bool& flag) : flag_(flag), was_(flag) { flag_ = true; }
+    ~Filling() { flag_ = was_; }
     Filling(const Filling&) = delete;
     Filling& operator=(const Filling&) = delete;
 
    private:
     bool& flag_;
+    bool was_;
   };
   template <typename Kind>
   void edit_kind(const QString& name, const std::function<void(Kind&)>& change, const QString& merge = {}) {
@@ -105,13 +106,14 @@ class DrawingSection : public ArtworkSection {
 
  private:
   void build_parts();
+  void show_point();
   void ask_for_report();
   void show_report(const std::vector<Finding>& found);
   [[nodiscard]] std::vector<std::size_t> parts_of_row(const QListWidgetItem& row, const Drawing& drawing) const;
   [[nodiscard]] std::vector<std::size_t> chosen_parts(const Drawing& drawing) const;
   void split_off(bool each_group);
   QComboBox* lines_;
-  LengthField *hairline_, *thicken_;
+  LengthField *hairline_, *thicken_, *point_at_[2];
   QPushButton *retrace_, *points_, *original_, *apart_, *each_;
   QListWidget* parts_;
   QVBoxLayout* findings_;

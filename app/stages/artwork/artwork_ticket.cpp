@@ -1,6 +1,7 @@
 #include <QMenu>
 #include <QShortcut>
 
+#include "bench/hands/all.hpp"
 #include "parts/flow_layout.hpp"
 #include "problem.hpp"
 #include "stages/artwork/artwork_ticket.hpp"
@@ -82,6 +83,10 @@ ArtworkTicket::ArtworkTicket(Workshop& shop) : Ticket(shop) {
   for (const auto& [kind, name] : shape_names())
     connect(menu->addAction(name), &QAction::triggered, this, [this, kind = kind] { Q_EMIT add_shape(kind); });
   menu->addSeparator();
+  connect(menu->addAction(tr("Drawn by hand on the board")), &QAction::triggered, this, [this] {
+    shop_.bench->draw().set_active(true);
+    shop_.bench->setFocus();
+  });
   connect(menu->addAction(tr("Border round the board")), &QAction::triggered, this, &ArtworkTicket::add_border);
   shapes->setMenu(menu);
   made_ = add_button(flow, tr("+ From this piece"), QStringLiteral("madeFrom"));

@@ -28,6 +28,18 @@ DrawingSection::DrawingSection(Workshop& shop) : ArtworkSection(shop) {
   points_->setObjectName(QStringLiteral("editPoints"));
   points_->setCheckable(true);
   column_->addWidget(points_);
+  for (int i = 0; i < 2; ++i) {
+    point_at_[i] = new LengthField(-20'000, 20'000);
+    point_at_[i]->setObjectName(i == 0 ? QStringLiteral("pointX") : QStringLiteral("pointY"));
+    column_->addWidget(make_row(i == 0 ? tr("Point from left") : tr("Point from front"), point_at_[i]));
+    connect(point_at_[i], &LengthField::entered, this, [this, i](std::optional<double> mm) {
+      const BoardPoint* chosen = shop_.bench->points().chosen();
+      if (filling_ || !mm || chosen == nullptr) return;
+      Point to = chosen->point.at;
+      (i == 0 ? to.x : to.y) = *mm;
+      shop_.bench->points().move_chosen(to);
+    });
+  }
   original_ = new QPushButton(tr("Back to the drawing as it came"));
   original_->setObjectName(QStringLiteral("original"));
   original_->setToolTip(tr("The job keeps the parts as they were before any mending or point editing"));
@@ -48,7 +60,7 @@ DrawingSection::DrawingSection(Workshop& shop) : ArtworkSection(shop) {
     shop_.bench->points().set_active(on);
     shop_.bench->setFocus();
   });
-  connect(shop_.bench, &Bench::hand_changed, this, [this] { points_->setChecked(shop_.bench->points().active()); });
+  connect(shop_.bench, &Bench::hand_changed, this, &DrawingSection::show_point);
   connect(original_, &QPushButton::clicked, this, [this] {
     shop_.edit_item(tr("go back to the drawing as it came"), [](Item& item) {
       edit_parts(item.piece, [](Drawing& d) {
@@ -221,6 +233,17 @@ void DrawingSection::split_off(bool each_group) {
                       });
 }
 
+void DrawingSection::show_point() {
+  const Filling guard(filling_);
+  points_->setChecked(shop_.bench->points().active());
+  const BoardPoint* chosen = shop_.bench->points().active() ? shop_.bench->points().chosen() : nullptr;
+  for (int i = 0; i < 2; ++i) {
+    show_row(point_at_[i], chosen != nullptr);
+    if (chosen != nullptr)
+      point_at_[i]->show_length(i == 0 ? chosen->point.at.x : chosen->point.at.y, shop_.document.job().lengths);
+  }
+}
+
 void DrawingSection::refresh(const Item& item) {
   const Filling guard(filling_);
   const auto& d = std::get<Drawing>(item.piece.what);
@@ -231,7 +254,7 @@ void DrawingSection::refresh(const Item& item) {
   show_row(hairline_, has_lines && d.lines == Drawing::Lines::Wide);
   retrace_->setVisible(d.traced.has_value());
   thicken_->show_length(d.thicken > 0 ? std::optional(d.thicken) : std::nullopt, shop_.document.job().lengths);
-  points_->setChecked(shop_.bench->points().active());
+  show_point();
   original_->setVisible(!d.original.empty());
   const QList<QListWidgetItem*> were = parts_->selectedItems();
   QStringList chosen;

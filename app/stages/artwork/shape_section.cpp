@@ -1,5 +1,7 @@
+#include <QPushButton>
 #include <QToolTip>
 
+#include "bench/hands/all.hpp"
 #include "problem.hpp"
 #include "stages/artwork/artwork_sections.hpp"
 
@@ -52,6 +54,22 @@ ShapeSection::ShapeSection(Workshop& shop) : ArtworkSection(shop) {
   column_->addWidget(make_row(tr("Corners"), corner_form_));
   column_->addWidget(make_row(tr("Points"), points_));
   column_->addWidget(make_row(tr("Inner points"), inner_));
+  auto* points = new QPushButton(tr("Edit its points on the board"));
+  points->setObjectName(QStringLiteral("editShapePoints"));
+  points->setToolTip(tr("It becomes a drawing, the same outline, whose points can be moved"));
+  column_->addWidget(points);
+  connect(points, &QPushButton::clicked, this, [this] {
+    try {
+      Piece piece = shop_.item()->piece;
+      draw_shape(piece);
+      shop_.edit_item(tr("edit the points of a shape"), [&](Item& item) { item.piece = piece; });
+    } catch (const Problem& problem) {
+      QToolTip::showText(QCursor::pos(), QString::fromUtf8(problem.what()), this);
+      return;
+    }
+    shop_.bench->points().set_active(true);
+    shop_.bench->setFocus();
+  });
   connect(counted_, &QComboBox::activated, this, [this] {
     const std::string of = counted_->currentData().toString().toStdString();
     const Job& job = shop_.document.job();

@@ -1,5 +1,6 @@
 #include "stages/cuts/through_section.hpp"
 
+#include "job/edge_bevel.hpp"
 #include "planning/sums.hpp"
 
 namespace doyen {
@@ -30,6 +31,30 @@ ThroughSection::ThroughSection(Workshop& shop) : LookSection(shop) {
   column_->addWidget(slug_);
   connect(slug_, &QCheckBox::clicked, this, [this](bool on) {
     edit(on ? tr("let the middle drop out") : tr("clear the opening"), [&](Treatment& t) { t.pierce.slug = on; });
+  });
+  bevel_ = new QCheckBox(tr("Bevelled edge, deep"));
+  bevel_->setObjectName(QStringLiteral("bevelledEdge"));
+  bevel_->setToolTip(tr("A slope along its edge that follows the outline; the cut makes room for it"));
+  bevel_depth_ = new LengthField(0.1, 100);
+  bevel_depth_->setObjectName(QStringLiteral("bevelDepth"));
+  bevel_depth_->setAccessibleName(tr("Depth of the bevel"));
+  bevel_row_ = new QWidget;
+  auto* bevel = new QHBoxLayout(bevel_row_);
+  bevel->setContentsMargins(0, 0, 0, 0);
+  bevel->addWidget(bevel_);
+  bevel->addWidget(bevel_depth_, 1);
+  column_->addWidget(bevel_row_);
+  connect(bevel_, &QCheckBox::clicked, this, [this](bool on) {
+    const std::string id = shop_.selected.toStdString();
+    shop_.document.edit(on ? tr("bevel its edge") : tr("leave its edge square"),
+                        [&](Job& job) { on ? add_bevel(job, id, shop_.rack) : remove_bevel(job, id); });
+  });
+  connect(bevel_depth_, &LengthField::entered, this, [this](std::optional<double> mm) {
+    if (filling_ || !mm) return;
+    const Item* edge = bevel_of(shop_.document.job(), shop_.selected.toStdString());
+    if (edge == nullptr) return;
+    shop_.document.edit(tr("bevel it %1 deep").arg(shop_.show(*mm)),
+                        [&, id = edge->piece.id](Job& job) { job.find(id)->cut.depth = *mm; });
   });
   tabs_ = new QCheckBox(tr("Held by tabs"));
   tab_count_ = new QSpinBox;
@@ -93,6 +118,11 @@ void ThroughSection::refresh(const Item& item, const PiecePlan* piece) {
     w->setEnabled(item.cut.through.tabs.wanted);
   place_tabs_->setEnabled(item.cut.through.tabs.wanted && !item.cut.through.tabs.placed.empty());
   const bool pierced = item.cut.kind == Treatment::Kind::Pierce, tabs = !pierced || item.cut.pierce.slug;
+  const Item* edge = pierced ? nullptr : bevel_of(shop_.document.job(), item.piece.id);
+  bevel_row_->setVisible(!pierced);
+  bevel_->setChecked(edge != nullptr);
+  bevel_depth_->setVisible(edge != nullptr);
+  if (edge != nullptr) bevel_depth_->show_length(edge->cut.depth, lengths);
   slug_->setVisible(pierced);
   slug_->setChecked(item.cut.pierce.slug);
   tabs_->setVisible(tabs);

@@ -18,8 +18,9 @@ class ThroughSection : public LookSection {
 
  private:
   QComboBox* flat_bit_;
-  LengthField *over_, *skin_, *tab_length_, *tab_height_;
-  QCheckBox *taped_, *slug_, *tabs_;
+  LengthField *over_, *skin_, *tab_length_, *tab_height_, *bevel_depth_;
+  QCheckBox *taped_, *slug_, *tabs_, *bevel_;
+  QWidget* bevel_row_;
   QSpinBox* tab_count_;
   QPushButton* place_tabs_;
   NumberCard *through_, *bed_;
