@@ -24,6 +24,8 @@
 
 namespace doyen {
 
+struct Strays;
+
 class MainWindow : public QMainWindow {
   Q_OBJECT
  public:
@@ -114,6 +116,8 @@ class MainWindow : public QMainWindow {
   void leave_guest();
   void add_drawing(const QString& path = {});
   void take_drawing(const Imported& art, const QString& name);
+  static QString no_room();
+  void ask_about_strays(Drawing& drawing, const Strays& strays);
   bool make_room_for_drawing(Piece& piece);                       // false: there is none, and it stays where it is
   void trace_new(const std::string& bytes, const QString& name);  // of a picture's file
   // `areas`: what its lines enclose. Returns how it is cut then.

@@ -1,11 +1,7 @@
-// Pieces come and go: lettering, shapes, drawings, traced pictures, pieces made from others.
+// Pieces come and go: lettering, shapes, what is drawn by hand, pieces made from others.
 #include <QDialogButtonBox>
-#include <QFileDialog>
-#include <QFileInfo>
-#include <QMessageBox>
+#include <QListWidget>
 
-#include "files/imported.hpp"
-#include "files/outlines_out.hpp"
 #include "job/layout.hpp"
 #include "job/room.hpp"
 #include "parts/cards.hpp"
@@ -14,20 +10,10 @@
 #include "shell/main_window.hpp"
 #include "stages/artwork/lay_out_bench.hpp"
 #include "stages/artwork/letter_bench.hpp"
-#include "stages/artwork/trace_dialog.hpp"
-#include "storage/atomic_file.hpp"
 #include "treatments/start.hpp"
-#include "treatments/suits.hpp"
-#include "work/long_work.hpp"
 
 namespace doyen {
 namespace {
-
-QString no_room() { return MainWindow::tr("There is no free place on the board for it; it lies over what is there."); }
-
-bool only_lines(const Drawing& drawing) {
-  return std::all_of(drawing.parts.begin(), drawing.parts.end(), [](const Drawing::Part& p) { return p.line; });
-}
 
 QString shape_name(PlainShape::Kind kind) {
   for (const auto& [known, name] : ArtworkTicket::shape_names()) {
@@ -61,25 +47,6 @@ QString made_name(Derived::How how) {
       return MainWindow::tr("%1, linked");
   }
   return {};
-}
-
-// Moves it to where there is room, nearest to where it lies, made smaller for that if it may be. False: there is none.
-bool make_room(const Job& job, Piece& piece, bool may_shrink) {
-  try {
-    const Room room(job);
-    for (int tries = may_shrink ? 6 : 1; tries > 0; --tries) {
-      const Box box = bounds(outlines_of(piece, job.source()));
-      if (box.empty()) return true;
-      if (const std::optional<Point> free = room.nearest(box.width(), box.height(), box.centre())) {
-        piece.at = piece.at + (*free - box.centre());
-        return true;
-      }
-      if (tries > 1) size_piece(piece, 0.75, 0.75);
-    }
-  } catch (const Problem&) {
-    return true;  // what cannot be made says so itself
-  }
-  return false;
 }
 
 }  // namespace
@@ -288,18 +255,6 @@ Region MainWindow::region_of_piece(const QString& id) const {
   return piece == nullptr ? Region{} : piece->outlines.region;
 }
 
-void MainWindow::save_outlines() {
-  const QString path = QFileDialog::getSaveFileName(
-      this, tr("Save the outlines"), QString::fromStdString(document_.job().name) + QStringLiteral(".dxf"),
-      tr("DXF (*.dxf);;SVG (*.svg)"));
-  if (path.isEmpty()) return;
-  try {
-    save_outlines_of(document_.job(), path.toStdString());
-  } catch (const Problem& problem) {
-    say(tr("The outlines were not saved"), QString::fromUtf8(problem.what()));
-  }
-}
-
 void MainWindow::open_letter_bench() {
   const Item* item = shop_.item();
   if (item == nullptr || !std::holds_alternative<Lettering>(item->piece.what)) return;
@@ -326,188 +281,6 @@ void MainWindow::lay_out() {
     document_.edit(tr("lay it out: %1").arg(QString::fromStdString(bench->taken()->form).toLower()),
                    [&](Job& job) { job = bench->taken()->job; });
   });
-}
-
-void MainWindow::trace_picture(TracePicture picture, const TraceSettings& settings, const QString& name, double width,
-                               const std::function<void(Drawing)>& take) {
-  const Item* item = shop_.item();
-  const Bit* bit = item == nullptr ? nullptr : rack_.find(item->cut.bit);
-  if (bit == nullptr) bit = usual_v(rack_);
-  if (bit == nullptr && !rack_.bits.empty()) bit = &rack_.bits.front();
-  if (bit == nullptr) return say(tr("Nothing to trace for"), tr("The rack has no bit; put one in first."));
-  auto* dialog =
-      new TraceDialog(std::move(picture), settings, width, *bit, bit->feeds_in(wood_class_of(document_.job().blank)),
-                      machine_for(document_.job()), document_.job().lengths, this);
-  show_in_place(dialog, [this, dialog, name, take] {
-    if (!dialog->traced_fine()) return;
-    try {
-      Drawing drawing;
-      work_off_thread(this, tr("Taking the outlines…"), [&](const Cancel& cancel, const Told&) {
-        drawing = traced_drawing(dialog->picture(), dialog->settings(), name.toStdString(), cancel).drawing;
-        const double now = bounds(drawing_region(drawing)).width();
-        if (now > 0) drawing.scale = dialog->width_wanted() / now;
-      });
-      take(std::move(drawing));
-    } catch (const Cancelled&) {
-      return;
-    } catch (const Problem& problem) {
-      say(tr("The picture cannot be traced"), QString::fromUtf8(problem.what()));
-    }
-  });
-}
-
-void MainWindow::trace_again() {
-  const Item* item = shop_.item();
-  const auto* d = item == nullptr ? nullptr : std::get_if<Drawing>(&item->piece.what);
-  if (d == nullptr || !d->traced) return;
-  try {
-    double width = 0;
-    std::optional<TracePicture> picture;
-    work_off_thread(this, tr("Opening the picture…"), [&](const Cancel& cancel, const Told&) {
-      width = bounds(drawing_region(*d)).width();
-      picture = TracePicture::read(from_base64(d->traced->png), d->name);
-      cancel.check();
-    });
-    trace_picture(std::move(*picture), d->traced->settings, QString::fromStdString(d->name), width,
-                  [this, id = item->piece.id](const Drawing& again) {
-                    document_.edit(tr("trace the picture again"), [&](Job& job) {
-                      if (Item* it = job.find(id)) it->piece.what = again;
-                    });
-                  });
-  } catch (const Cancelled&) {
-    return;
-  } catch (const Problem& problem) {
-    say(tr("The picture cannot be traced again"), QString::fromUtf8(problem.what()));
-  }
-}
-
-void MainWindow::freeze_piece() {
-  const Item* item = shop_.item();
-  if (item == nullptr) return;
-  try {
-    const Outlines outlines = outlines_of(item->piece, document_.job().source());
-    const Drawing drawing = frozen(outlines, item->piece.name);
-    const Box box = bounds(outlines);
-    shop_.edit_item(tr("make “%1” independent").arg(QString::fromStdString(item->piece.name)), [&](Item& it) {
-      it.piece.what = drawing;
-      it.piece.at = box.centre();
-      it.piece.turn = 0;
-    });
-  } catch (const Problem& problem) {
-    say(tr("It cannot be made independent"), QString::fromUtf8(problem.what()));
-  }
-}
-
-void MainWindow::add_drawing(const QString& given) {
-  go_to_stage(Stage::Artwork);
-  const QString path = given.isEmpty() ? QFileDialog::getOpenFileName(
-                                             this, tr("A drawing"), {},
-                                             tr("Drawings and pictures (*.svg *.dxf *.png *.jpg *.jpeg *.bmp *.webp)"))
-                                       : given;
-  if (path.isEmpty()) return;
-  const QString name = QFileInfo(path).completeBaseName();
-  try {
-    std::string picture;
-    Imported art;
-    work_off_thread(this, tr("Reading %1…").arg(QFileInfo(path).fileName()),
-                    [&](const Cancel& cancel, const Told& told) {
-                      const std::string file = path.toStdString();
-                      if (is_picture(file))
-                        picture = read_file(file, 256u << 20);
-                      else
-                        art = read_artwork(file, Reading(cancel, told));
-                      cancel.check();
-                    });
-    if (!picture.empty()) return trace_new(picture, name);
-    take_drawing(art, name);
-  } catch (const Cancelled&) {
-    return;
-  } catch (const Problem& problem) {
-    say(tr("This drawing cannot be taken"), QString::fromUtf8(problem.what()));
-  }
-}
-
-void MainWindow::trace_new(const std::string& bytes, const QString& name) {
-  try {
-    std::optional<TracePicture> picture;
-    work_off_thread(this, tr("Opening the picture…"), [&](const Cancel& cancel, const Told&) {
-      picture = TracePicture::read(bytes, name.toStdString());
-      cancel.check();
-    });
-    const Blank& board = document_.job().blank;
-    const double width = 0.5 * std::min(board.width, board.height * picture->width() / picture->height());
-    trace_picture(std::move(*picture), {}, name, width, [this, name](const Drawing& traced) {
-      Piece piece{{}, name.toStdString(), traced, document_.job().blank.box().centre(), 0};
-      const bool free = make_room_for_drawing(piece);
-      add_piece(tr("trace a picture"), std::move(piece), Treatment::Kind::None);
-      if (!free) note(no_room());
-    });
-  } catch (const Cancelled&) {
-    return;
-  } catch (const Problem& problem) {
-    say(tr("This drawing cannot be taken"), QString::fromUtf8(problem.what()));
-  }
-}
-
-// Drawings may be heavy: their outlines are made off the window's thread.
-bool MainWindow::make_room_for_drawing(Piece& piece) {
-  bool free = true;
-  work_off_thread(this, tr("Looking for a free place…"),
-                  [&](const Cancel&, const Told&) { free = make_room(document_.job(), piece, false); });
-  return free;
-}
-
-void MainWindow::take_drawing(const Imported& art, const QString& name) {
-  Drawing drawing = art.drawing;
-  const Blank& blank = document_.job().blank;
-  Box box;
-  Outlines enclosed;  // by its lines, where it is all lines
-  work_off_thread(this, tr("Setting the drawing…"), [&](const Cancel& cancel, const Told&) {
-    box = bounds(outlines_of({"art", "art", drawing, {0, 0}, 0}));
-    if (only_lines(drawing)) {
-      Drawing areas = drawing;
-      areas.lines = Drawing::Lines::Enclose;
-      enclosed = outlines_of({"art", "art", areas, {0, 0}, 0});
-    }
-    cancel.check();
-  });
-  QStringList notes;
-  if (box.width() > blank.width || box.height() > blank.height) {
-    drawing.scale = 0.8 * std::min(blank.width / box.width(), blank.height / box.height());
-    notes << tr("It is %1 × %2, larger than the board, and was made smaller to fit: %3 % of its size.")
-                 .arg(shop_.show(box.width()), shop_.show(box.height()))
-                 .arg(100 * drawing.scale, 0, 'f', 0);
-  }
-  if (!art.sized) notes << QString::fromStdString(art.assumed);
-  for (const std::string& left : art.left_out) notes << QString::fromStdString(left);
-  const Treatment::Kind kind = ask_about_lines(drawing, enclosed);
-  Piece piece{{}, name.toStdString(), drawing, blank.box().centre(), 0};
-  if (!make_room_for_drawing(piece)) notes << no_room();
-  add_piece(tr("add a drawing"), std::move(piece), kind);
-  if (!notes.isEmpty()) say(tr("About this drawing"), notes.join(QLatin1Char('\n')));
-}
-
-// Art that is all lines is asked about once: each way is right for some drawing.
-Treatment::Kind MainWindow::ask_about_lines(Drawing& drawing, const Outlines& areas) {
-  if (!only_lines(drawing)) return Treatment::Kind::None;
-  QMessageBox ask(QMessageBox::NoIcon, tr("A drawing of lines"),
-                  tr("This drawing is all lines. What should be carved?") +
-                      (!areas.region.empty() && !areas.open.empty()
-                           ? QLatin1Char(' ') + tr("Some of its lines are open and enclose nothing.")
-                           : QString()),
-                  QMessageBox::NoButton, this);
-  ask.setObjectName(QStringLiteral("linesAre"));
-  QPushButton* enclose =
-      areas.region.empty() ? nullptr : ask.addButton(tr("What the lines enclose"), QMessageBox::AcceptRole);
-  QPushButton* follow = ask.addButton(tr("The lines, followed by the bit"), QMessageBox::AcceptRole);
-  ask.addButton(tr("The lines, as wide as drawn"), QMessageBox::AcceptRole);
-  // Outlines that all close are meant as areas.
-  if (enclose != nullptr && areas.open.empty()) ask.setDefaultButton(enclose);
-  ask.exec();
-  if (enclose != nullptr && ask.clickedButton() == enclose) drawing.lines = Drawing::Lines::Enclose;
-  if (ask.clickedButton() != follow) return Treatment::Kind::None;
-  drawing.lines = Drawing::Lines::Followed;
-  return Treatment::Kind::Line;
 }
 
 void MainWindow::remove_piece() {

@@ -126,4 +126,22 @@ std::optional<Point> Room::nearest(double width, double height, Point wanted) co
   return {};
 }
 
+bool make_room(const Job& job, Piece& piece, bool may_shrink) {
+  try {
+    const Room room(job);
+    for (int tries = may_shrink ? 6 : 1; tries > 0; --tries) {
+      const Box box = bounds(outlines_of(piece, job.source()));
+      if (box.empty()) return true;
+      if (const std::optional<Point> free = room.nearest(box.width(), box.height(), box.centre())) {
+        piece.at = piece.at + (*free - box.centre());
+        return true;
+      }
+      if (tries > 1) size_piece(piece, 0.75, 0.75);
+    }
+  } catch (const Problem&) {
+    return true;  // what cannot be made says so itself
+  }
+  return false;
+}
+
 }  // namespace doyen

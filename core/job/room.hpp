@@ -30,4 +30,8 @@ class Room {
   std::vector<Region> solid_;
 };
 
+// Moves a piece to where there is room, nearest to where it lies, made smaller for that if it may be. False, and where
+// it was: there is none. What has no outlines stays as it is.
+bool make_room(const Job& job, Piece& piece, bool may_shrink);
+
 }  // namespace doyen

@@ -1,9 +1,12 @@
 // Boards laid out in the window: chosen from pictures, taken as one step, and undone as one.
 #include <QCheckBox>
+#include <QClipboard>
 #include <QComboBox>
 #include <QLineEdit>
 #include <QListWidget>
 #include <QMenu>
+#include <QMimeData>
+#include <QTemporaryDir>
 
 #include "arrange/arrangement.hpp"
 #include "bench/hands/all.hpp"
@@ -252,4 +255,36 @@ TEST_CASE("a group is chosen and moved as one, and taken apart again") {
   QTest::keyClick(&w.window, Qt::Key_G, Qt::ControlModifier);
   CHECK(w.job().find("name")->group.empty());
   CHECK(bench.chosen().size() == 1);
+}
+
+TEST_CASE("a stray mark far from a drawing is offered to be left out first") {
+  QTemporaryDir folder;
+  const QString file = folder.filePath("leaf.svg");
+  QFile out(file);
+  REQUIRE(out.open(QIODevice::WriteOnly));
+  out.write(
+      "<svg xmlns='http://www.w3.org/2000/svg' width='900mm' height='900mm' viewBox='0 0 900 900'>"
+      "<path d='M0 0 H100 V60 H0 Z'/><path d='M10 70 H90 V80 H10 Z'/><path d='M20 90 h30 v10 h-30 z'/>"
+      "<path d='M60 90 h30 v10 h-30 z'/><path d='M880 870 h4 v1 z'/></svg>");
+  out.close();
+  for (const bool leave_out : {true, false}) {
+    Window w;
+    w.choose(Stage::Artwork, "");
+    on_next_dialog([&](QDialog* d) {
+      REQUIRE(d->objectName() == QLatin1String("strays"));
+      for (QPushButton* button : d->findChildren<QPushButton*>()) {
+        if (button->text().startsWith("Leave") == leave_out) QTest::mouseClick(button, Qt::LeftButton);
+      }
+      if (!leave_out) on_next_dialog([](QDialog*) {});  // that it was made smaller is said
+    });
+    auto* carried = new QMimeData;  // as a file manager copies it
+    carried->setUrls({QUrl::fromLocalFile(file)});
+    QGuiApplication::clipboard()->setMimeData(carried);
+    QTest::keyClick(&w.window, Qt::Key_V, Qt::ControlModifier);
+    const auto& drawing = std::get<Drawing>(w.job().items.back().piece.what);
+    CHECK(drawing.parts->size() == 5);
+    CHECK(drawing.parts->back().left_out == leave_out);
+    // Left out, the rest keeps its size; kept, it makes the drawing larger than the board.
+    CHECK((drawing.scale == 1) == leave_out);
+  }
 }

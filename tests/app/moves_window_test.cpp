@@ -147,7 +147,7 @@ TEST_CASE("how the bits move is folded away, and every choice of it changes the 
   w.settle();
   CHECK(cut(w, "tray").moves.leave_on == Approx(0.3));
   CHECK(changed());
-  w.pick("climb", 1);
+  w.pick("keptWood", 1);
   CHECK_FALSE(cut(w, "tray").moves.climb);
 }
 

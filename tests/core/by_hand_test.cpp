@@ -5,6 +5,7 @@
 
 #include "artwork/by_hand.hpp"
 #include "artwork/points.hpp"
+#include "artwork/strays.hpp"
 #include "job/clip.hpp"
 #include "job/edge_bevel.hpp"
 #include "job/layout.hpp"
@@ -141,4 +142,36 @@ TEST_CASE("a border goes round the board while nobody moves it") {
   follow_board(moved, job);
   CHECK_FALSE(std::get<PlainShape>(moved.items[0].piece.what).from_edge.has_value());
   CHECK(moved.items[0].piece.at.x == job.items[0].piece.at.x + 4);
+}
+
+TEST_CASE("a small part far from all the rest is found, and nothing that belongs there") {
+  const auto part = [](const std::string& data) {
+    Drawing::Part p;
+    p.data = data;
+    return p;
+  };
+  Drawing d;
+  std::vector<Drawing::Part> parts{part("M0 0 H100 V60 H0 Z"), part("M20 20 H40 V40 Z"), part("M104 50 h3 v3 z"),
+                                   part("M50 70 h2 v2 z"), part("M400 300 h4 v1 z")};
+  d.parts = parts;
+  const Strays strays = strays_of(d);
+  CHECK(strays.parts == std::vector<std::size_t>{4});
+  CHECK(strays.largest == Approx(4));
+  CHECK(strays.nearest == Approx(std::hypot(293, 228)).epsilon(0.02));  // from the rest's far corner
+  // What is large, or has company that leads there, belongs; what was left out is not looked at.
+  parts[4] = part("M400 300 h40 v30 h-40 z");
+  d.parts = parts;
+  CHECK(strays_of(d).parts.empty());
+  parts[4] = part("M150 60 h4 v1 z");
+  d.parts = parts;
+  CHECK(strays_of(d).parts.empty());
+  parts[4] = part("M400 300 h4 v1 z");
+  parts[4].left_out = true;
+  d.parts = parts;
+  CHECK(strays_of(d).parts.empty());
+  parts[4] = part("M nonsense");
+  d.parts = parts;
+  CHECK(strays_of(d).parts.empty());
+  d.parts = std::vector<Drawing::Part>{};
+  CHECK(strays_of(d).parts.empty());
 }

@@ -75,7 +75,7 @@ ArtworkTicket::ArtworkTicket(Workshop& shop) : Ticket(shop) {
   };
   connect(add_button(flow, tr("+ Lettering"), QStringLiteral("addLettering")), &QPushButton::clicked, this,
           &ArtworkTicket::add_lettering);
-  auto* art = add_button(flow, tr("+ Art…"), QStringLiteral("addDrawing"));
+  auto* art = add_button(flow, tr("+ Drawing or picture…"), QStringLiteral("addDrawing"));
   art->setToolTip(tr("An SVG or DXF drawing, or a picture to trace: PNG, JPEG, BMP, WebP"));
   connect(art, &QPushButton::clicked, this, &ArtworkTicket::add_drawing);
   auto* shapes = add_button(flow, tr("+ Shape"), QStringLiteral("addShape"));

@@ -73,11 +73,11 @@ void MovesSection::build_moves() {
       tr("A ramp runs along the way that is cut; a helix needs room, and where there is none it is a ramp"));
   rows->addWidget(make_row(tr("The bit enters"), entry_));
   turn_ = new QComboBox;
-  turn_->setObjectName(QStringLiteral("climb"));
-  turn_->addItems({tr("climb: cleaner edges"), tr("conventional")});
-  turn_->setToolTip(
-      tr("Climb: the kept wood lies on the bit's right, the chip begins thick. Conventional pulls less on "
-         "machines with play."));
+  turn_->setObjectName(QStringLiteral("keptWood"));
+  turn_->addItems({tr("kept wood on the right"), tr("kept wood on the left")});
+  turn_->setToolTip(tr(
+      "On the bit's right as it goes, the chip begins thick and the edge comes out cleaner. On its left, it pulls less "
+      "on machines with play."));
   rows->addWidget(make_row(tr("Direction round an edge"), turn_));
   step_ = number(5, 95, QStringLiteral("stepover"));
   step_->setSuffix(tr(" % of the bit"));

@@ -32,7 +32,7 @@ ThroughSection::ThroughSection(Workshop& shop) : LookSection(shop) {
   connect(slug_, &QCheckBox::clicked, this, [this](bool on) {
     edit(on ? tr("let the middle drop out") : tr("clear the opening"), [&](Treatment& t) { t.pierce.slug = on; });
   });
-  bevel_ = new QCheckBox(tr("Bevelled edge, deep"));
+  bevel_ = new QCheckBox(tr("Bevelled edge"));
   bevel_->setObjectName(QStringLiteral("bevelledEdge"));
   bevel_->setToolTip(tr("A slope along its edge that follows the outline; the cut makes room for it"));
   bevel_depth_ = new LengthField(0.1, 100);
@@ -121,6 +121,7 @@ void ThroughSection::refresh(const Item& item, const PiecePlan* piece) {
   const Item* edge = pierced ? nullptr : bevel_of(shop_.document.job(), item.piece.id);
   bevel_row_->setVisible(!pierced);
   bevel_->setChecked(edge != nullptr);
+  bevel_->setText(edge != nullptr ? tr("Bevelled edge, so deep") : tr("Bevelled edge"));
   bevel_depth_->setVisible(edge != nullptr);
   if (edge != nullptr) bevel_depth_->show_length(edge->cut.depth, lengths);
   slug_->setVisible(pierced);
