@@ -269,13 +269,15 @@ TEST_CASE("a stray mark far from a drawing is offered to be left out first") {
   out.close();
   for (const bool leave_out : {true, false}) {
     Window w;
+    w.window.document().replace(Job{}, {});
     w.choose(Stage::Artwork, "");
     on_next_dialog([&](QDialog* d) {
       REQUIRE(d->objectName() == QLatin1String("strays"));
       for (QPushButton* button : d->findChildren<QPushButton*>()) {
         if (button->text().startsWith("Leave") == leave_out) QTest::mouseClick(button, Qt::LeftButton);
       }
-      if (!leave_out) on_next_dialog([](QDialog*) {});  // that it was made smaller is said
+      // That it was made smaller is said.
+      if (!leave_out) on_next_dialog([](QDialog* note) { CHECK(note->findChildren<QLabel*>().size() > 0); });
     });
     auto* carried = new QMimeData;  // as a file manager copies it
     carried->setUrls({QUrl::fromLocalFile(file)});
