@@ -16,6 +16,29 @@ void Workshop::edit_item(const QString& name, const std::function<void(Item&)>& 
       merge);
 }
 
+QStringList Workshop::chosen_alike() const {
+  QStringList alike;
+  const Item* own = item();
+  for (const QString& id : chosen()) {
+    const Item* other = document.job().find(id.toStdString());
+    if (own != nullptr && other != nullptr && other->cut.kind == own->cut.kind) alike << id;
+  }
+  return alike;
+}
+
+void Workshop::edit_cuts(const QString& name, const std::function<void(Item&)>& change, Of which,
+                         const QString& merge) const {
+  const QStringList ids = which == Of::All ? chosen() : chosen_alike();
+  document.edit(
+      ids.size() > 1 ? Ticket::tr("%1, for %2 pieces").arg(name).arg(ids.size()) : name,
+      [&](Job& job) {
+        for (const QString& id : ids) {
+          if (Item* it = job.find(id.toStdString())) change(*it);
+        }
+      },
+      merge);
+}
+
 void show_row(QWidget* field, bool shown) { field->parentWidget()->setVisible(shown); }
 
 Ticket::Ticket(Workshop& shop, QWidget* parent) : QScrollArea(parent), shop_(shop) {

@@ -33,6 +33,11 @@ struct Workshop {
   [[nodiscard]] QString show(double mm) const {
     return QString::fromStdString(depth_in_words(mm, document.job().lengths));
   }
+  // An edit of how all that is chosen is cut: of those that look like the selected one, or, for a look itself, of all.
+  enum class Of { SameLook, All };
+  void edit_cuts(const QString& name, const std::function<void(Item&)>& change, Of which = Of::SameLook,
+                 const QString& merge = {}) const;
+  [[nodiscard]] QStringList chosen_alike() const;  // those of the chosen that look like the selected one
   // An edit of the selected piece.
   void edit_item(const QString& name, const std::function<void(Item&)>& change, const QString& merge = {}) const;
 };

@@ -290,3 +290,27 @@ TEST_CASE("a stray mark far from a drawing is offered to be left out first") {
     CHECK((drawing.scale == 1) == leave_out);
   }
 }
+
+TEST_CASE("what is set for several pieces goes for all of them that look alike, in one step") {
+  Window w;
+  w.choose(Stage::Cuts, "name");
+  w.window.bench().choose_all();
+  REQUIRE(static_cast<std::size_t>(w.window.bench().chosen().size()) == w.job().items.size());
+  const Job before = w.job();
+  std::size_t incised = 0;
+  for (const Item& item : before.items) incised += item.cut.kind == Treatment::Kind::Incise ? 1 : 0;
+  REQUIRE(incised > 1);
+  REQUIRE(incised < before.items.size());
+  auto* bits = w.find<QComboBox>("vBit");
+  w.pick("vBit", bits->currentIndex() == 0 ? 1 : 0);
+  const std::string bit = w.job().find("name")->cut.bit;
+  REQUIRE(bit != before.find("name")->cut.bit);
+  for (const Item& item : w.job().items) {
+    if (item.cut.kind == Treatment::Kind::Incise)
+      CHECK(item.cut.bit == bit);
+    else
+      CHECK(item == *before.find(item.piece.id));  // the cut-out keeps its own
+  }
+  w.window.document().undo_stack().undo();
+  CHECK(w.job() == before);
+}

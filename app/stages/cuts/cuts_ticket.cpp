@@ -48,7 +48,7 @@ CutsTicket::CutsTicket(Workshop& shop) : Ticket(shop) {
   face_->addItems({tr("from the front"), tr("from the back")});
   chosen->addWidget(make_row(tr("Cut"), face_));
   connect(face_, &QComboBox::activated, this, [this](int i) {
-    shop_.edit_item(i == 1 ? tr("cut it from the back") : tr("cut it from the front"),
+    shop_.edit_cuts(i == 1 ? tr("cut it from the back") : tr("cut it from the front"),
                     [&](Item& item) { item.cut.back = i == 1; });
   });
   chosen->addWidget(make_row(tr("Ground"), ground_));
@@ -56,7 +56,7 @@ CutsTicket::CutsTicket(Workshop& shop) : Ticket(shop) {
   chosen->addWidget(moves_);
   connect(moves_, &MovesSection::rack_wanted, this, &CutsTicket::rack_wanted);
   connect(ground_, &LengthField::entered, this, [this](std::optional<double> mm) {
-    shop_.edit_item(mm ? tr("say the ground it lies on") : tr("let Doyen find its ground"),
+    shop_.edit_cuts(mm ? tr("say the ground it lies on") : tr("let Doyen find its ground"),
                     [&](Item& item) { item.cut.ground = mm; });
   });
   resin_ = new ResinRow(shop_);
@@ -70,16 +70,46 @@ CutsTicket::CutsTicket(Workshop& shop) : Ticket(shop) {
   column_->addStretch();
 
   connect(look_, &LookTiles::chosen, this, [this](Treatment::Kind kind) {
-    shop_.edit_item(tr("change how it should look"), [&](Item& item) {
-      const Job& job = shop_.document.job();
-      const auto widest = [&](const Bit& v) { return InlaySection::widest_stroke(shop_, item.piece.id, v); };
-      item.cut = start_look(kind, item.cut, {job.blank, job.lengths, shop_.rack, widest});
-    });
+    shop_.edit_cuts(
+        tr("change how it should look"),
+        [&](Item& item) {
+          const Job& job = shop_.document.job();
+          const auto widest = [&](const Bit& v) { return InlaySection::widest_stroke(shop_, item.piece.id, v); };
+          item.cut = start_look(kind, item.cut, {job.blank, job.lengths, shop_.rack, widest});
+        },
+        Workshop::Of::All);
   });
 }
 
 void CutsTicket::open_sums(bool open) {
   for (LookSection* section : sections_) section->open_sums(open);
+}
+
+// What they have in common, and for which of them goes what is set here.
+void CutsTicket::show_several(const Item& item) {
+  const QStringList all = shop_.chosen(), alike = shop_.chosen_alike();
+  title_->setText(tr("%1 pieces").arg(all.size()));
+  double least = 1e300, most = 0;
+  for (const QString& id : alike) {
+    const PiecePlan* piece = shop_.plan ? shop_.plan->piece(id.toStdString()) : nullptr;
+    if (piece == nullptr || piece->cuts.deepest <= 0) continue;
+    least = std::min(least, piece->cuts.deepest);
+    most = std::max(most, piece->cuts.deepest);
+  }
+  QString depths;
+  if (most > 0) {
+    const QString from = shop_.show(least), to = shop_.show(most);
+    depths = from == to ? tr(" All go %1 deep.").arg(to) : tr(" They go %1 to %2 deep.").arg(from, to);
+  }
+  const QString look = tr(look_of(item.cut.kind).done);
+  lies_on_->setText(
+      (alike.size() == all.size()
+           ? tr("A look and its figures are set for all of them; shown are those of “%1”.")
+           : tr("A look is set for all of them, its figures for the %1 that are %2; shown are those of “%3”.")
+                 .arg(alike.size())
+                 .arg(look))
+          .arg(QString::fromStdString(item.piece.name)) +
+      depths);
 }
 
 void CutsTicket::refresh() {
@@ -115,6 +145,7 @@ void CutsTicket::refresh() {
       ground = ground.arg(shop_.show(piece->around.ground.below));
     }
     lies_on_->setText(tr("%1 · lies on: %2").arg(tr(kind_word(item->piece)), ground));
+    if (shop_.chosen().size() > 1) show_several(*item);
     ground_->show_length(item->cut.ground, shop_.document.job().lengths);
     face_->setCurrentIndex(item->cut.back ? 1 : 0);
     face_->parentWidget()->setVisible(item->cut.kind != Treatment::Kind::None &&

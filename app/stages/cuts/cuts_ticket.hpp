@@ -21,6 +21,7 @@ class CutsTicket : public Ticket {
   void answer_wanted(const doyen::Treatment& rung);  // what this pair of a ladder says shall be kept for its bit
 
  private:
+  void show_several(const Item& item);
   QLabel *title_, *lies_on_;
   QWidget *choose_, *chosen_;
   QListWidget* pieces_;

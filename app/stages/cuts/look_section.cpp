@@ -8,7 +8,7 @@ LookSection::LookSection(Workshop& shop) : shop_(shop), column_(new QVBoxLayout(
 }
 
 void LookSection::edit(const QString& name, const std::function<void(Treatment&)>& change) {
-  if (!filling_) shop_.edit_item(name, [&](Item& item) { change(item.cut); });
+  if (!filling_) shop_.edit_cuts(name, [&](Item& item) { change(item.cut); });
 }
 
 void LookSection::fill_bits(QComboBox* box, std::optional<BitKind> kind, const std::string& chosen) {

@@ -55,7 +55,7 @@ MovesSection::MovesSection(Workshop& shop) : shop_(shop) {
 }
 
 void MovesSection::edit(const QString& name, const std::function<void(Moves&)>& change) {
-  if (!filling_) shop_.edit_item(name, [&](Item& item) { change(item.cut.moves); });
+  if (!filling_) shop_.edit_cuts(name, [&](Item& item) { change(item.cut.moves); });
 }
 
 void MovesSection::build_moves() {

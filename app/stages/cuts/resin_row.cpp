@@ -18,7 +18,7 @@ ResinRow::ResinRow(Workshop& shop) : shop_(shop) {
   caution_ = make_label(tr("Gloves and moving air; the resin's own sheet comes first."), "faded");
   column->addWidget(caution_);
   connect(filled_, &QCheckBox::clicked, this, [this](bool on) {
-    shop_.edit_item(on ? tr("fill it with resin") : tr("leave the resin out"),
+    shop_.edit_cuts(on ? tr("fill it with resin") : tr("leave the resin out"),
                     [&](Item& item) { item.cut.resin = on; });
   });
 }

@@ -83,13 +83,13 @@ ThroughSection::ThroughSection(Workshop& shop) : LookSection(shop) {
   });
   connect(tab_count_, &QSpinBox::valueChanged, this, [this](int n) {
     if (filling_) return;
-    shop_.edit_item(
+    shop_.edit_cuts(
         tr("change the number of tabs"),
         [&](Item& item) {
           item.cut.through.tabs.count = n;
           item.cut.through.tabs.placed.clear();
         },
-        QStringLiteral("tabs"));
+        Workshop::Of::SameLook, QStringLiteral("tabs"));
   });
   connect(tab_length_, &LengthField::entered, this, [this](std::optional<double> mm) {
     edit(tr("change the tabs' length"), [&](Treatment& t) { t.through.tabs.length = *mm; });
