@@ -37,6 +37,23 @@ QString speed_of_asked(double reached, double asked, const LengthStyle& lengths)
       .arg(asked / (inch ? kMmPerInch : 1), 0, 'f', 0);
 }
 
+QListWidget* make_picture_list(const QString& name, QSize picture, QSize beside) {
+  auto* list = new QListWidget;
+  list->setViewMode(QListView::IconMode);
+  list->setResizeMode(QListView::Adjust);
+  list->setMovement(QListView::Static);
+  list->setIconSize(picture);
+  list->setGridSize(picture + beside);
+  list->setWordWrap(true);
+  list->setAccessibleName(name);
+  list->setStyleSheet(
+      QStringLiteral("QListWidget { background: %1; border: none; } QListWidget::item { padding: 6px; "
+                     "border: 1px solid transparent; border-radius: 6px; } QListWidget::item:selected { "
+                     "background: %2; border: 1px solid %3; color: %4; }")
+          .arg(theme::kLinen.name(), theme::kPlumPale.name(), theme::kPlum.name(), theme::kInk.name()));
+  return list;
+}
+
 QWidget* make_row(const QString& label, QWidget* field) {
   auto* row = new QWidget;
   auto* layout = new QHBoxLayout(row);

@@ -4,6 +4,7 @@
 #include <QFrame>
 #include <QHBoxLayout>
 #include <QLabel>
+#include <QListWidget>
 #include <QToolButton>
 #include <QVBoxLayout>
 #include <functional>
@@ -19,6 +20,8 @@ QFrame* make_line(QWidget* parent = nullptr);
 QString speed_of_asked(double reached, double asked, const LengthStyle& lengths);
 // A row with a label of fixed width on the left and the field on the right.
 QWidget* make_row(const QString& label, QWidget* field);
+// Pictures to choose from with a few words under each: a picture's size, and the room beside and under it, px.
+QListWidget* make_picture_list(const QString& name, QSize picture, QSize beside);
 void clear_layout(QLayout* layout);
 
 // A grade's shape in its colour: a diamond for stop, a triangle for mind, a disc for note and fine.

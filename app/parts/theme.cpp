@@ -86,12 +86,4 @@ void apply(QApplication& app) {
   )"));
 }
 
-QString card_list_style() {
-  return QStringLiteral(
-             "QListWidget { background: %1; border: none; } QListWidget::item { padding: 6px; border: 1px solid "
-             "transparent; border-radius: 6px; } QListWidget::item:selected { background: %2; border: 1px solid %3; "
-             "color: %4; }")
-      .arg(kLinen.name(), kPlumPale.name(), kPlum.name(), kInk.name());
-}
-
 }  // namespace doyen::theme

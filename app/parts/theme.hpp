@@ -22,8 +22,6 @@ inline constexpr int kTicketWidth = 332;
 inline constexpr int kStripHeight = 166;
 
 QFont font(double points, bool bold = false);
-// Of lists of pictures to choose from: cards on linen, the chosen one framed.
-QString card_list_style();
 void apply(QApplication& app);
 
 }  // namespace doyen::theme

@@ -32,10 +32,16 @@ void CallBox::showEvent(QShowEvent* event) {
 void CallBox::filter(const QString& words) {
   list_->clear();
   const QStringList wanted = words.toLower().split(QLatin1Char(' '), Qt::SkipEmptyParts);
+  // What begins words as they are typed comes before what only holds them somewhere.
+  QList<qsizetype> found, somewhere;
   for (qsizetype i = 0; i < calls_.size(); ++i) {
     const QString text = calls_[i].words.toLower();
-    const bool fits = std::all_of(wanted.begin(), wanted.end(), [&](const QString& w) { return text.contains(w); });
-    if (!fits) continue;
+    const auto holds = [&](const QString& w) { return text.contains(w); };
+    const auto begins = [&](const QString& w) { return text.startsWith(w) || text.contains(QLatin1Char(' ') + w); };
+    if (!std::all_of(wanted.begin(), wanted.end(), holds)) continue;
+    (std::all_of(wanted.begin(), wanted.end(), begins) ? found : somewhere) << i;
+  }
+  for (const qsizetype i : found + somewhere) {
     auto* row = new QListWidgetItem(
         calls_[i].words + (calls_[i].shortcut.isEmpty() ? QString() : QStringLiteral("    ") + calls_[i].shortcut));
     row->setData(Qt::UserRole, static_cast<int>(i));

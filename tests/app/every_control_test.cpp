@@ -159,7 +159,8 @@ TEST_CASE("every kind of shape and of made piece answers to each of its fields")
   job.blank.width = 400;
   job.blank.height = 300;
   int i = 0;
-  for (const K kind : {K::Rectangle, K::Ellipse, K::ArchTop, K::Polygon, K::Star, K::Ribbon, K::Line}) {
+  for (const K kind : {K::Rectangle, K::Ellipse, K::ArchTop, K::Polygon, K::Star, K::Ribbon, K::Line, K::Shield,
+                       K::Heart, K::Bow, K::Arc}) {
     Item item;
     item.piece.id = "shape" + std::to_string(i);
     item.piece.name = "Shape " + std::to_string(i);

@@ -5,6 +5,7 @@
 #include <QApplication>
 #include <QComboBox>
 #include <QLabel>
+#include <QPointer>
 #include <QPushButton>
 #include <QScrollArea>
 #include <QTest>
@@ -119,9 +120,12 @@ void on_next_dialog(Act act) {
     if (dialog == nullptr || dialog->objectName() == QLatin1String("longWork")) return;
     timer->stop();
     timer->deleteLater();
-    QApplication::setActiveWindow(dialog);  // a field has the focus only then; on a busy machine it comes late
+    // A field has the focus only in the active window; on a busy machine that comes late, and going back never does.
+    const QPointer<QWidget> before = QApplication::activeWindow();
+    QApplication::setActiveWindow(dialog);
     act(dialog);
     if (dialog->isVisible()) dialog->reject();
+    if (before && before != dialog) QApplication::setActiveWindow(before);
   });
   timer->start();
 }

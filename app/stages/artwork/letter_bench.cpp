@@ -51,16 +51,8 @@ LetterBench::LetterBench(const Job& job, const Item& item, const Rack& rack, QWi
                      .arg(length(l == nullptr ? 0 : l->cap_height), QString::fromStdString(bit_.name),
                           species == nullptr ? tr("this wood") : QString::fromStdString(species->name).toLower()),
                  "faded"));
-  cards_ = new QListWidget;
+  cards_ = make_picture_list(tr("Faces"), QSize(kWide, kHigh), QSize(26, 86));
   cards_->setObjectName(QStringLiteral("faces"));
-  cards_->setViewMode(QListView::IconMode);
-  cards_->setResizeMode(QListView::Adjust);
-  cards_->setMovement(QListView::Static);
-  cards_->setIconSize(QSize(kWide, kHigh));
-  cards_->setGridSize(QSize(kWide + 26, kHigh + 86));
-  cards_->setWordWrap(true);
-  cards_->setStyleSheet(theme::card_list_style());
-  cards_->setAccessibleName(tr("Faces"));
   left->addWidget(cards_, 1);
   whole->addLayout(left, 1);
   auto* sheet = new QFrame;
