@@ -213,7 +213,8 @@ void MainWindow::make_commands() {
   auto* remove = new QShortcut(QKeySequence::Delete, bench_);
   remove->setContext(Qt::WidgetShortcut);
   connect(remove, &QShortcut::activated, this, [this] {
-    if (!bench_->points().key(Qt::Key_Delete)) remove_piece();  // a chosen point goes before the piece
+    // What is being drawn goes before a chosen point, that before the piece.
+    if (!bench_->draw().key(Qt::Key_Delete, {}) && !bench_->points().key(Qt::Key_Delete)) remove_piece();
   });
 }
 

@@ -278,6 +278,8 @@ void MainWindow::lay_out() {
   auto* bench = new LayOutBench(document_.job(), rack_, this);
   show_in_place(bench, [this, bench] {
     if (bench->taken() == nullptr) return;
+    if (!(document_.job() == bench->laid_out()))  // undone or edited while it was open
+      return say(tr("The job has changed meanwhile"), tr("Lay it out again, for what is there now."));
     document_.edit(tr("lay it out: %1").arg(QString::fromStdString(bench->taken()->form).toLower()),
                    [&](Job& job) { job = bench->taken()->job; });
   });

@@ -60,7 +60,8 @@ class Search {
   Search(const Job& job, const Rack& rack, const ArrangeWish& wish, const Cancel& cancel)
       : job_(job), rack_(rack), obstacles_(obstacles_of(job, wish)), room_(obstacles_) {
     for (const ArrangeWish::Part& part : wish.parts) {
-      if (job.find(part.id) == nullptr) continue;
+      const Item* item = job.find(part.id);
+      if (item == nullptr || !may_be(*item, part.role)) continue;
       if (part.role == Role::Motif) content_.motif.push_back(part.id);
       if (part.role == Role::Main || part.role == Role::Second || part.role == Role::Small)
         content_.words.push_back({part.id, part.role});
@@ -419,6 +420,24 @@ class Guess {
 };
 
 }  // namespace
+
+bool may_be(const Item& item, ArrangeWish::Role role) {
+  const auto* shape = std::get_if<PlainShape>(&item.piece.what);
+  switch (role) {
+    case Role::Main:
+    case Role::Second:
+    case Role::Small:
+      return std::holds_alternative<Lettering>(item.piece.what);
+    case Role::Motif:
+      return std::holds_alternative<Drawing>(item.piece.what) || (shape != nullptr && shape->shares_of.empty());
+    case Role::Border:
+    case Role::Outline:
+      return !std::holds_alternative<Lettering>(item.piece.what);
+    case Role::Stays:
+      return true;
+  }
+  return false;
+}
 
 ArrangeWish usual_wish(const Job& job) {
   const Guess guess(job);

@@ -29,6 +29,12 @@ struct ArrangeWish {
 // What the job looks like: the tallest words are the main line, the largest drawing the motif.
 ArrangeWish usual_wish(const Job& job);
 
+// The role that a piece can play: what is made from others, or sized in shares of one, lies where those put it.
+bool may_be(const Item& item, ArrangeWish::Role role);
+// Another outline can be tried: the board is a rectangle, and what goes round the sign is one plain shape, or nothing
+// yet.
+bool may_try_outlines(const Job& job, const ArrangeWish& wish);
+
 struct Arrangement {
   std::string form;   // such as “In an arch over the motif”
   std::string frame;  // such as “border with scooped corners”; empty for none

@@ -62,6 +62,12 @@ class SettingMaker {
     }
   }
 
+  [[nodiscard]] bool may_try_outlines() const {
+    const PlainShape* shape = shape_of(outline_);
+    return job_.blank.form == BlankForm::Rectangle && around_.empty() &&
+           (outline_.empty() || (shape != nullptr && shape->shares_of.empty()));
+  }
+
   std::vector<Setting> all() {
     std::vector<Setting> out;
     for (const Shapes& shape : outlines()) {
@@ -95,8 +101,10 @@ class SettingMaker {
     return !outline_.empty() && (!wish_.outline || shape == nullptr || !shape->shares_of.empty() || !around_.empty());
   }
 
+  [[nodiscard]] bool reshaped() const { return wish_.outline && may_try_outlines(); }
+
   [[nodiscard]] std::vector<Shapes> outlines() const {
-    if (!wish_.outline || fixed() || job_.blank.form != BlankForm::Rectangle) return {{}};
+    if (!reshaped()) return {{}};
     std::vector<Shapes> all{{Kind::Rectangle, "rounded plate"}, {Kind::Ellipse, "oval"}, {Kind::ArchTop, "arch top"}};
     const double w = job_.blank.width, h = job_.blank.height;
     if (h > 0.6 * w) all.push_back({Kind::Shield, "shield"});
@@ -105,7 +113,7 @@ class SettingMaker {
   }
   [[nodiscard]] std::vector<std::optional<Corners>> borders() const {
     if (!wish_.border) return {std::nullopt};
-    if (wish_.outline || !outline_.empty() || job_.blank.form != BlankForm::Rectangle) return {Corners::Round};
+    if (reshaped() || !outline_.empty() || job_.blank.form != BlankForm::Rectangle) return {Corners::Round};
     return {Corners::Round, Corners::Scooped, Corners::Clipped};
   }
 
@@ -194,7 +202,7 @@ class SettingMaker {
     one.white = std::max(job_.blank.margin, kWhite * least_);
     if (corners) one.white = kWhite * least_;
     std::string outline = fixed() ? outline_ : std::string();
-    if (wish_.outline && !fixed() && job_.blank.form == BlankForm::Rectangle) {
+    if (reshaped()) {
       outline = cut_out(one, shape);
       one.frame = shape.word;
     }
@@ -240,3 +248,12 @@ std::vector<Setting> settings_for(const Job& job, const Rack& rack, const Arrang
 }
 
 }  // namespace doyen::arranging
+
+namespace doyen {
+
+bool may_try_outlines(const Job& job, const ArrangeWish& wish) {
+  const Rack none;
+  return arranging::SettingMaker(job, none, wish).may_try_outlines();
+}
+
+}  // namespace doyen

@@ -193,7 +193,9 @@ class EdgeCheck {
     static constexpr Point kWays[] = {{1, 0}, {-1, 0}, {0, 1}, {0, -1}};
     const Point way = kWays[side];
     std::vector<Remedy> remedies;
-    const double by = least_move(s_.job.blank, own, way, margin - (overlaps ? 0 : gap) + 0.02, clear);
+    const double least = least_move(s_.job.blank, own, way, margin - (overlaps ? 0 : gap) + 0.02, clear);
+    const double round = rounded_up(least, s_.job.lengths.unit);
+    const double by = clear(transformed(own, Transform::move(way.x * round, way.y * round))) ? round : least;
     const Box room = s_.job.blank.box().grown(0.001);
     const bool stays = by > 0 && room.contains({box.left + way.x * by, box.bottom + way.y * by}) &&
                        room.contains({box.right + way.x * by, box.top + way.y * by});

@@ -33,19 +33,14 @@ bool cuts_out(const Situation& s, std::size_t i) {
 
 bool within(const Region& inner, const Region& outer) { return subtract(inner, grow(outer, 0.02)).empty(); }
 
-// Outwards to a round figure: never less than is needed.
-double rounded_up(double mm, Unit unit) {
-  const double step = unit == Unit::Inch ? kMmPerInch / 16 : 1;
-  return std::ceil(mm / step - 1e-6) * step;
-}
-
 // Away from the other, along the line between their middles.
 Remedy move_away(const Situation& s, const Item& item, const Region& own, const Region& other, double by) {
   const Point d = bounds(own).centre() - bounds(other).centre();
   const bool across = std::abs(d.x) >= std::abs(d.y);
   const double far = rounded_up(by, s.job.lengths.unit);
   const Point move = across ? Point{d.x >= 0 ? far : -far, 0} : Point{0, d.y >= 0 ? far : -far};
-  const std::string way = across ? (d.x >= 0 ? "right" : "left") : (d.y >= 0 ? "to the back" : "to the front");
+  const std::string way =
+      across ? (d.x >= 0 ? "to the right" : "to the left") : (d.y >= 0 ? "to the back" : "to the front");
   return {"Move " + quoted(item) + " " + way + " by " + s.show(far),
           [id = item.piece.id, move](Job& job) { move_piece(job, id, move); }};
 }
@@ -170,7 +165,7 @@ void check_wall(const Situation& s, std::size_t i, const Outlines& own, const Su
                         }});
   const Point middle = bounds(region).centre();
   static constexpr std::pair<Point, const char*> kWays[] = {
-      {{1, 0}, "right"}, {{-1, 0}, "left"}, {{0, 1}, "to the back"}, {{0, -1}, "to the front"}};
+      {{1, 0}, "to the right"}, {{-1, 0}, "to the left"}, {{0, 1}, "to the back"}, {{0, -1}, "to the front"}};
   double least = 1e300;
   std::pair<Point, const char*> best;
   for (const auto& way : kWays) {

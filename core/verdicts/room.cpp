@@ -27,6 +27,11 @@ std::pair<double, Point> nearest_outline(const Region& one, const Region& other)
   return {best, at};
 }
 
+double rounded_up(double mm, Unit unit) {
+  const double step = unit == Unit::Inch ? kMmPerInch / 16 : 1;
+  return std::ceil(mm / step - 1e-6) * step;
+}
+
 void move_piece(Job& job, const std::string& id, Point by) { job.shift(id, by); }
 
 void scale_piece(Job& job, const std::string& id, double by, Point middle) {

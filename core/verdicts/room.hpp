@@ -12,6 +12,9 @@ namespace doyen {
 // The least distance between two regions' outlines, and where. By their points: outlines are flattened finely.
 std::pair<double, Point> nearest_outline(const Region& one, const Region& other);
 
+// Outwards to a round figure, 1/16 in or 1 mm: never less than is needed.
+double rounded_up(double mm, Unit unit);
+
 void move_piece(Job& job, const std::string& id, Point by);
 // Smaller about the middle of where it stands, whatever kind of piece it is.
 void scale_piece(Job& job, const std::string& id, double by, Point middle);

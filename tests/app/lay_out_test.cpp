@@ -69,6 +69,19 @@ TEST_CASE("an arrangement is chosen from pictures, taken in one step and undone 
   CHECK(w.job() == before);
 }
 
+TEST_CASE("an arrangement of a job that has changed meanwhile is not laid over it") {
+  Window w;
+  w.window.lay_out();
+  wait_for(bench_of(w));
+  w.window.document().edit("name the job", [](Job& job) { job.name = "Changed meanwhile"; });
+  const Job now = w.job();
+  bool said = false;
+  on_next_dialog([&](QDialog*) { said = true; });
+  QTest::mouseClick(bench_of(w)->findChild<QPushButton*>("takeArrangement"), Qt::LeftButton);
+  CHECK(said);
+  CHECK(w.job() == now);
+}
+
 TEST_CASE("leaving the arrangements changes nothing") {
   Window w;
   const Job before = w.job();
@@ -167,10 +180,15 @@ TEST_CASE("a line is drawn by hand on the board: straight by clicks, curved by h
   REQUIRE(w.job().items.size() == 2);
   CHECK(w.job().items[1].cut.kind == Treatment::Kind::None);
   CHECK(area(w.job().outlines(w.job().items[1]).region) == Approx(10'000).epsilon(0.05));
-  // Given up, nothing is there.
+  // Delete takes the last side, not the piece that is chosen. Given up, nothing is there.
   shape_entry(w, "Drawn by hand on the board")->trigger();
   click(100, 160);
   click(150, 160);
+  QApplication::setActiveWindow(&w.window);
+  bench.setFocus();
+  QTest::keyClick(&bench, Qt::Key_Delete);
+  CHECK(w.job().items.size() == 2);
+  CHECK(bench.draw().active());
   QTest::keyClick(&bench, Qt::Key_Escape);
   CHECK(w.job().items.size() == 2);
 }

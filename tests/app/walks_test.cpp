@@ -1,11 +1,13 @@
-// The gate sign, walked as a new user walks it, from nothing to files: real keys and clicks, and how many clicks it
-// takes. Figures: the closed forms of a V groove (depth = half the width ÷ tan of half the angle) and of a through cut.
+// Walked as a new user walks it, from nothing to files: real keys and clicks, and how many clicks it takes. Figures:
+// the closed forms of a V groove (depth = half the width ÷ tan of half the angle) and of a through cut.
+#include <QDirIterator>
 #include <QListWidget>
 #include <QMenu>
 #include <QPlainTextEdit>
 #include <QSettings>
 #include <QTemporaryDir>
 
+#include "parts/cards.hpp"
 #include "storage/data_folder.hpp"
 #include "window_probe.hpp"
 
@@ -171,6 +173,102 @@ TEST_CASE("the gate sign, from nothing to files, in under forty clicks") {
   const QStringList files = QDir(folder.path()).entryList({"*.nc"});
   CHECK(files.size() >= 2);
   CHECK(files.size() <= 3);
+  CHECK(walk.clicks < 40);
+  QSettings().remove("newBoard");
+}
+
+// walks.md, 4. Figures: the glue gap is what the pocket is deeper than the plug goes in; the plug's land is smaller by
+// that depth × tan 30° a side (geometry.md).
+TEST_CASE("the inlaid lid, from nothing to both boards' files") {
+  QSettings().remove("newBoard");
+  Walk walk;
+  Window& w = walk.w;
+  on_next_dialog([](QDialog* d) {
+    const auto into = [&](const char* name, const QString& text) {
+      auto* field = d->findChild<QLineEdit*>(QLatin1String(name));
+      field->setFocus();
+      field->selectAll();
+      QTest::keyClicks(field, text);
+      QTest::keyClick(field, Qt::Key_Tab);
+    };
+    auto* unit = d->findChild<QComboBox*>("units");
+    unit->setCurrentIndex(0);
+    Q_EMIT unit->activated(0);
+    into("boardWidth", "300");
+    into("boardHeight", "200");
+    into("boardThick", "19");
+    auto* wood = d->findChild<QComboBox*>("wood");
+    wood->setCurrentIndex(wood->findData("black-walnut"));
+    QTest::keyClick(d, Qt::Key_Return);
+  });
+  QTest::keyClick(&w.window, Qt::Key_N, Qt::ControlModifier);
+  REQUIRE(w.job().blank.species == "black-walnut");
+  REQUIRE(w.job().blank.width == Approx(300));
+  // The words that a new sign begins with are not wanted here.
+  QApplication::setActiveWindow(&w.window);
+  w.window.select(QString::fromStdString(w.job().items[0].piece.id));
+  w.window.bench().setFocus();
+  QTest::keyClick(&w.window.bench(), Qt::Key_Delete);
+  ++walk.clicks;
+  CHECK(w.job().items.empty());
+  w.window.trace_file(QString::fromStdString(data_file("demo/sprig.svg")));
+  walk.clicks += 2;
+  w.settle();
+  const std::string sprig = w.job().items.back().piece.id;
+  walk.stage(3);
+  w.window.select(QString::fromStdString(sprig));
+  walk.look("inlay");
+  auto* wood = w.find<QComboBox>("plugWood");
+  wood->setCurrentIndex(wood->findData("sugar-maple"));
+  Q_EMIT wood->activated(wood->currentIndex());
+  walk.clicks += 2;
+  walk.field("pocketDepth", "5.0");
+  walk.field("contact", "3.8");
+  walk.field("sawGap", "1.2");
+  const Treatment& cut = w.job().find(sprig)->cut;
+  CHECK(cut.depth == Approx(5.0));
+  CHECK(cut.inlay.contact == Approx(3.8));
+  std::string gap;
+  for (NumberCard* card : w.window.findChildren<NumberCard*>()) {
+    if (card->isVisible() && card->findChildren<QLabel*>().front()->text() == "Glue gap")
+      gap = card->number().toStdString();
+  }
+  CHECK_THAT(gap, Catch::Contains("1.2 mm"));
+  // Its own outline, cut out; the cut-out waits until the plug is glued and level.
+  walk.stage(2);
+  walk.from_menu("addShape", "Rectangle");
+  w.settle();
+  walk.click(w.find<QPushButton>("takeNextStep"));
+  QTest::qWait(30);
+  walk.look("cutout");
+  w.judge();
+  INFO((w.window.judged()->count(Grade::Stop) > 0 ? w.window.judged()->verdicts.front().text : std::string()));
+  REQUIRE(w.window.judged()->count(Grade::Stop) == 0);
+  CHECK(w.plan().has_later());
+  bool later = false;  // once something waits, nothing of the first run comes after it
+  for (const BitRun& run : w.plan().runs) {
+    CHECK_FALSE((later && !run.later));
+    later = later || run.later;
+  }
+  walk.click(w.find<QPushButton>("takeNextStep"));
+  QTest::qWait(30);
+  walk.click(w.find<QPushButton>("takeNextStep"));
+  QTest::qWait(30);
+  QTemporaryDir folder;
+  const QString said = w.window.write_files(folder.path());
+  walk.clicks += 2;
+  CHECK_THAT(said.toStdString(), Catch::Contains("Written into"));
+  // Files for two boards: this one's here, the plug's in a folder of its own.
+  QStringList own, plugs;
+  QDirIterator all(folder.path(), {"*.nc"}, QDir::Files, QDirIterator::Subdirectories);
+  while (all.hasNext()) {
+    const QFileInfo file(all.next());
+    (file.path() == folder.path() ? own : plugs) << file.fileName();
+  }
+  INFO(own.join(QLatin1Char(' ')).toStdString() << " / " << plugs.join(QLatin1Char(' ')).toStdString());
+  CHECK(own.size() >= 2);
+  CHECK_FALSE(plugs.empty());
+  CHECK_FALSE(own.filter("glued").empty());  // the cut-out, when the plug is level
   CHECK(walk.clicks < 40);
   QSettings().remove("newBoard");
 }

@@ -176,6 +176,38 @@ TEST_CASE("a border and an outline are made where they are wished for, and the w
   }
 }
 
+TEST_CASE("an outline is only tried otherwise where nothing else hangs on it") {
+  Job job = gate();
+  PlainShape plate{PlainShape::Kind::Rectangle, 560, 200};
+  job.items.push_back({{"plate", "Plate", plate, {300, 112}, 0}, {}});
+  job.items.back().cut.kind = Treatment::Kind::CutOut;
+  ArrangeWish wish = usual_wish(job);
+  CHECK(may_try_outlines(job, wish));
+  wish.outline = true;
+  bool other = false;
+  for (const Arrangement& a : arrangements(job, load_shipped_rack(), wish, 12)) {
+    check(job, wish, a);
+    CHECK(a.job.items.size() == job.items.size());  // the plate itself takes the new form
+    other = other || std::get<PlainShape>(a.job.find("plate")->piece.what).kind != PlainShape::Kind::Rectangle;
+  }
+  CHECK(other);
+  // A bevelled edge of its own keeps the form.
+  Item edge = *job.find("plate");
+  edge.piece.id = "edge";
+  edge.cut.kind = Treatment::Kind::Bevel;
+  job.items.push_back(edge);
+  wish = usual_wish(job);
+  CHECK_FALSE(may_try_outlines(job, wish));
+  wish.outline = true;
+  for (const Arrangement& a : arrangements(job, load_shipped_rack(), wish, 3))
+    CHECK(a.job.find("plate")->piece == job.find("plate")->piece);
+  // What is made from others cannot be a motif: it lies where they put it.
+  Derived grown;
+  grown.from = {"drawing-1"};
+  CHECK_FALSE(may_be({{"g", "G", grown, {}, 0}, {}}, Role::Motif));
+  CHECK(may_be(*job.find("drawing-1"), Role::Motif));
+}
+
 TEST_CASE("what cannot be laid out is said") {
   Job job;
   CHECK_THROWS_AS(arrangements(job, load_shipped_rack(), usual_wish(job), 9), Problem);

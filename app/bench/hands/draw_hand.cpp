@@ -106,6 +106,10 @@ bool DrawHand::key(int key, Qt::KeyboardModifiers) {
   }
 }
 
+void DrawHand::job_changed() {
+  if (active_ && bench_.stage() != Stage::Artwork) set_active(false);
+}
+
 void DrawHand::finish(bool closed) {
   const Path path = hand_path(strokes_, closed, kTremble / bench_.pixels_per_mm());
   set_active(false);

@@ -18,6 +18,7 @@ class DrawHand : public BenchHand {
   bool double_click(QPointF at) override;
   bool key(int key, Qt::KeyboardModifiers keys) override;
   bool hovers(QPointF) const override { return active_; }
+  void job_changed() override;
 
  private:
   [[nodiscard]] bool at_start(QPointF at) const;  // there is something to close

@@ -101,15 +101,18 @@ void LayOutBench::list_pieces(QLayout* rows) {
                                                 {Role::Border, tr("border")},
                                                 {Role::Outline, tr("outline")},
                                                 {Role::Stays, tr("stays where it is")}};
-    for (const auto& [role, word] : roles) box->addItem(word, static_cast<int>(role));
+    for (const auto& [role, word] : roles) {
+      if (may_be(*item, role)) box->addItem(word, static_cast<int>(role));
+    }
     box->setCurrentIndex(std::max(0, box->findData(static_cast<int>(wish_.parts[i].role))));
     connect(box, &QComboBox::activated, this, [this, box, i] {
       wish_.parts[i].role = static_cast<Role>(box->currentData().toInt());
+      show_what_can_be();
       again_.start();
     });
     rows->addWidget(make_row(name, box));
   }
-  const auto tick = [&](const QString& text, const QString& name, bool ArrangeWish::*member) {
+  const auto tick = [&](const QString& text, const QString& name, bool ArrangeWish::*member) -> QCheckBox* {
     auto* box = new QCheckBox(text);
     box->setObjectName(name);
     box->setChecked(wish_.*member);
@@ -118,9 +121,18 @@ void LayOutBench::list_pieces(QLayout* rows) {
       again_.start();
     });
     rows->addWidget(box);
+    return box;
   };
   tick(tr("With a border"), QStringLiteral("wishBorder"), &ArrangeWish::border);
-  tick(tr("Try outlines that suit"), QStringLiteral("wishOutline"), &ArrangeWish::outline);
+  outlines_ = tick(tr("Try outlines that suit"), QStringLiteral("wishOutline"), &ArrangeWish::outline);
+  show_what_can_be();
+}
+
+void LayOutBench::show_what_can_be() {
+  const bool can = may_try_outlines(job_, wish_);
+  outlines_->setEnabled(can);
+  outlines_->setToolTip(can ? tr("Rounded plate, oval, arch top, shield or strip, cut out of the board")
+                            : tr("The board, or what goes round the sign, has a form of its own that stays"));
 }
 
 void LayOutBench::look_again() {

@@ -20,11 +20,13 @@ class LayOutBench : public QDialog {
   LayOutBench(const Job& job, const Rack& rack, QWidget* parent);
   ~LayOutBench() override;
   [[nodiscard]] const Arrangement* taken() const { return taken_ ? &*taken_ : nullptr; }
+  [[nodiscard]] const Job& laid_out() const { return job_; }  // what was there when it was opened
   [[nodiscard]] bool finished() const { return !looking_ && !again_.isActive(); }
   [[nodiscard]] const ArrangeWish& wish() const { return wish_; }
 
  private:
   void list_pieces(QLayout* rows);
+  void show_what_can_be();
   void look_again();
   void add(Arrangement one, const QImage& picture);
   void end(const QString& problem);
@@ -38,6 +40,7 @@ class LayOutBench : public QDialog {
   QLabel *summary_, *title_, *reasons_;
   NumberCard* sum_;
   QPushButton* take_;
+  QCheckBox* outlines_;
   QTimer again_;  // what was said is gathered before it is looked at anew
   std::vector<Arrangement> found_;
   std::optional<Arrangement> taken_;
