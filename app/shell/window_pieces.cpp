@@ -280,7 +280,7 @@ void MainWindow::lay_out() {
     if (bench->taken() == nullptr) return;
     if (!(document_.job() == bench->laid_out()))  // undone or edited while it was open
       return say(tr("The job has changed meanwhile"), tr("Lay it out again, for what is there now."));
-    document_.edit(tr("lay it out: %1").arg(QString::fromStdString(bench->taken()->form).toLower()),
+    document_.edit(tr("lay it out: %1").arg(QString::fromStdString(bench->taken()->form)),
                    [&](Job& job) { job = bench->taken()->job; });
   });
 }

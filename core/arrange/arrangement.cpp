@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 #include <future>
+#include <map>
 #include <set>
 #include <utility>
 
@@ -32,14 +33,38 @@ Job obstacles_of(const Job& job, const ArrangeWish& wish) {
   std::erase_if(other.blank.keep_outs, [](const KeepOut& place) {
     return place.kind == KeepOut::Kind::GlueLine || place.kind == KeepOut::Kind::Sapwood;
   });
+  const auto moves = [&](const std::string& id) {
+    return std::any_of(wish.parts.begin(), wish.parts.end(), [&](const ArrangeWish::Part& p) {
+      return p.id == id && p.role != Role::Stays && (p.role != Role::Border || wish.border);
+    });
+  };
+  // What is made from pieces that stay, stays as it is; what is made from what moves, moves.
+  std::vector<std::string> follow;
+  for (Item& item : other.items) {
+    if (sources_of(item.piece).empty()) continue;
+    try {
+      const std::vector<const Piece*> with = job.with_sources(job.find(item.piece.id)->piece);
+      if (std::any_of(with.begin(), with.end(), [&](const Piece* one) { return moves(one->id); })) {
+        follow.push_back(item.piece.id);
+        continue;
+      }
+      const Outlines outlines = job.outlines(*job.find(item.piece.id));
+      item.piece.what = frozen(outlines, item.piece.name);
+      item.piece.at = bounds(outlines).centre();
+      item.piece.turn = 0;
+    } catch (const Problem&) {
+      follow.push_back(item.piece.id);  // it is nowhere
+    }
+  }
   std::erase_if(other.items, [&](const Item& item) {
     const auto part = std::find_if(wish.parts.begin(), wish.parts.end(),
                                    [&](const ArrangeWish::Part& p) { return p.id == item.piece.id; });
     const bool stays =
         part == wish.parts.end() || part->role == Role::Stays || (part->role == Role::Border && !wish.border);
-    // What is only a source is not on the board; edges hold what is arranged; what is made from what moves, moves.
+    // What is only a source is not on the board; edges hold what is arranged.
     return !stays || item.cut.kind == Treatment::Kind::None || item.cut.kind == Treatment::Kind::CutOut ||
-           item.cut.kind == Treatment::Kind::Bevel || !sources_of(item.piece).empty();
+           item.cut.kind == Treatment::Kind::Bevel ||
+           std::find(follow.begin(), follow.end(), item.piece.id) != follow.end();
   });
   return other;
 }
@@ -51,6 +76,7 @@ struct Fitted {
   double size = 0;  // mm, of the main line's capitals
   Point at;         // of the form's middle, mm
   double least = 0;
+  double share = 0;  // of the largest size that any form comes to
   double fill = 0, balance = 0, strokes = 1, faults = 1, merit = 0;
   double thinnest = 0, gap = 0;
 };
@@ -94,8 +120,8 @@ class Search {
     double largest = 0;
     for (const Fitted& one : all) largest = std::max(largest, one.size);
     for (Fitted& one : all) {
-      one.merit =
-          0.35 * (one.size / largest) + 0.15 * one.fill + 0.2 * one.balance + 0.2 * one.strokes + 0.1 * one.faults;
+      one.share = one.size / largest;
+      one.merit = 0.35 * one.share + 0.15 * one.fill + 0.2 * one.balance + 0.2 * one.strokes + 0.1 * one.faults;
     }
     std::stable_sort(all.begin(), all.end(), [](const Fitted& a, const Fitted& b) { return a.merit > b.merit; });
     give_best(all, take);
@@ -110,10 +136,11 @@ class Search {
     least_stroke_ = least_stroke(*v);
     least_gap_ = least_gap(wood);
     for (const Content::Words& words : content_.words) {
-      const Block block = words_block(job_, words.id, words.role, 0, 0, false);
-      Piece piece = job_.find(words.id)->piece;
+      Block block;  // straight, as its face spaces it
+      block.ids = {words.id};
+      block.words = true;
       Job one;
-      one.items.push_back({piece, {}});
+      one.items.push_back({job_.find(words.id)->piece, {}});
       place(one, block, 20, {});
       const Outlines outlines = outlines_of(one.items.front().piece, job_.source());
       if (outlines.region.empty()) continue;
@@ -199,7 +226,7 @@ class Search {
       }
     }
     if (best.size <= 0) return {};
-    // Drawn in a little where it is not held by the edge anyway, and to a round height.
+    // To a round height.
     const double unit = job_.lengths.unit == Unit::Inch ? kMmPerInch / 16 : 1;
     best.size = best.size > 4 * unit ? unit * std::floor(best.size / unit + 1e-9) : best.size;
     if (form.left) {  // towards the left edge, as far as it stays clear
@@ -350,9 +377,15 @@ class Search {
     a.sum.lines.push_back("White between lines: 0.55 of their mean cap height (common practice)");
     a.sum.lines.push_back("White kept to the edge or border: " + size(one.setting->white));
     a.sum.lines.push_back("Read with ease from 120 cap heights (common practice)");
-    a.sum.lines.push_back("Size " + number(one.size, 0) + " mm, fill " + number(one.fill, 2) + ", balance " +
-                          number(one.balance, 2) + ", strokes and gaps " + number(one.strokes, 2) +
-                          ", glue lines and sapwood " + number(one.faults, 2));
+    const auto part = [&](const char* what, int weight, double share) {
+      a.sum.lines.push_back(std::string(what) + ": " + std::to_string(weight) + " × " + number(share, 2) + " = " +
+                            number(weight * share, 1));
+    };
+    part("Size, of the largest that any form comes to", 35, one.share);
+    part("White and wood, best where 40 % is covered", 15, one.fill);
+    part("Balance about the optical middle", 20, one.balance);
+    part("Strokes and gaps, of what carves well", 20, one.strokes);
+    part("Letters clear of glue lines and sapwood", 10, one.faults);
     a.sum.result = "Merit " + number(100 * one.merit, 0) + " of 100";
   }
 
@@ -369,95 +402,6 @@ class Search {
 };
 
 }  // namespace
-
-namespace {
-
-// What a piece looks as if it were, by its look, size and place alone.
-class Guess {
- public:
-  explicit Guess(const Job& job) : job_(job) {
-    for (const Item& item : job.items) {
-      try {
-        boxes_[item.piece.id] = bounds(job.outlines(item));
-      } catch (const Problem&) {
-        boxes_[item.piece.id] = {};  // it stays
-      }
-      const auto* words = std::get_if<Lettering>(&item.piece.what);
-      if (words != nullptr && !stays(item)) tallest_ = std::max(tallest_, cap(*words, box(item)));
-    }
-  }
-  [[nodiscard]] const Box& box(const Item& item) const { return boxes_.at(item.piece.id); }
-  [[nodiscard]] Role role(const Item& item) const {
-    // A border may follow the outline.
-    if (item.cut.kind == Treatment::Kind::CutOut && !item.cut.back && !box(item).empty()) return Role::Outline;
-    if (stays(item)) return Role::Stays;
-    if (const auto* l = std::get_if<Lettering>(&item.piece.what)) {
-      const double share = tallest_ > 0 ? cap(*l, box(item)) / tallest_ : 1;
-      return share > 0.8 ? Role::Main : share > 0.45 ? Role::Second : Role::Small;
-    }
-    const auto* shape = std::get_if<PlainShape>(&item.piece.what);
-    const auto* made = std::get_if<Derived>(&item.piece.what);
-    const bool wide = box(item).width() > 0.5 * job_.blank.width && box(item).height() > 0.5 * job_.blank.height;
-    if (wide && ((shape != nullptr && shape->band > 0) || (made != nullptr && made->how == Derived::How::Grow)))
-      return Role::Border;
-    const bool small = shape != nullptr && !wide && shape->shares_of.empty();
-    return small || std::holds_alternative<Drawing>(item.piece.what) ? Role::Motif : Role::Stays;
-  }
-
- private:
-  [[nodiscard]] bool stays(const Item& item) const {
-    return box(item).empty() || job_.is_source(item.piece.id) || item.cut.back ||
-           item.cut.kind == Treatment::Kind::Bevel || job_.bounds_a_panel(item.piece.id);
-  }
-  static double cap(const Lettering& words, const Box& box) {
-    const auto lines = 1 + std::count(words.words.begin(), words.words.end(), '\n');
-    return words.fit_width || !words.inside.empty() ? box.height() / static_cast<double>(lines) : words.cap_height;
-  }
-
-  const Job& job_;
-  std::map<std::string, Box> boxes_;
-  double tallest_ = 0;
-};
-
-}  // namespace
-
-bool may_be(const Item& item, ArrangeWish::Role role) {
-  const auto* shape = std::get_if<PlainShape>(&item.piece.what);
-  switch (role) {
-    case Role::Main:
-    case Role::Second:
-    case Role::Small:
-      return std::holds_alternative<Lettering>(item.piece.what);
-    case Role::Motif:
-      return std::holds_alternative<Drawing>(item.piece.what) || (shape != nullptr && shape->shares_of.empty());
-    case Role::Border:
-    case Role::Outline:
-      return !std::holds_alternative<Lettering>(item.piece.what);
-    case Role::Stays:
-      return true;
-  }
-  return false;
-}
-
-ArrangeWish usual_wish(const Job& job) {
-  const Guess guess(job);
-  ArrangeWish wish;
-  std::vector<std::pair<double, ArrangeWish::Part>> words;
-  bool outline = false;
-  for (const Item& item : job.items) {
-    Role role = guess.role(item);
-    // One outline and one border: others stay.
-    bool& had = role == Role::Outline ? outline : wish.border;
-    if ((role == Role::Outline || role == Role::Border) && std::exchange(had, true)) role = Role::Stays;
-    if (std::holds_alternative<Lettering>(item.piece.what))
-      words.push_back({-guess.box(item).centre().y, {item.piece.id, role}});
-    else
-      wish.parts.push_back({item.piece.id, role});
-  }
-  std::stable_sort(words.begin(), words.end(), [](const auto& a, const auto& b) { return a.first < b.first; });
-  for (const auto& [at, part] : words) wish.parts.push_back(part);
-  return wish;
-}
 
 std::vector<Arrangement> arrangements(const Job& job, const Rack& rack, const ArrangeWish& wish, std::size_t most,
                                       const Cancel& cancel) {

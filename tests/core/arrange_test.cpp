@@ -208,6 +208,27 @@ TEST_CASE("an outline is only tried otherwise where nothing else hangs on it") {
   CHECK(may_be(*job.find("drawing-1"), Role::Motif));
 }
 
+TEST_CASE("what is made from pieces that stay is kept clear as well") {
+  Job job = gate();
+  PlainShape spot{PlainShape::Kind::Ellipse, 14, 14};
+  job.items.push_back({{"spot", "Spot", spot, {250, 112}, 0}, {}});  // a source, not cut itself
+  Derived rows;
+  rows.how = Derived::How::Grid;
+  rows.from = {"spot"};
+  rows.columns = 3;
+  rows.step_x = 50;
+  job.items.push_back({{"spots", "Spots", rows, {}, 0}, {}});
+  job.items.back().cut.kind = Treatment::Kind::Recess;
+  const ArrangeWish wish = usual_wish(job);
+  const std::vector<Arrangement> all = arrangements(job, load_shipped_rack(), wish, 4);
+  REQUIRE_FALSE(all.empty());
+  for (const Arrangement& a : all) {
+    const Region spots = region_now(a.job, "spots");
+    for (const char* id : {"lettering-1", "lettering-2", "drawing-1"})
+      CHECK(intersect(region_now(a.job, id), spots).empty());
+  }
+}
+
 TEST_CASE("what cannot be laid out is said") {
   Job job;
   CHECK_THROWS_AS(arrangements(job, load_shipped_rack(), usual_wish(job), 9), Problem);

@@ -66,7 +66,7 @@ void DrawHand::release(QPointF at) {
   const Point to = at_start(at) ? *start_ : bench_.to_board(at);
   double drawn = 0;
   for (std::size_t i = 0; i + 1 < way.size(); ++i) drawn += distance(way[i], way[i + 1]);
-  // What came before the mouse was pressed is the straight way to there, not part of the hand's.
+  // Hardly moved: a click.
   if (drawn * bench_.pixels_per_mm() < kStill || way.size() < 3) way.resize(1);
   const bool first_click = strokes_.empty() && way.size() == 1 && distance(way.front(), to) < 1e-9;
   if (!first_click) {

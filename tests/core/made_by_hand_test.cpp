@@ -1,4 +1,4 @@
-// Lines drawn by hand, plain shapes turned into drawings, groups, bevelled edges.
+// Pieces made and changed by hand: lines drawn, plain shapes drawn, strays, groups, bevelled edges, borders.
 #include <catch2/catch.hpp>
 #include <cmath>
 #include <random>
