@@ -90,10 +90,11 @@ bool MainWindow::save_to(const QString& path) {
       QPushButton* again = box.addButton(tr("Open the other one, lose mine"), QMessageBox::DestructiveRole);
       box.addButton(tr("Not now"), QMessageBox::RejectRole);
       box.setDefaultButton(beside);
+      // Known before the question closes: the window becomes active then, and would ask the same again.
+      asked_of_ = QFileInfo(path).lastModified();
       asking_ = true;
       box.exec();
       asking_ = false;
-      asked_of_ = QFileInfo(path).lastModified();
       if (box.clickedButton() == beside) return save_as();
       if (box.clickedButton() == again) return open(path) && false;
       if (box.clickedButton() != over) return false;
@@ -112,6 +113,7 @@ bool MainWindow::save_to(const QString& path) {
 void MainWindow::look_at_disk() {
   if (asking_ || !document_.changed_on_disk()) return;
   asking_ = true;
+  asked_of_ = QFileInfo(document_.path()).lastModified();  // once for each time that it was changed
   const bool mine = document_.unsaved();
   QMessageBox box(
       QMessageBox::NoIcon, tr("Someone else saved this job"),
@@ -129,7 +131,6 @@ void MainWindow::look_at_disk() {
   box.exec();
   if (box.clickedButton() == again) open(document_.path());
   if (beside != nullptr && box.clickedButton() == beside) save_as();
-  asked_of_ = QFileInfo(document_.path()).lastModified();
   asking_ = false;
 }
 

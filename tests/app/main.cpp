@@ -1,6 +1,10 @@
 // Runs the window's tests in one QApplication, with data folders of their own so that nobody's jobs are touched.
 #define CATCH_CONFIG_RUNNER
 #include <QApplication>
+#include <QDialog>
+#include <QElapsedTimer>
+#include <QLabel>
+#include <QPointer>
 #include <QTemporaryDir>
 #include <QTimer>
 #include <catch2/catch.hpp>
@@ -25,6 +29,35 @@ int edit_and_wait() {
   return QApplication::exec();
 }
 
+// A dialog that no test answers would wait for ever: it is named, counted as a failure and closed.
+class NobodyAnswers : public QTimer {
+ public:
+  NobodyAnswers() {
+    setInterval(500);
+    connect(this, &QTimer::timeout, this, &NobodyAnswers::look);
+    start();
+  }
+
+ private:
+  void look() {
+    auto* dialog = qobject_cast<QDialog*>(QApplication::activeModalWidget());
+    if (dialog == nullptr || dialog != open_ || dialog->objectName() == QLatin1String("longWork")) {
+      open_ = dialog;
+      since_.start();
+      return;
+    }
+    if (since_.elapsed() < kPatience) return;
+    QStringList says{dialog->metaObject()->className(), dialog->objectName(), dialog->windowTitle()};
+    for (const QLabel* label : dialog->findChildren<QLabel*>()) says += label->text();
+    FAIL_CHECK("nobody answers the dialog: " << says.join(" | ").toStdString());
+    dialog->reject();
+  }
+
+  static constexpr int kPatience = 30'000;  // ms; no test leaves one open for longer, on the slowest machine
+  QPointer<QDialog> open_;
+  QElapsedTimer since_;
+};
+
 }  // namespace
 
 int main(int argc, char** argv) {
@@ -39,5 +72,7 @@ int main(int argc, char** argv) {
   QApplication::setApplicationName(QStringLiteral("doyen-test"));
   std::setlocale(LC_NUMERIC, "C");
   doyen::theme::apply(app);
-  return child ? edit_and_wait() : Catch::Session().run(argc, argv);
+  if (child) return edit_and_wait();
+  const NobodyAnswers watch;
+  return Catch::Session().run(argc, argv);
 }
