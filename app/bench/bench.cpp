@@ -356,9 +356,17 @@ const Bench::PieceShape* Bench::shape(const QString& id) const {
 }
 
 QRectF Bench::selection_rect() const {
-  const PieceShape* s = shape(selected_);
-  if (s == nullptr || s->box.empty()) return {};
-  return px_rect(s->box).adjusted(-5, -5, 5, 5);
+  const Box box = chosen_box();
+  return box.empty() ? QRectF() : px_rect(box).adjusted(-5, -5, 5, 5);
+}
+
+Box Bench::chosen_box() const {
+  Box all;
+  for (const QString& id : chosen()) {
+    const PieceShape* s = shape(id);
+    if (s != nullptr && !s->box.empty()) all.add(s->box);
+  }
+  return all;
 }
 
 namespace bench_detail {

@@ -42,7 +42,9 @@ class Bench : public QWidget {
   [[nodiscard]] const Job& job() const { return job_; }
   [[nodiscard]] Stage stage() const { return stage_; }
   [[nodiscard]] double pixels_per_mm() const { return scale_; }
-  [[nodiscard]] QRectF selection_rect() const;  // round the selected piece, px; null without one
+  // Round what is chosen, px, and in mm on the board; null and empty without any.
+  [[nodiscard]] QRectF selection_rect() const;
+  [[nodiscard]] Box chosen_box() const;
   // The outline point of the selected piece nearest to a place on the screen, within so many px.
   [[nodiscard]] std::optional<Point> outline_point_near(QPointF px, double reach) const;
   PointHand& points() { return *points_; }

@@ -41,25 +41,25 @@ int Bench::handle_at(QPointF p) const {
 // How the board's outline of the selected piece is changed by the drag under way, in board coordinates.
 QTransform Bench::drag_transform() const {
   QTransform t;
-  const PieceShape* s = shape(selected_);
-  if (s == nullptr) return t;
+  const Box box = chosen_box();
+  if (box.empty()) return t;
   const Point from = to_board(pressed_), to = to_board(now_);
   if (hand_ == Hand::Move) {
     const Point by = snapped(to - from, nullptr);
     t.translate(by.x, by.y);
   } else if (hand_ == Hand::Size) {
-    const Point c = s->box.centre();
+    const Point c = box.centre();
     const QPointF unit = handle_point(QRectF(0, 0, 1, 1), handle_);
     const Point fixed{unit.x() == 0.5 ? c.x
-                      : unit.x() == 0 ? s->box.right
-                                      : s->box.left,
+                      : unit.x() == 0 ? box.right
+                                      : box.left,
                       unit.y() == 0.5 ? c.y
-                      : unit.y() == 0 ? s->box.bottom
-                                      : s->box.top};
+                      : unit.y() == 0 ? box.bottom
+                                      : box.top};
     double fx = unit.x() == 0.5 ? 1 : (to.x - fixed.x) / (from.x - fixed.x);
     double fy = unit.y() == 0.5 ? 1 : (to.y - fixed.y) / (from.y - fixed.y);
     const Item* item = job_.find(selected_.toStdString());
-    const bool free = item != nullptr && std::holds_alternative<PlainShape>(item->piece.what) &&
+    const bool free = item != nullptr && also_.isEmpty() && std::holds_alternative<PlainShape>(item->piece.what) &&
                       std::abs(std::fmod(item->piece.turn, 90)) < 1e-9;
     if (!free) fx = fy = unit.x() == 0.5 ? fy : unit.y() == 0.5 ? fx : std::max(fx, fy);
     fx = std::clamp(fx, 0.02, 50.0);
@@ -68,7 +68,7 @@ QTransform Bench::drag_transform() const {
     t.scale(fx, fy);
     t.translate(-fixed.x, -fixed.y);
   } else if (hand_ == Hand::Turn) {
-    const Point c = s->box.centre();
+    const Point c = box.centre();
     double degrees = (std::atan2(to.y - c.y, to.x - c.x) - std::atan2(from.y - c.y, from.x - c.x)) * 180 / M_PI;
     if (!(modifiers_ & Qt::AltModifier)) degrees = std::round(degrees / 5) * 5;
     t.translate(c.x, c.y);
@@ -80,8 +80,8 @@ QTransform Bench::drag_transform() const {
 
 // Snaps a move to the board's middle and margins and to other pieces' middles, within six pixels; Alt moves freely.
 Point Bench::snapped(Point by, Snap* to) const {
-  const PieceShape* s = shape(selected_);
-  if (s == nullptr || (modifiers_ & Qt::AltModifier)) return by;
+  const Box box = chosen_box();
+  if (box.empty() || (modifiers_ & Qt::AltModifier)) return by;
   const double near = 6 / scale_;
   const Blank& blank = job_.blank;
   struct Target {
@@ -94,7 +94,7 @@ Point Bench::snapped(Point by, Snap* to) const {
                                 {blank.margin - low, tr("the margin"), blank.margin},
                                 {size - blank.margin - high, tr("the margin"), size - blank.margin}};
     for (const PieceShape& o : shapes_) {
-      if (o.id == s->id || o.box.empty() || also_.contains(o.id)) continue;
+      if (o.id == selected_ || o.box.empty() || also_.contains(o.id)) continue;
       const double line = across ? o.box.centre().x : o.box.centre().y;
       targets.push_back({line - middle, tr("the middle of “%1”").arg(o.name), line});
     }
@@ -104,8 +104,8 @@ Point Bench::snapped(Point by, Snap* to) const {
     }
     return found;
   };
-  const Target x = best(s->box.left + by.x, s->box.centre().x + by.x, s->box.right + by.x, blank.width, true);
-  const Target y = best(s->box.bottom + by.y, s->box.centre().y + by.y, s->box.top + by.y, blank.height, false);
+  const Target x = best(box.left + by.x, box.centre().x + by.x, box.right + by.x, blank.width, true);
+  const Target y = best(box.bottom + by.y, box.centre().y + by.y, box.top + by.y, blank.height, false);
   if (!x.what.isEmpty()) by.x += x.off;
   if (!y.what.isEmpty()) by.y += y.off;
   if (to != nullptr) {

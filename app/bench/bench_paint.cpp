@@ -228,10 +228,9 @@ void marked(QPainter& p, double wide, Qt::PenStyle style, Draw draw) {
 }  // namespace
 
 void Bench::paint_selection(QPainter& p) {
-  const PieceShape* s = shape(selected_);
-  if (s == nullptr || s->box.empty()) return;
+  Box box = chosen_box();
+  if (box.empty()) return;
   QRectF r = selection_rect();
-  Box box = s->box;
   QString note;
   const bool dragging = hand_ == Hand::Move || hand_ == Hand::Size;
   if (dragging) {
@@ -240,15 +239,16 @@ void Bench::paint_selection(QPainter& p) {
     r = px_rect(box).adjusted(-5, -5, 5, 5);
   }
   marked(p, 1.2, Qt::SolidLine, [&] { p.drawRect(r); });
-  for (const QString& id : also_) {
-    const PieceShape* other = shape(id);
-    if (other == nullptr || other->box.empty()) continue;
-    const Box& b = other->box;
-    const QRectF own = px_rect(b);
-    const QRectF now = hand_ == Hand::Move ? own.translated(to_screen({box.left, 0}) - to_screen({s->box.left, 0}))
-                                                 .translated(to_screen({0, box.bottom}) - to_screen({0, s->box.bottom}))
-                                           : own;
-    marked(p, 1.2, Qt::SolidLine, [&] { p.drawRect(now.adjusted(-5, -5, 5, 5)); });
+  // Of several, each has a thin frame of its own in the one that all share.
+  if (!also_.isEmpty()) {
+    for (const QString& id : chosen()) {
+      const PieceShape* s = shape(id);
+      if (s == nullptr || s->box.empty()) continue;
+      const QRectF own = QRectF(s->box.left, s->box.bottom, s->box.width(), s->box.height());
+      const QRectF now = dragging ? drag_transform().mapRect(own) : own;
+      const Box at{now.left(), now.top(), now.right(), now.bottom()};
+      marked(p, 0.8, Qt::DotLine, [&] { p.drawRect(px_rect(at).adjusted(-2, -2, 2, 2)); });
+    }
   }
   if (stage_ == Stage::Artwork && !points_->active()) {
     marked(p, 1.2, Qt::SolidLine, [&] { p.drawLine(handle_point(r, 1), handle_point(r, 8)); });
@@ -259,7 +259,7 @@ void Bench::paint_selection(QPainter& p) {
   }
   const auto show = [&](double mm) { return QString::fromStdString(size_in_words(mm, job_.lengths, false)); };
   const QString unit = QString::fromLatin1(unit_name(job_.lengths.unit));
-  if (stage_ == Stage::Artwork || dragging) {
+  if (dragging) {  // at rest the bar beside the frame says it
     note = show(box.width()) + QStringLiteral(" × ") + show(box.height()) + QLatin1Char(' ') + unit;
     if (hand_ == Hand::Move) {
       Snap snap;

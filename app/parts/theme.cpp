@@ -44,6 +44,9 @@ void apply(QApplication& app) {
     QLabel[role="error"] { color: #9C3B2E; }
     QFrame[role="ticket"] { background: #FBF8F2; border-left: 1px solid #D8CFBF; }
     QFrame[role="next"] { background: #F2EDE3; border-left: 1px solid #D8CFBF; border-top: 1px solid #D8CFBF; }
+    QFrame[role="bar"] { background: #FBF8F2; border: 1px solid #D8CFBF; border-radius: 8px; }
+    QFrame[role="bar"] QLineEdit { padding: 1px 5px; min-height: 18px; }
+    QFrame[role="bar"] QPushButton { padding: 2px 14px 2px 8px; }
     QFrame[role="line"] { background: #D8CFBF; max-height: 1px; min-height: 1px; border: none; }
     QScrollArea { background: transparent; border: none; }
     QScrollArea > QWidget > QWidget { background: transparent; }
@@ -69,6 +72,7 @@ void apply(QApplication& app) {
     QFrame[role="sum"] { background: #F2EEF4; border-radius: 6px; }
     QToolButton { border: none; padding: 3px; color: #5B4A6F; }
     QToolButton:focus { border: 1px solid #5B4A6F; border-radius: 4px; }
+    QToolButton[role="fold"] { color: #2B2A28; font-weight: 600; padding: 4px 4px 4px 0; }
     QListWidget { background: white; border: 1px solid #D8CFBF; border-radius: 5px; outline: none; }
     QListWidget::item { padding: 4px 6px; border: none; }
     QListWidget::item:selected { background: #ECE7EF; color: #2B2A28; border: none; }

@@ -16,6 +16,12 @@ void Workshop::edit_item(const QString& name, const std::function<void(Item&)>& 
       merge);
 }
 
+std::vector<std::string> Workshop::chosen_ids() const {
+  std::vector<std::string> ids;
+  for (const QString& id : chosen()) ids.push_back(id.toStdString());
+  return ids;
+}
+
 QStringList Workshop::chosen_alike() const {
   QStringList alike;
   const Item* own = item();

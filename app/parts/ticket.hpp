@@ -28,6 +28,7 @@ struct Workshop {
   [[nodiscard]] const PlanPtr& seen() const { return judged ? judged : plan; }
 
   [[nodiscard]] QStringList chosen() const { return bench->chosen(); }  // the selected one and those with it
+  [[nodiscard]] std::vector<std::string> chosen_ids() const;
   [[nodiscard]] const Item* item() const { return document.job().find(selected.toStdString()); }
   [[nodiscard]] const PiecePlan* piece_plan() const { return plan ? plan->piece(selected.toStdString()) : nullptr; }
   [[nodiscard]] QString show(double mm) const {

@@ -12,6 +12,7 @@
 
 #include "bench/hands/all.hpp"
 #include "inlay/ladder.hpp"
+#include "job/layout.hpp"
 #include "parts/theme.hpp"
 #include "parts/undo_in_fields.hpp"
 #include "problem.hpp"
@@ -145,17 +146,8 @@ MainWindow::MainWindow() : shop_{document_, rack_, nullptr, nullptr, {}, {}, {}}
     const QStringList all = bench_->chosen().contains(id) ? bench_->chosen() : QStringList(id);
     const QString name = all.size() > 1 ? tr("move %1 pieces").arg(all.size())
                                         : tr("move “%1”").arg(QString::fromStdString(item->piece.name));
-    document_.edit(name, [&](Job& job) {
-      for (const QString& one : all) {
-        // What is made from another chosen piece, or lies in shares of it, comes along with that.
-        const Item* other = job.find(one.toStdString());
-        const std::vector<std::string> from = other == nullptr ? std::vector<std::string>{} : sources_of(other->piece);
-        const bool comes_along = std::any_of(from.begin(), from.end(), [&](const std::string& source) {
-          return all.contains(QString::fromStdString(source));
-        });
-        if (!comes_along) job.shift(one.toStdString(), by);
-      }
-    });
+    document_.edit(
+        name, [&](Job& job) { shift_chosen(job, all.size() > 1 ? chosen_ids() : std::vector{id.toStdString()}, by); });
   });
   connect(bench_, &Bench::edit_wanted, this,
           [this](const QString& name, const std::function<void(Job&)>& change, const QString& merge) {
@@ -165,6 +157,11 @@ MainWindow::MainWindow() : shop_{document_, rack_, nullptr, nullptr, {}, {}, {}}
   connect(bench_, &Bench::drawn, this, &MainWindow::add_drawn);
   connect(bench_, &Bench::keep_out_chosen, blank_, &BlankTicket::choose_keep_out);
   connect(bench_, &Bench::turned, this, [this](const QString& id, double degrees) {
+    if (const QStringList all = bench_->chosen(); all.size() > 1) {
+      const Point middle = bench_->chosen_box().centre();
+      return document_.edit(tr("turn %1 pieces by %2°").arg(all.size()).arg(degrees, 0, 'f', 1),
+                            [&](Job& job) { turn_chosen(job, chosen_ids(), degrees, middle); });
+    }
     document_.edit(tr("turn a piece by %1°").arg(degrees, 0, 'f', 1), [&](Job& job) {
       Item* item = job.find(id.toStdString());
       if (item == nullptr) return;
@@ -175,6 +172,10 @@ MainWindow::MainWindow() : shop_{document_, rack_, nullptr, nullptr, {}, {}, {}}
     });
   });
   connect(bench_, &Bench::resized, this, [this](const QString& id, double fx, double fy, Point fixed) {
+    if (const QStringList all = bench_->chosen(); all.size() > 1) {
+      return document_.edit(tr("size %1 pieces by hand").arg(all.size()),
+                            [&](Job& job) { scale_layout(job, chosen_ids(), fx, fixed); });
+    }
     document_.edit(tr("size a piece by hand"), [&](Job& job) {
       Item* item = job.find(id.toStdString());
       if (item == nullptr) return;

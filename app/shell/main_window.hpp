@@ -123,7 +123,7 @@ class MainWindow : public QMainWindow {
   // `areas`: what its lines enclose. Returns how it is cut then.
   Treatment::Kind ask_about_lines(Drawing& drawing, const Outlines& areas);
   void remove_piece();
-  [[nodiscard]] std::vector<std::string> chosen_ids() const;
+  [[nodiscard]] std::vector<std::string> chosen_ids() const { return shop_.chosen_ids(); }
   void copy_chosen();
   void cut_chosen();
   void paste();

@@ -40,12 +40,6 @@ Point shift_for(const Job& job, const std::string& clip) {
 
 }  // namespace
 
-std::vector<std::string> MainWindow::chosen_ids() const {
-  std::vector<std::string> ids;
-  for (const QString& id : bench_->chosen()) ids.push_back(id.toStdString());
-  return ids;
-}
-
 void MainWindow::copy_chosen() {
   const std::vector<std::string> ids = chosen_ids();
   const std::string clip = clip_of(document_.job(), ids);

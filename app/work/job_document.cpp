@@ -62,10 +62,10 @@ void JobDocument::set(const std::function<void(Job&)>& change) {
 
 void JobDocument::edit(const QString& name, const std::function<void(Job&)>& change, const QString& merge) {
   Job after = job_;
-  change(after);
-  if (after == job_) return;
-  follow_board(after, job_);
   try {
+    change(after);
+    if (after == job_) return;
+    follow_board(after, job_);
     check_job(after, job_);
   } catch (const Problem& problem) {
     Q_EMIT changed();  // fields show again what stands

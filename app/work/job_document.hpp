@@ -27,7 +27,7 @@ class JobDocument : public QObject {
   QUndoStack& undo_stack() { return undo_; }
 
   // Changes the job under a name that undo shows. Edits with the same non-empty `merge` in a row become one. What could
-  // not be saved and opened again is refused: the job stays as it is, and refused() says why.
+  // not be saved and opened again, or throws a Problem, is refused: the job stays as it is, and refused() says why.
   void edit(const QString& name, const std::function<void(Job&)>& change, const QString& merge = {});
 
   // Throws Problem{InTheWay} when the job's own file is no longer what was opened or saved here, unless `over`.

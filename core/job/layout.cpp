@@ -53,6 +53,43 @@ void turn_layout(Job& job, double degrees, Point about) {
   }
 }
 
+std::vector<std::string> on_their_own(const Job& job, const std::vector<std::string>& ids) {
+  std::vector<std::string> own;
+  for (const std::string& id : ids) {
+    const Item* item = job.find(id);
+    if (item == nullptr) continue;
+    const std::vector<std::string> from = sources_of(item->piece);
+    const auto chosen = [&](const std::string& source) {
+      return std::find(ids.begin(), ids.end(), source) != ids.end();
+    };
+    if (std::none_of(from.begin(), from.end(), chosen)) own.push_back(id);
+  }
+  return own;
+}
+
+void shift_chosen(Job& job, const std::vector<std::string>& ids, Point by) {
+  for (const std::string& id : on_their_own(job, ids)) job.shift(id, by);
+}
+
+void turn_chosen(Job& job, const std::vector<std::string>& ids, double degrees, Point about) {
+  Job those;
+  for (const std::string& id : ids) {
+    if (const Item* item = job.find(id)) those.items.push_back(*item);
+  }
+  const std::vector<std::string> own = on_their_own(job, ids);
+  for (const Item& item : those.items) {
+    const bool alone = std::find(own.begin(), own.end(), item.piece.id) != own.end();
+    if (alone && !stands_alone(item.piece))
+      throw bad_input("“" + item.piece.name + "” hangs on a piece that is not chosen: choose that, too, to turn both.");
+  }
+  if (!may_turn_layout(those))
+    throw bad_input(
+        "Copies, mirror images and what is laid out in shares keep their direction: leave them out to turn "
+        "the others.");
+  turn_layout(those, degrees, about);
+  for (const Item& item : those.items) job.find(item.piece.id)->piece = item.piece;
+}
+
 void line_up(Job& job, const std::vector<std::string>& ids, LineUp how) {
   if (ids.empty()) return;
   const Box to = box_of(job, ids.front());

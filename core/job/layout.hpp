@@ -24,6 +24,15 @@ void group(Job& job, const std::vector<std::string>& ids);
 void ungroup(Job& job, const std::vector<std::string>& ids);         // with all that belong to their groups
 bool is_group(const Job& job, const std::vector<std::string>& ids);  // they are one group, whole
 
+// Those of the chosen that do not come along by themselves when the others move: made from none of them, and not laid
+// out in shares of one.
+std::vector<std::string> on_their_own(const Job& job, const std::vector<std::string>& ids);
+
+// All of them moved, or turned about a point, as one. Throws Problem where one of them keeps a direction of its own
+// (copies in rows, mirror images) or hangs on a piece that is not chosen.
+void shift_chosen(Job& job, const std::vector<std::string>& ids, Point by);
+void turn_chosen(Job& job, const std::vector<std::string>& ids, double degrees, Point about);
+
 // All of them larger or smaller by this factor about a point, whatever they are made of, their proportions kept.
 void scale_layout(Job& job, const std::vector<std::string>& ids, double factor, Point about);
 

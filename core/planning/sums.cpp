@@ -5,6 +5,7 @@
 #include "grounds/grounds.hpp"
 #include "machine/motion.hpp"
 #include "planning/fill.hpp"
+#include "planning/trials.hpp"
 #include "stock/species.hpp"
 
 namespace doyen {
@@ -121,22 +122,11 @@ VSeconds v_seconds(const Plan& plan, const Rack& rack, const std::string& id, co
   const Item* item = plan.job.find(id);
   if (piece == nullptr || item == nullptr || !piece->problem.empty()) return seconds;
   const std::string wood = wood_class_of(plan.job.blank);
-  const Rack own = rack_for(plan.job, rack);
-  const Travel travel = travel_of(plan.job, plan.machine, item->cut.back ? Side::Back : Side::Front);
-  for (const Bit& bit : own.bits) {
+  for (const Bit& bit : rack_for(plan.job, rack).bits) {
     if (bit.kind != BitKind::V || !bit.feeds_in(wood).known()) continue;
     Treatment cut = item->cut;
     cut.bit = bit.id;
-    double total = 0;
-    for (const PartOnGround& part : parts_on_grounds(piece->outlines, piece->around)) {
-      const PieceCuts cuts = cut_piece(id, part.outlines, cut, plan.job.blank, own, cancel, part.around);
-      for (const Operation& op : cuts.operations) {
-        Feeds feeds = own.find(op.bit)->feeds_in(wood);
-        feeds.feed *= op.feed_share;
-        total += run_time(op.passes, feeds, plan.machine, {}, &travel).seconds;
-      }
-    }
-    seconds[bit.id] = total;
+    seconds[bit.id] = try_cut(plan, rack, id, cut, cancel).seconds;
   }
   return seconds;
 }

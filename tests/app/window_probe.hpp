@@ -12,6 +12,7 @@
 #include <QToolButton>
 #include <catch2/catch.hpp>
 
+#include "parts/fold.hpp"
 #include "shell/main_window.hpp"
 #include "shell/shots.hpp"
 
@@ -44,6 +45,18 @@ struct Window {
     REQUIRE(found != nullptr);
     return found;
   }
+  // What is folded away is unfolded first, as a person does.
+  template <typename Widget>
+  Widget* reach(const char* name) {
+    auto* found = find<Widget>(name);
+    for (QWidget* up = found->parentWidget(); up != nullptr; up = up->parentWidget()) {
+      if (auto* fold = qobject_cast<Fold*>(up); fold != nullptr && !fold->open()) {
+        fold->set_open(true);
+        QTest::qWait(10);
+      }
+    }
+    return found;
+  }
   // The ticket on top, and the visible buttons in it that say this.
   QScrollArea* ticket() {
     for (QScrollArea* area : window.findChildren<QScrollArea*>()) {
@@ -64,7 +77,7 @@ struct Window {
   }
   // Types into a field as a person does: all of it replaced, Enter.
   void type(const char* name, const QString& text) {
-    auto* field = find<QLineEdit>(name);
+    auto* field = reach<QLineEdit>(name);
     field->setFocus();
     field->selectAll();
     QTest::keyClicks(field, text);
@@ -86,13 +99,13 @@ struct Window {
     settle();
   }
   void pick(const char* name, int index) {
-    auto* box = find<QComboBox>(name);
+    auto* box = reach<QComboBox>(name);
     box->setCurrentIndex(index);
     Q_EMIT box->activated(index);
     settle();
   }
   void spin(const char* name, double value) {
-    auto* box = find<QAbstractSpinBox>(name);
+    auto* box = reach<QAbstractSpinBox>(name);
     box->setFocus();
     box->selectAll();
     QTest::keyClicks(box, QString::number(value));
@@ -100,7 +113,7 @@ struct Window {
     settle();
   }
   void empty(const char* name) {  // a field that may be left empty
-    auto* field = find<QLineEdit>(name);
+    auto* field = reach<QLineEdit>(name);
     field->setFocus();
     field->selectAll();
     QTest::keyClick(field, Qt::Key_Delete);

@@ -359,6 +359,32 @@ TEST_CASE("pieces line up, stand at equal gaps, and grow together") {
   CHECK(box(job, "b").width() == Approx(80));
 }
 
+TEST_CASE("chosen pieces are turned as one about a point; what hangs on another comes along once") {
+  Job job = job_of({{"a", "A", PlainShape{ShapeKind::Rectangle, 20, 10}, {50, 50}, 0},
+                    {"b", "B", PlainShape{ShapeKind::Rectangle, 40, 10}, {160, 61}, 30}});
+  Derived grown;
+  grown.from = {"a"};
+  job.items.push_back({{"g", "G", grown, {0, 0}, 0}, {}});
+  const std::vector<std::string> all{"a", "b", "g"};
+  CHECK(on_their_own(job, all) == std::vector<std::string>{"a", "b"});
+  const Box before = box(job, "g");
+  turn_chosen(job, all, 90, {100, 50});
+  // A quarter turn to the left: (x, y) from the middle becomes (-y, x).
+  CHECK(job.find("a")->piece.at.x == Approx(100));
+  CHECK(job.find("a")->piece.at.y == Approx(0));
+  CHECK(job.find("b")->piece.at.x == Approx(89));
+  CHECK(job.find("b")->piece.at.y == Approx(110));
+  CHECK(job.find("b")->piece.turn == Approx(120));
+  CHECK(box(job, "g").width() == Approx(before.height()));
+  CHECK(box(job, "g").centre().x == Approx(100));
+  shift_chosen(job, all, {5, 7});
+  CHECK(box(job, "g").centre().x == Approx(105));
+  CHECK(box(job, "g").centre().y == Approx(7));
+  // The grown one alone hangs on what is not chosen.
+  CHECK_THROWS_WITH(turn_chosen(job, {"g", "b"}, 10, {}), Catch::Contains("“G” hangs on a piece that is not chosen"));
+  CHECK(job.find("b")->piece.turn == Approx(120));
+}
+
 TEST_CASE("equal margins fill the board with a shape and fit a drawing into it") {
   Job job = job_of({{"a", "A", PlainShape{ShapeKind::Rectangle, 20, 10}, {50, 50}, 0}, drawn(kSlab)});
   job.blank.width = 400;

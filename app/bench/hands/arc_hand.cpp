@@ -11,6 +11,7 @@ std::optional<QPointF> ArcHand::grip() const {
   const Item* item = this->item();
   const auto* l = item == nullptr ? nullptr : std::get_if<Lettering>(&item->piece.what);
   if (l == nullptr || !l->along.empty() || !l->inside.empty() || bench_.stage() != Stage::Artwork) return std::nullopt;
+  if (bench_.chosen().size() > 1) return std::nullopt;
   const QRectF r = bench_.selection_rect();
   if (r.isNull()) return std::nullopt;
   return QPointF(r.center().x() + 36, r.top() - 20);  // beside the handle that turns

@@ -12,8 +12,10 @@
 #include <QThreadPool>
 
 #include "artwork/clean_up.hpp"
+#include "parts/fold.hpp"
 #include "parts/length_field.hpp"
 #include "parts/ticket.hpp"
+#include "stages/artwork/place_fields.hpp"
 
 namespace doyen {
 
@@ -69,6 +71,7 @@ class LetteringSection : public ArtworkSection {
 
  private:
   void build_setting();
+  Fold* more_;
   QPlainTextEdit* words_;
   QComboBox *family_, *style_, *align_, *setting_, *way_, *pair_;
   LengthField *cap_, *fit_, *radius_, *margin_, *stroke_, *thicken_;
@@ -159,9 +162,11 @@ class PlaceSection : public ArtworkSection {
  private:
   void build_several();
   void build_measure();
-  LengthField *left_, *front_, *wide_, *high_, *real_, *gap_, *round_margin_, *all_wide_, *all_high_;
-  QWidget *single_, *several_, *measured_row_;
-  TextField *turn_, *name_;
+  PlaceFields* fields_;
+  LengthField *real_, *gap_, *round_margin_, *all_wide_, *all_high_;
+  Fold* single_;  // what is asked of one piece
+  QWidget *several_, *measured_row_;
+  TextField* name_;
   QLabel *measured_, *several_say_;
   QPushButton* measure_;
   Point from_, to_;

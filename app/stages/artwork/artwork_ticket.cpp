@@ -117,6 +117,8 @@ ArtworkTicket::ArtworkTicket(Workshop& shop) : Ticket(shop) {
   column_->addWidget(derived_ = new MadeSection(shop));
   column_->addWidget(place_ = new PlaceSection(shop));
   column_->addStretch();
+  bar_ = new PlaceBar(shop);
+  connect(shop_.bench, &Bench::hand_changed, bar_, &PlaceBar::refresh);
   connect(lettering_, &LetteringSection::letter_bench_wanted, this, &ArtworkTicket::letter_bench_wanted);
   connect(drawing_, &DrawingSection::trace_again, this, &ArtworkTicket::trace_again);
   connect(derived_, &MadeSection::freeze_piece, this, &ArtworkTicket::freeze_piece);
@@ -158,6 +160,7 @@ void ArtworkTicket::refresh() {
   show(drawing_, item != nullptr && std::holds_alternative<Drawing>(item->piece.what));
   show(derived_, item != nullptr && std::holds_alternative<Derived>(item->piece.what));
   show(place_, item != nullptr);
+  bar_->refresh();
   made_->setEnabled(item != nullptr);
   notice_->setVisible(item == nullptr);
   notice_->setText(

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "stages/artwork/artwork_sections.hpp"
+#include "stages/artwork/place_bar.hpp"
 
 namespace doyen {
 
@@ -36,6 +37,7 @@ class ArtworkTicket : public Ticket {
   DrawingSection* drawing_;
   MadeSection* derived_;
   PlaceSection* place_;
+  PlaceBar* bar_;
   bool filling_ = false;
 };
 

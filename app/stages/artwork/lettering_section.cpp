@@ -38,6 +38,8 @@ LetteringSection::LetteringSection(Workshop& shop) : ArtworkSection(shop) {
   fit_ = new LengthField(1, 20'000, true);
   column_->addWidget(make_row(tr("Cap height"), cap_));
   column_->addWidget(make_row(tr("Fit to width"), fit_));
+  more_ = new Fold(tr("Spacing and the line's shape"), QStringLiteral("letteringMore"));
+  column_->addWidget(more_);
   align_ = new QComboBox;
   align_->addItems({tr("left"), tr("centre"), tr("right")});
   spacing_ = new QSpinBox;
@@ -46,9 +48,9 @@ LetteringSection::LetteringSection(Workshop& shop) : ArtworkSection(shop) {
   line_spacing_ = new QSpinBox;
   line_spacing_->setRange(30, 400);
   line_spacing_->setSuffix(tr(" %"));
-  column_->addWidget(make_row(tr("Align lines"), align_));
-  column_->addWidget(make_row(tr("Letter spacing"), spacing_));
-  column_->addWidget(make_row(tr("Line spacing"), line_spacing_));
+  more_->body()->addWidget(make_row(tr("Align lines"), align_));
+  more_->body()->addWidget(make_row(tr("Letter spacing"), spacing_));
+  more_->body()->addWidget(make_row(tr("Line spacing"), line_spacing_));
   build_setting();
 
   const auto edit = [this](const QString& name, const std::function<void(Lettering&)>& change,
@@ -109,34 +111,34 @@ LetteringSection::LetteringSection(Workshop& shop) : ArtworkSection(shop) {
 void LetteringSection::build_setting() {
   pair_ = new QComboBox;
   pair_by_ = spin(-100, 300, tr(" %"));
-  column_->addWidget(make_row(tr("Extra space between"), pair_));
-  column_->addWidget(make_row(tr("by"), pair_by_));
+  more_->body()->addWidget(make_row(tr("Extra space between"), pair_));
+  more_->body()->addWidget(make_row(tr("by"), pair_by_));
   setting_ = new QComboBox;
   setting_->setObjectName(QStringLiteral("setting"));
   setting_->addItems(
       {tr("straight"), tr("curved upward"), tr("curved downward"), tr("along a piece"), tr("fitted inside a piece")});
-  column_->addWidget(make_row(tr("Shape of the line"), setting_));
+  more_->body()->addWidget(make_row(tr("Shape of the line"), setting_));
   radius_ = new LengthField(5, 50'000);
   radius_->setObjectName(QStringLiteral("radius"));
-  column_->addWidget(make_row(tr("Radius"), radius_));
+  more_->body()->addWidget(make_row(tr("Radius"), radius_));
   way_ = new QComboBox;
-  column_->addWidget(make_row(tr("Piece"), way_));
+  more_->body()->addWidget(make_row(tr("Piece"), way_));
   start_ = spin(0, 100, tr(" % of its way"));
-  column_->addWidget(make_row(tr("Middle at"), start_));
+  more_->body()->addWidget(make_row(tr("Middle at"), start_));
   margin_ = new LengthField(0, 5000);
-  column_->addWidget(make_row(tr("Margin"), margin_));
+  more_->body()->addWidget(make_row(tr("Margin"), margin_));
   margin_share_ = spin(0, 200, tr(" % of the words' height"));
-  column_->addWidget(make_row(tr("Margin"), margin_share_));
+  more_->body()->addWidget(make_row(tr("Margin"), margin_share_));
   by_share_ = new QCheckBox(tr("Margin as a share of the height"));
-  column_->addWidget(by_share_);
+  more_->body()->addWidget(by_share_);
   thicken_ = new LengthField(0, 100, true);
   thicken_->setPlaceholderText(tr("none"));
   thicken_->setToolTip(tr("Every stroke grows by this on each side, so that the bit reaches the thin ones"));
   thicken_->setObjectName(QStringLiteral("thicken"));
-  column_->addWidget(make_row(tr("Thickened by"), thicken_));
+  more_->body()->addWidget(make_row(tr("Thickened by"), thicken_));
   stroke_ = new LengthField(0, 500, true);
   stroke_->setPlaceholderText(tr("none: bit follows"));
-  column_->addWidget(make_row(tr("Line width"), stroke_));
+  more_->body()->addWidget(make_row(tr("Line width"), stroke_));
   connect(pair_, &QComboBox::activated, this, [this] { refresh_again(); });
   connect(pair_by_, &QSpinBox::valueChanged, this, [this](int by) {
     const std::string pair = pair_->currentData().toString().toStdString();
@@ -266,6 +268,10 @@ void LetteringSection::refresh(const Item& item) {
   show_row(start_, setting_->currentIndex() == 3);
   show_row(margin_, setting_->currentIndex() == 4);
   show_row(stroke_, is_single_line(l.face));
+  QStringList set{setting_->currentText()};
+  if (l.thicken > 0) set << tr("thickened");
+  if (!l.pairs.empty()) set << tr("pairs spaced");
+  more_->set_summary(set.join(QStringLiteral(", ")));
   cap_->setEnabled(l.inside.empty());
   fit_->setEnabled(l.inside.empty());
 }

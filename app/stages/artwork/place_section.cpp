@@ -10,25 +10,19 @@ namespace doyen {
 PlaceSection::PlaceSection(Workshop& shop) : ArtworkSection(shop) {
   column_->addWidget(make_line());
   build_several();
-  single_ = new QWidget;
-  auto* rows = new QVBoxLayout(single_);
-  rows->setContentsMargins(0, 0, 0, 0);
-  rows->setSpacing(7);
+  single_ = new Fold(tr("Name, place and size"), QStringLiteral("placeMore"), true);
+  QVBoxLayout* rows = single_->body();
   column_->addWidget(single_);
   name_ = new TextField(check_name);
   name_->setObjectName(QStringLiteral("pieceName"));
   rows->addWidget(make_row(tr("Called"), name_));
-  left_ = new LengthField(-20'000, 20'000);
-  front_ = new LengthField(-20'000, 20'000);
-  wide_ = new LengthField(0.5, 20'000);
-  high_ = new LengthField(0.5, 20'000);
-  turn_ = new TextField([](const QString& words) { parse_angle(words); });
-  left_->setObjectName(QStringLiteral("fromLeft"));
-  rows->addWidget(make_row(tr("From left"), left_));
-  rows->addWidget(make_row(tr("From front"), front_));
-  rows->addWidget(make_row(tr("Over all width"), wide_));
-  rows->addWidget(make_row(tr("Over all height"), high_));
-  rows->addWidget(make_row(tr("Turned by"), turn_));
+  fields_ = new PlaceFields(shop_, this);
+  fields_->left->setObjectName(QStringLiteral("fromLeft"));
+  rows->addWidget(make_row(tr("From left"), fields_->left));
+  rows->addWidget(make_row(tr("From front"), fields_->front));
+  rows->addWidget(make_row(tr("Over all width"), fields_->wide));
+  rows->addWidget(make_row(tr("Over all height"), fields_->high));
+  rows->addWidget(make_row(tr("Turned by"), fields_->turn));
   build_measure();
   round_margin_ = new LengthField(0, 5000);
   round_margin_->setObjectName(QStringLiteral("roundMargin"));
@@ -98,29 +92,10 @@ PlaceSection::PlaceSection(Workshop& shop) : ArtworkSection(shop) {
   connect(name_, &TextField::entered, this, [this](const QString& words) {
     if (!filling_) shop_.edit_item(tr("name a piece"), [&](Item& item) { item.piece.name = words.toStdString(); });
   });
-  connect(left_, &LengthField::entered, this, [this](std::optional<double> mm) {
-    const double by = *mm - box().left;
-    shop_.document.edit(tr("move by number"), [&](Job& job) { job.shift(shop_.selected.toStdString(), {by, 0}); });
-  });
-  connect(front_, &LengthField::entered, this, [this](std::optional<double> mm) {
-    const double by = *mm - box().bottom;
-    shop_.document.edit(tr("move by number"), [&](Job& job) { job.shift(shop_.selected.toStdString(), {0, by}); });
-  });
-  const auto resize = [this](double wanted, double now) {
-    const double k = wanted / now;
-    if (!(k > 0) || !std::isfinite(k)) return;
-    shop_.edit_item(tr("size by number"), [&](Item& item) { size_piece(item.piece, k, k); });
-  };
-  connect(wide_, &LengthField::entered, this, [this, resize](std::optional<double> mm) { resize(*mm, box().width()); });
-  connect(high_, &LengthField::entered, this,
-          [this, resize](std::optional<double> mm) { resize(*mm, box().height()); });
-  connect(turn_, &TextField::entered, this, [this](const QString& words) {
-    shop_.edit_item(tr("turn by number"), [&](Item& item) { item.piece.turn = parse_angle(words); });
-  });
 }
 
 void PlaceSection::build_measure() {
-  auto* rows = static_cast<QVBoxLayout*>(single_->layout());
+  QVBoxLayout* rows = single_->body();
   measure_ = new QPushButton(tr("Size it by a length you know…"));
   measure_->setObjectName(QStringLiteral("measure"));
   rows->addWidget(measure_, 0, Qt::AlignLeft);
@@ -170,11 +145,7 @@ void PlaceSection::build_several() {
   column->addWidget(several_say_);
   auto* holder = new QWidget;
   auto* flow = new FlowLayout(holder, 6);
-  const auto ids = [this] {
-    std::vector<std::string> all;
-    for (const QString& id : shop_.chosen()) all.push_back(id.toStdString());
-    return all;
-  };
+  const auto ids = [this] { return shop_.chosen_ids(); };
   const std::pair<QString, LineUp> ways[] = {
       {tr("Left edges"), LineUp::Left},   {tr("Middles ↕"), LineUp::Middle},       {tr("Right edges"), LineUp::Right},
       {tr("Front edges"), LineUp::Front}, {tr("Middles ↔"), LineUp::MiddleAcross}, {tr("Back edges"), LineUp::Back}};
@@ -232,14 +203,10 @@ void PlaceSection::refresh(const Item& item) {
   }
   name_->show_text(QString::fromStdString(item.piece.name));
   const doyen::Box b = box();
-  left_->show_length(b.empty() ? 0 : b.left, job.lengths);
-  front_->show_length(b.empty() ? 0 : b.bottom, job.lengths);
-  wide_->show_length(b.width(), job.lengths);
-  high_->show_length(b.height(), job.lengths);
-  const bool own_size =
-      std::holds_alternative<Lettering>(item.piece.what) || std::holds_alternative<Drawing>(item.piece.what);
-  show_row(wide_, own_size);
-  show_row(high_, own_size);
+  fields_->show(item);
+  const bool own_size = fields_->sized_as_a_whole(item);
+  show_row(fields_->wide, own_size);
+  show_row(fields_->high, own_size);
   const auto* shape = std::get_if<PlainShape>(&item.piece.what);
   measure_->setVisible(own_size || (shape != nullptr && shape->shares_of.empty()));
   if (!shop_.bench->measure().active()) measured_row_->hide();
@@ -247,7 +214,6 @@ void PlaceSection::refresh(const Item& item) {
   round_margin_->show_length(
       b.empty() ? 0 : std::max(0.0, std::min({b.left, b.bottom, board.width - b.right, board.height - b.top})),
       job.lengths);
-  turn_->show_text(QString::fromStdString(format_number(item.piece.turn, 2)) + QStringLiteral("°"));
 }
 
 }  // namespace doyen

@@ -46,26 +46,29 @@ CutsTicket::CutsTicket(Workshop& shop) : Ticket(shop) {
   face_ = new QComboBox;
   face_->setObjectName(QStringLiteral("side"));
   face_->addItems({tr("from the front"), tr("from the back")});
-  chosen->addWidget(make_row(tr("Cut"), face_));
   connect(face_, &QComboBox::activated, this, [this](int i) {
     shop_.edit_cuts(i == 1 ? tr("cut it from the back") : tr("cut it from the front"),
                     [&](Item& item) { item.cut.back = i == 1; });
   });
-  chosen->addWidget(make_row(tr("Ground"), ground_));
   moves_ = new MovesSection(shop_);
-  chosen->addWidget(moves_);
   connect(moves_, &MovesSection::rack_wanted, this, &CutsTicket::rack_wanted);
   connect(ground_, &LengthField::entered, this, [this](std::optional<double> mm) {
     shop_.edit_cuts(mm ? tr("say the ground it lies on") : tr("let Doyen find its ground"),
                     [&](Item& item) { item.cut.ground = mm; });
   });
   resin_ = new ResinRow(shop_);
-  chosen->addWidget(resin_);
   connect(inlay_section_, &InlaySection::proof_wanted, this, &CutsTicket::proof_wanted);
   connect(inlay_section_, &InlaySection::answer_wanted, this, &CutsTicket::answer_wanted);
   chosen->addWidget(make_line());
   verdicts_ = new VerdictList(shop_);
   chosen->addWidget(verdicts_);
+  // What most jobs leave as it is stands below, folded.
+  lies_ = new Fold(tr("Side, ground and filling"), QStringLiteral("sideOpen"));
+  lies_->body()->addWidget(make_row(tr("Cut"), face_));
+  lies_->body()->addWidget(make_row(tr("Ground"), ground_));
+  lies_->body()->addWidget(resin_);
+  chosen->addWidget(lies_);
+  chosen->addWidget(moves_);
   column_->addWidget(chosen_);
   column_->addStretch();
 
@@ -159,6 +162,11 @@ void CutsTicket::refresh() {
     }
     resin_->setVisible(ResinRow::fits(item->cut.kind));
     if (ResinRow::fits(item->cut.kind)) resin_->refresh(*item);
+    lies_->setVisible(item->cut.kind != Treatment::Kind::None);
+    QStringList set{item->cut.kind == Treatment::Kind::Inlay ? ground : face_->currentText()};
+    if (item->cut.ground) set << tr("ground given");
+    if (item->cut.resin) set << tr("filled with resin");
+    lies_->set_summary(set.join(QStringLiteral(", ")));
     look_->show_chosen(item->cut.kind);
     verdicts_->show_for(shop_.selected, false);
   }

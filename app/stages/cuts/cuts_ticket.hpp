@@ -30,6 +30,7 @@ class CutsTicket : public Ticket {
   InlaySection* inlay_section_;
   QComboBox* face_;
   LengthField* ground_;
+  Fold* lies_;
   MovesSection* moves_;
   ResinRow* resin_;
   VerdictList* verdicts_;

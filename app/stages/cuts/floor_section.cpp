@@ -22,7 +22,7 @@ FloorSection::FloorSection(Workshop& shop) : LookSection(shop) {
   column->addWidget(about_);
   build_choices(column);
   build_insert(column);
-  build_bits(column);
+  add_bit_rows();
   column->addWidget(make_line());
   deep_ = new NumberCard(tr("Goes down to"));
   floor_ = new NumberCard(tr("Cleared with"));
@@ -156,15 +156,6 @@ void FloorSection::build_insert(QVBoxLayout* column) {
   });
 }
 
-void FloorSection::build_bits(QVBoxLayout* column) {
-  QVBoxLayout* rows = nullptr;
-  bits_ = holder_with_column(rows);
-  rows->setSpacing(3);
-  rows->addWidget(make_label(tr("Cleared large to small; with none ticked Doyen proposes"), "faded"));
-  clearing_ = add_clearing_boxes(rows);
-  column->addWidget(bits_);
-}
-
 void FloorSection::open_sums(bool open) { deep_->set_open(open); }
 
 void FloorSection::refresh(const Item& item, const PiecePlan* piece) {
@@ -216,8 +207,8 @@ void FloorSection::refresh(const Item& item, const PiecePlan* piece) {
   notch_->show_length(t.insert.notch > 0 ? std::optional(t.insert.notch) : std::nullopt, job.lengths);
   corners_->setCurrentIndex(static_cast<int>(t.insert.corners));
   sheet_->setCurrentIndex(t.insert.cut ? std::max(0, sheet_->findData(QString::fromStdString(t.insert.material))) : 0);
-  bits_->setVisible(clears_floor(t));
-  tick_clearing(clearing_, t);
+  clearing_->setVisible(clears_floor(t));
+  refresh_bit_rows(item, piece);
   const bool known = piece != nullptr && piece->problem.empty() && !piece->cuts.operations.empty();
   deep_->setVisible(known);
   floor_->setVisible(known && !piece->cuts.bits.empty());

@@ -22,13 +22,11 @@ class FloorSection : public LookSection {
  private:
   void build_choices(QVBoxLayout* column);
   void build_insert(QVBoxLayout* column);
-  void build_bits(QVBoxLayout* column);
   QLabel* about_;
   QComboBox *bit_, *flanks_, *panel_, *side_, *corners_, *sheet_;
   LengthField *depth_, *margin_, *thickness_, *clearance_, *cover_, *notch_, *peck_, *spacing_, *terrace_, *slot_;
   QSpinBox* steps_;
-  QWidget *insert_, *bits_;
-  QList<QCheckBox*> clearing_;
+  QWidget* insert_;
   NumberCard *deep_, *floor_;
   QLabel* reach_;
 };

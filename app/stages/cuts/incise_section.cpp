@@ -15,13 +15,7 @@ InciseSection::InciseSection(Workshop& shop) : LookSection(shop) {
   limit_->setToolTip(
       tr("Wide strokes end in a flat floor at this depth; leave empty to let every stroke go as deep as it is wide"));
   column_->addWidget(make_row(tr("Floor limit"), limit_));
-  clearing_box_ = new QWidget;
-  auto* clearing = new QVBoxLayout(clearing_box_);
-  clearing->setContentsMargins(0, 0, 0, 0);
-  clearing->setSpacing(3);
-  clearing->addWidget(make_label(tr("Flat bits that clear the floors first"), "faded"));
-  clearing_ = add_clearing_boxes(clearing);
-  column_->addWidget(clearing_box_);
+  add_bit_rows();
   depth_ = new NumberCard(tr("Goes down to"));
   floor_ = new NumberCard(tr("Flat floors"));
   letters_ = make_label({}, "faded");
@@ -41,8 +35,8 @@ InciseSection::InciseSection(Workshop& shop) : LookSection(shop) {
 void InciseSection::refresh(const Item& item, const PiecePlan* piece) {
   fill_bits(v_bit_, BitKind::V, item.cut.bit);
   limit_->show_length(item.cut.incise.floor_limit, shop_.document.job().lengths);
-  clearing_box_->setVisible(item.cut.incise.floor_limit.has_value());
-  tick_clearing(clearing_, item.cut);
+  clearing_->setVisible(item.cut.incise.floor_limit.has_value());
+  refresh_bit_rows(item, piece);
   const bool known = piece != nullptr && piece->cuts.groove.has_value();
   depth_->setVisible(known);
   angles_->setVisible(known);

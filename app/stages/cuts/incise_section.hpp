@@ -18,8 +18,6 @@ class InciseSection : public LookSection {
   void show_angles(const Item& item);
   QComboBox* v_bit_;
   LengthField* limit_;
-  QWidget* clearing_box_;
-  QList<QCheckBox*> clearing_;
   NumberCard *depth_, *angles_, *floor_;
   QLabel* letters_;
 };

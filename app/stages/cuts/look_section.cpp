@@ -30,35 +30,24 @@ void LookSection::connect_bits(QComboBox* box) {
   });
 }
 
-QList<QCheckBox*> LookSection::add_clearing_boxes(QVBoxLayout* column) {
-  QList<QCheckBox*> all;
-  auto* boxes = new QWidget;
-  auto* grid = new QGridLayout(boxes);
-  grid->setContentsMargins(0, 0, 0, 0);
-  grid->setVerticalSpacing(2);
-  for (const Bit& bit : shop_.rack.bits) {
-    if (bit.kind != BitKind::Flat) continue;
-    auto* box = new QCheckBox(QString::fromStdString(bit.name));
-    box->setProperty("bit", QString::fromStdString(bit.id));
-    grid->addWidget(box, static_cast<int>(all.size()) / 2, static_cast<int>(all.size()) % 2);
-    all << box;
-    connect(box, &QCheckBox::clicked, this, [this, box](bool on) {
-      const std::string id = box->property("bit").toString().toStdString();
-      edit(on ? tr("clear with the %1").arg(box->text()) : tr("leave out the %1").arg(box->text()), [&](Treatment& t) {
-        std::erase(t.clearing, id);
-        if (on) t.clearing.push_back(id);
-      });
+void LookSection::add_bit_rows() {
+  clearing_ = new Fold(tr("Bits that clear the floors"), QStringLiteral("bitsOpen"));
+  clearing_->body()->addWidget(make_label(tr("Large to small; with none ticked Doyen proposes"), "faded"));
+  rows_ = new BitRows(shop_);
+  clearing_->body()->addWidget(rows_);
+  column_->addWidget(clearing_);
+  connect(rows_, &BitRows::ticked, this, [this](const QString& bit, const QString& name, bool on) {
+    edit(on ? tr("clear with the %1").arg(name) : tr("leave out the %1").arg(name), [&](Treatment& t) {
+      const std::string id = bit.toStdString();
+      std::erase(t.clearing, id);
+      if (on) t.clearing.push_back(id);
     });
-  }
-  column->addWidget(boxes);
-  return all;
+  });
 }
 
-void LookSection::tick_clearing(const QList<QCheckBox*>& boxes, const Treatment& cut) {
-  for (QCheckBox* box : boxes) {
-    const std::string id = box->property("bit").toString().toStdString();
-    box->setChecked(std::find(cut.clearing.begin(), cut.clearing.end(), id) != cut.clearing.end());
-  }
+void LookSection::refresh_bit_rows(const Item& item, const PiecePlan* piece) {
+  rows_->refresh(item, piece);
+  clearing_->set_summary(rows_->summary());
 }
 
 }  // namespace doyen

@@ -3,10 +3,11 @@
 
 #include <QCheckBox>
 #include <QComboBox>
-#include <QGridLayout>
 
+#include "parts/fold.hpp"
 #include "parts/length_field.hpp"
 #include "parts/ticket.hpp"
+#include "stages/cuts/bit_rows.hpp"
 #include "treatments/look.hpp"
 
 namespace doyen {
@@ -27,13 +28,17 @@ class LookSection : public QWidget {
   // rack lost it.
   void fill_bits(QComboBox* box, std::optional<BitKind> kind, const std::string& chosen);
   void connect_bits(QComboBox* box);
-  // The rack's flat bits, ticked where they clear floors for the piece.
-  QList<QCheckBox*> add_clearing_boxes(QVBoxLayout* column);
-  static void tick_clearing(const QList<QCheckBox*>& boxes, const Treatment& cut);
+  // The rack's flat bits, ticked where they clear floors for the piece; folded away, with the ticked ones named.
+  void add_bit_rows();
+  void refresh_bit_rows(const Item& item, const PiecePlan* piece);
 
   Workshop& shop_;
   QVBoxLayout* column_;
   bool filling_ = false;
+  Fold* clearing_ = nullptr;
+
+ private:
+  BitRows* rows_ = nullptr;
 };
 
 }  // namespace doyen

@@ -7,30 +7,6 @@
 namespace doyen {
 namespace {
 
-QWidget* column_in(QVBoxLayout*& column) {
-  auto* holder = new QWidget;
-  column = new QVBoxLayout(holder);
-  column->setContentsMargins(0, 0, 0, 0);
-  column->setSpacing(7);
-  holder->hide();
-  return holder;
-}
-
-QToolButton* folder(const QString& words, const QString& name, QWidget* opens) {
-  auto* button = new QToolButton;
-  button->setText(words);
-  button->setObjectName(name);
-  button->setCheckable(true);
-  button->setAutoRaise(true);
-  button->setToolButtonStyle(Qt::ToolButtonTextBesideIcon);
-  button->setArrowType(Qt::RightArrow);
-  QObject::connect(button, &QToolButton::toggled, opens, [button, opens](bool on) {
-    button->setArrowType(on ? Qt::DownArrow : Qt::RightArrow);
-    opens->setVisible(on);
-  });
-  return button;
-}
-
 QDoubleSpinBox* number(double least, double most, const QString& name) {
   auto* box = new QDoubleSpinBox;
   box->setRange(least, most);
@@ -48,9 +24,7 @@ MovesSection::MovesSection(Workshop& shop) : shop_(shop) {
   column->setSpacing(4);
   build_moves();
   build_feeds();
-  column->addWidget(moves_open_);
   column->addWidget(moves_);
-  column->addWidget(feeds_open_);
   column->addWidget(feeds_);
 }
 
@@ -59,9 +33,8 @@ void MovesSection::edit(const QString& name, const std::function<void(Moves&)>& 
 }
 
 void MovesSection::build_moves() {
-  QVBoxLayout* rows = nullptr;
-  moves_ = column_in(rows);
-  moves_open_ = folder(tr("How the bits move"), QStringLiteral("movesOpen"), moves_);
+  moves_ = new Fold(tr("How the bits move"), QStringLiteral("movesOpen"));
+  QVBoxLayout* rows = moves_->body();
   way_ = new QComboBox;
   way_->setObjectName(QStringLiteral("way"));
   way_->addItems({tr("in rings"), tr("in rows along the grain"), tr("in rows across the grain")});
@@ -104,9 +77,8 @@ void MovesSection::build_moves() {
 }
 
 void MovesSection::build_feeds() {
-  QVBoxLayout* rows = nullptr;
-  feeds_ = column_in(rows);
-  feeds_open_ = folder(tr("Feeds"), QStringLiteral("feedsOpen"), feeds_);
+  feeds_ = new Fold(tr("How fast they go"), QStringLiteral("feedsOpen"));
+  QVBoxLayout* rows = feeds_->body();
   which_ = new QComboBox;
   which_->setObjectName(QStringLiteral("feedsOf"));
   rows->addWidget(make_row(tr("Bit"), which_));
@@ -117,10 +89,10 @@ void MovesSection::build_feeds() {
   rpm_->setSingleStep(500);
   pass_ = new LengthField(0.02, 100);
   pass_->setObjectName(QStringLiteral("passDepth"));
-  rows->addWidget(make_row(tr("Feed"), feed_));
-  rows->addWidget(make_row(tr("Plunge"), plunge_));
-  rows->addWidget(make_row(tr("Spindle"), rpm_));
-  rows->addWidget(make_row(tr("Depth per pass"), pass_));
+  rows->addWidget(make_row(tr("Goes along at"), feed_));
+  rows->addWidget(make_row(tr("Goes down at"), plunge_));
+  rows->addWidget(make_row(tr("Turns at"), rpm_));
+  rows->addWidget(make_row(tr("Each pass takes"), pass_));
   chip_ = make_label({}, "faded");
   chip_->setObjectName(QStringLiteral("chip"));
   rows->addWidget(chip_);
@@ -197,8 +169,8 @@ void MovesSection::refresh(const Item& item, const PiecePlan* piece) {
   show_row(entry_, floor || t.kind == Treatment::Kind::Pierce);
   show_row(step_, floor || t.kind == Treatment::Kind::Pierce);
   show_row(leave_on_, upright_walls(t) || through);
-  moves_open_->setVisible(floor || through);
-  moves_->setVisible((floor || through) && moves_open_->isChecked());
+  moves_->setVisible(floor || through);
+  moves_->set_summary(floor ? way_->currentText() : turn_->currentText());
   refresh_feeds(item, piece);
   filling_ = false;
 }
@@ -218,8 +190,7 @@ void MovesSection::refresh_feeds(const Item& item, const PiecePlan* piece) {
   }
   which_->setCurrentIndex(std::max(0, which_->findData(before)));
   const Bit* b = bit();
-  feeds_open_->setVisible(b != nullptr);
-  feeds_->setVisible(b != nullptr && feeds_open_->isChecked());
+  feeds_->setVisible(b != nullptr);
   if (b == nullptr) return;
   const Job& job = shop_.document.job();
   const std::string wood = wood_class_of(job.blank);
@@ -238,6 +209,7 @@ void MovesSection::refresh_feeds(const Item& item, const PiecePlan* piece) {
   rpm_->setValue(feeds.rpm);
   pass_->show_length(used.depth_per_pass(wood), job.lengths);
   const bool changed = job.run.feeds.contains(b->id);
+  feeds_->set_summary(changed ? tr("this job's own") : tr("as in the rack"));
   as_rack_->setEnabled(changed);
   keep_->setEnabled(changed);
   const ChipBounds bounds = chip_bounds(used, wood);

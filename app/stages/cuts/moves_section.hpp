@@ -5,8 +5,8 @@
 #include <QComboBox>
 #include <QDoubleSpinBox>
 #include <QPushButton>
-#include <QToolButton>
 
+#include "parts/fold.hpp"
 #include "parts/length_field.hpp"
 #include "parts/ticket.hpp"
 
@@ -29,8 +29,7 @@ class MovesSection : public QWidget {
   void refresh_feeds(const Item& item, const PiecePlan* piece);
   [[nodiscard]] const Bit* bit() const;  // whose feeds are shown
   Workshop& shop_;
-  QToolButton *moves_open_, *feeds_open_;
-  QWidget *moves_, *feeds_;
+  Fold *moves_, *feeds_;
   QComboBox *way_, *entry_, *turn_, *which_;
   QDoubleSpinBox *step_, *feed_, *plunge_, *rpm_;
   LengthField *leave_on_, *pass_;

@@ -1,0 +1,50 @@
+// The rack's flat bits to clear floors with, a row each: ticked or not, and what it would do here if it alone cleared.
+#pragma once
+
+#include <QCheckBox>
+#include <QTimer>
+#include <optional>
+
+#include "parts/ticket.hpp"
+#include "planning/piece_key.hpp"
+#include "planning/trials.hpp"
+
+namespace doyen {
+
+class BitRows : public QWidget {
+  Q_OBJECT
+ public:
+  explicit BitRows(Workshop& shop);
+  ~BitRows() override { cancel_.request(); }
+  void refresh(const Item& item, const PiecePlan* piece);
+  [[nodiscard]] QString summary() const;  // the ticked ones by name, or what Doyen proposes
+  [[nodiscard]] bool waiting() const { return waiting_; }
+
+ Q_SIGNALS:
+  void ticked(const QString& bit, const QString& name, bool on);
+
+ protected:
+  void showEvent(QShowEvent* event) override;
+
+ private:
+  struct Row {
+    QString bit;
+    QCheckBox* box;
+    QLabel* says;
+  };
+  void make_rows();
+  void ask();  // for what they would do, when that is not known and somebody looks
+  void show_trial(const QString& bit, const Trial& trial);
+  Workshop& shop_;
+  QVBoxLayout* column_;
+  QList<Row> rows_;
+  QStringList proposed_;
+  std::string piece_;
+  std::optional<PieceKey> key_, shown_;  // of the piece whatever is ticked: as it stands, and as the rows say it
+  QTimer soon_;
+  Cancel cancel_;
+  quint64 generation_ = 0;
+  bool waiting_ = false;
+};
+
+}  // namespace doyen

@@ -1,0 +1,251 @@
+// Tickets and the bar at the frame: what is decided first is on top, what is folded is found again as it was left, and
+// what a row promises is what happens when it is taken.
+#include <QMenu>
+#include <QSettings>
+
+#include "measure/length.hpp"
+#include "stages/artwork/place_bar.hpp"
+#include "stages/cuts/bit_rows.hpp"
+#include "window_probe.hpp"
+
+using namespace probe;
+
+namespace {
+
+bool on_screen(Window& w, QWidget* widget) {
+  QScrollArea* ticket = w.ticket();
+  return widget->isVisible() &&
+         ticket->viewport()->rect().contains(QRect(widget->mapTo(ticket->viewport(), QPoint()), widget->size()));
+}
+
+PlaceBar* bar(Window& w) { return w.find<PlaceBar>("placeBar"); }
+
+void type_into(QLineEdit* field, const QString& words) {
+  field->setFocus();
+  field->selectAll();
+  QTest::keyClicks(field, words);
+  QTest::keyClick(field, Qt::Key_Return);
+}
+
+}  // namespace
+
+TEST_CASE("a fold is opened by key or mouse, says what is set in it, and is found as it was left") {
+  QSettings().remove(QStringLiteral("folds"));
+  {
+    Window w;
+    w.choose(Stage::Cuts, "outline");
+    auto* head = w.find<QToolButton>("movesOpen");
+    auto* inside = w.find<QComboBox>("keptWood");
+    CHECK_FALSE(inside->isVisible());
+    CHECK_THAT(head->accessibleDescription().toStdString(), Catch::Contains("kept wood"));
+    head->setFocus(Qt::TabFocusReason);
+    QTest::keyClick(head, Qt::Key_Space);
+    CHECK(inside->isVisible());
+    w.pick("keptWood", 1);
+    CHECK_THAT(head->accessibleDescription().toStdString(), Catch::Contains("left"));
+  }
+  {
+    Window again;
+    again.choose(Stage::Cuts, "outline");
+    CHECK(again.find<QComboBox>("keptWood")->isVisible());
+    auto* head = again.find<QToolButton>("movesOpen");
+    QTest::mouseClick(head, Qt::LeftButton);
+    CHECK_FALSE(again.find<QComboBox>("keptWood")->isVisible());
+  }
+  QSettings().remove(QStringLiteral("folds"));
+}
+
+TEST_CASE("at 1280 by 800 what most jobs need of a ticket is seen without scrolling") {
+  QSettings().remove(QStringLiteral("folds"));
+  Window w;
+  REQUIRE(w.window.size() == QSize(1280, 800));
+  w.choose(Stage::Artwork, "name");
+  for (const char* name : {"words", "family", "cap", "letterBench", "layItOut"})
+    CHECK(on_screen(w, w.find<QWidget>(name)));
+  CHECK(on_screen(w, w.find<QToolButton>("letteringMore")));
+  CHECK(bar(w)->isVisible());
+  w.choose(Stage::Cuts, "name");
+  for (const char* name : {"vBit", "limit", "bitsOpen"}) CHECK(on_screen(w, w.find<QWidget>(name)));
+  w.choose(Stage::Cuts, "outline");
+  for (const char* name : {"bevelledEdge", "tabCount"}) CHECK(on_screen(w, w.find<QWidget>(name)));
+}
+
+TEST_CASE("a row of bits says what it would do, and that is what happens when it alone is ticked") {
+  Window w;
+  w.window.document().edit("a tray alone", [](Job& job) {
+    job.items.clear();
+    Item tray{{"tray", "Tray", PlainShape{PlainShape::Kind::Star, 120, 120}, {200, 110}, 0}, {}};
+    tray.cut.kind = Treatment::Kind::Recess;
+    tray.cut.depth = 5;
+    job.items.push_back(tray);
+  });
+  w.settle();
+  w.choose(Stage::Cuts, "tray");
+  for (Fold* fold : w.window.findChildren<Fold*>()) {  // each look's section has one; the one that is seen
+    if (fold->isVisible() && fold->findChild<BitRows*>() != nullptr) fold->set_open(true);
+  }
+  BitRows* rows = nullptr;
+  for (BitRows* each : w.window.findChildren<BitRows*>()) {
+    if (each->isVisible()) rows = each;
+  }
+  REQUIRE(rows != nullptr);
+  const auto said = [&](QCheckBox* box) { return box->accessibleDescription(); };
+  REQUIRE(QTest::qWaitFor(
+      [&] {
+        const QList<QCheckBox*> boxes = rows->findChildren<QCheckBox*>();
+        return !rows->waiting() &&
+               std::any_of(boxes.begin(), boxes.end(), [&](QCheckBox* b) { return !said(b).isEmpty(); });
+      },
+      60'000));
+  int tried = 0;
+  for (QCheckBox* box : rows->findChildren<QCheckBox*>()) {
+    const QString promise = said(box);
+    if (promise.isEmpty()) continue;
+    INFO(box->text().toStdString() << ": " << promise.toStdString());
+    QTest::mouseClick(box, Qt::LeftButton, {}, QPoint(8, box->height() / 2));
+    w.settle();
+    REQUIRE(box->isChecked());
+    const PiecePlan& piece = *w.plan().piece("tray");
+    REQUIRE(piece.cuts.bits == std::vector<std::string>{box->property("bit").toString().toStdString()});
+    const double left = piece.cuts.unreached.area;
+    if (left < 0.005)
+      CHECK(promise.contains("reaches all"));
+    else
+      CHECK(promise.contains(QString::fromStdString(format_area(left, w.job().lengths))));
+    // The whole run has the travel to it as well.
+    REQUIRE(w.plan().runs.size() == 1);
+    const QString time = promise.section(QLatin1Char(','), 0, 0);
+    CHECK(said(box) == promise);  // ticking changes nothing of what it would do
+    const double seconds = w.plan().runs[0].time.seconds;
+    bool near = false;
+    for (double s = seconds - 8; s <= seconds + 0.5; s += 0.1)
+      near = near || QString::fromStdString(format_duration(s)) == time;
+    CHECK(near);
+    QTest::mouseClick(box, Qt::LeftButton, {}, QPoint(8, box->height() / 2));
+    w.settle();
+    ++tried;
+  }
+  CHECK(tried >= 3);
+  QSettings().remove(QStringLiteral("folds"));
+}
+
+TEST_CASE("the bar at the frame moves, sizes, turns and centres what is chosen, and is in nobody's way") {
+  Window w;
+  w.choose(Stage::Artwork, "name");
+  PlaceBar* place = bar(w);
+  REQUIRE(place->isVisible());
+  const QList<QLineEdit*> fields = place->findChildren<QLineEdit*>();
+  REQUIRE(fields.size() == 5);
+  for (const QLineEdit* field : fields)
+    CHECK(field->fontMetrics().horizontalAdvance(field->text()) < field->width() - 8);
+  type_into(fields[0], "5 in");
+  w.settle();
+  CHECK(w.box("name").left == Approx(5 * 25.4).margin(0.01));
+  type_into(fields[1], "4");
+  w.settle();
+  CHECK(w.box("name").bottom == Approx(4 * 25.4).margin(0.01));
+  type_into(fields[2], "10 in");
+  w.settle();
+  CHECK(w.box("name").width() == Approx(254).margin(0.05));
+  CHECK(w.box("name").left > 0);
+  type_into(fields[4], "12");
+  w.settle();
+  CHECK(w.piece("name").turn == Approx(12));
+  auto* centre = place->findChild<QPushButton*>();
+  REQUIRE(centre != nullptr);
+  centre->menu()->actions()[2]->trigger();
+  w.settle();
+  CHECK(w.box("name").centre().x == Approx(w.job().blank.width / 2).margin(0.01));
+  CHECK(w.box("name").centre().y == Approx(w.job().blank.height / 2).margin(0.01));
+  // It lies off the board as long as there is room, and goes while something is dragged.
+  w.choose(Stage::Artwork, "name");
+  const QRectF board(w.window.bench().to_screen({0, w.job().blank.height}),
+                     w.window.bench().to_screen({w.job().blank.width, 0}));
+  CHECK_FALSE(QRectF(place->geometry()).intersects(board));
+  Bench& bench = w.window.bench();
+  const QPointF at = bench.to_screen(w.box("sprig").centre());
+  QTest::mousePress(&bench, Qt::LeftButton, {}, at.toPoint());
+  QMouseEvent move(QEvent::MouseMove, at + QPointF(15, 5), bench.mapToGlobal(at + QPointF(15, 5)), Qt::NoButton,
+                   Qt::LeftButton, {});
+  QApplication::sendEvent(&bench, &move);
+  CHECK_FALSE(place->isVisible());
+  QTest::mouseRelease(&bench, Qt::LeftButton, {}, (at + QPointF(15, 5)).toPoint());
+  w.settle();
+  CHECK(place->isVisible());
+  w.window.go_to_stage(Stage::Cuts);
+  QTest::qWait(50);
+  CHECK_FALSE(place->isVisible());
+}
+
+TEST_CASE("several that are chosen have one frame: moved, sized and turned by it, as one step") {
+  Window w;
+  w.choose(Stage::Artwork, "name");
+  Bench& bench = w.window.bench();
+  QTest::mouseClick(&bench, Qt::LeftButton, Qt::ShiftModifier, bench.to_screen(w.box("sprig").centre()).toPoint());
+  w.settle();
+  REQUIRE(bench.chosen().size() == 2);
+  const auto both = [&] {
+    Box all = w.box("name");
+    all.add(w.box("sprig"));
+    return all;
+  };
+  const Box before = both();
+  CHECK(bench.chosen_box().width() == Approx(before.width()).margin(0.01));
+  const double share = w.box("sprig").width() / before.width();
+  // By the corner handle at the right and front: the other corner stays.
+  const QRectF frame = bench.selection_rect();
+  const QPointF corner = frame.bottomRight();
+  w.drag(corner, corner - QPointF(frame.width() * 0.25, frame.height() * 0.25));
+  w.settle();
+  const Box smaller = both();
+  CHECK(smaller.left == Approx(before.left).margin(0.6));
+  CHECK(smaller.top == Approx(before.top).margin(0.6));
+  CHECK(smaller.width() / before.width() == Approx(0.75).margin(0.02));
+  CHECK(smaller.height() / before.height() == Approx(smaller.width() / before.width()).margin(1e-3));
+  CHECK(w.box("sprig").width() / smaller.width() == Approx(share).margin(1e-3));
+  w.window.document().undo_stack().undo();
+  w.settle();
+  CHECK(both().width() == Approx(before.width()).margin(1e-6));
+  // By the handle above it: a quarter turn about the middle of both.
+  w.choose(Stage::Artwork, "name");
+  QTest::mouseClick(&bench, Qt::LeftButton, Qt::ShiftModifier, bench.to_screen(w.box("sprig").centre()).toPoint());
+  const QRectF now = bench.selection_rect();
+  const QPointF handle(now.center().x(), now.top() - 22);
+  const double arm = now.center().y() - handle.y();
+  w.drag(handle, now.center() + QPointF(arm, 0.3));
+  w.settle();
+  CHECK(w.piece("name").turn == Approx(-90).margin(0.01));
+  CHECK(w.piece("sprig").turn == Approx(-90).margin(0.01));
+  CHECK(both().centre().x == Approx(before.centre().x).margin(0.5));
+  CHECK(w.box("name").height() == Approx(w.box("name").height()));
+  w.window.document().undo_stack().undo();
+  // By figures: both move by as much.
+  w.settle();
+  const Box name = w.box("name"), sprig = w.box("sprig");
+  w.choose(Stage::Artwork, "name");
+  QTest::mouseClick(&bench, Qt::LeftButton, Qt::ShiftModifier, bench.to_screen(w.box("sprig").centre()).toPoint());
+  QTest::qWait(30);
+  type_into(bar(w)->findChildren<QLineEdit*>()[0], "1 in");
+  w.settle();
+  CHECK(both().left == Approx(25.4).margin(0.01));
+  CHECK(w.box("name").left - name.left == Approx(w.box("sprig").left - sprig.left).margin(1e-6));
+}
+
+TEST_CASE("what keeps a direction of its own is not turned with others without a word") {
+  Window w;
+  w.window.document().edit("mirror", [](Job& job) {
+    Derived mirrored;
+    mirrored.how = Derived::How::Mirror;
+    mirrored.from = {"sprig"};
+    job.items.push_back({{"twin", "Twin", mirrored, {0, 0}, 0}, {}});
+  });
+  w.settle();
+  w.choose(Stage::Artwork, "name");
+  w.window.bench().choose_all();
+  const Job before = w.job();
+  type_into(bar(w)->findChildren<QLineEdit*>()[4], "30");
+  w.settle();
+  CHECK(w.job() == before);
+  CHECK(w.find<QLabel>("notice")->isVisible());
+  CHECK_THAT(w.find<QLabel>("notice")->text().toStdString(), Catch::Contains("keep their direction"));
+}
