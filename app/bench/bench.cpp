@@ -258,6 +258,16 @@ void Bench::speak() {
 
 QStringList Bench::chosen() const { return selected_.isEmpty() ? QStringList() : QStringList(selected_) + also_; }
 
+void Bench::choose(const QStringList& pieces) {
+  if (pieces.isEmpty()) return;
+  select(pieces.first());
+  for (const QString& id : pieces) {
+    if (id != selected_ && !also_.contains(id) && shape(id) != nullptr) also_ << id;
+  }
+  update();
+  Q_EMIT chosen_changed();
+}
+
 void Bench::choose_all() {
   if (shapes_.empty()) return;
   if (selected_.isEmpty()) select(shapes_.front().id);

@@ -38,6 +38,7 @@ class Bench : public QWidget {
   void select(const QString& piece);
   [[nodiscard]] QString selected() const { return selected_; }
   [[nodiscard]] QStringList chosen() const;  // the selected piece first, then those chosen along with it (Shift)
+  void choose(const QStringList& pieces);  // these together, the first selected
   void choose_all();
   [[nodiscard]] const Job& job() const { return job_; }
   [[nodiscard]] Stage stage() const { return stage_; }
@@ -76,6 +77,7 @@ class Bench : public QWidget {
   void turned(const QString& piece, double degrees);
   void tab_moved(const QString& piece, int tab, doyen::Point to);
   void section_moved(const doyen::SectionLine& line);
+  void view_changed();  // nearer or farther, or moved along
   void picture_changed();
   void chosen_changed();
   void edit_wanted(const QString& name, const std::function<void(doyen::Job&)>& change, const QString& merge) const;
@@ -163,6 +165,7 @@ class Bench : public QWidget {
   double scale_ = 1;  // pixels a mm
   QPointF origin_;    // screen place of the board's left front corner
   bool fitted_ = true;
+  std::tuple<double, QPointF, Side> seen_{};  // the scale, the place and the side that were last told
 
   ReliefPainter painter_;
   QImage image_;

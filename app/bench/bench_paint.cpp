@@ -12,6 +12,10 @@ using bench_detail::handle_point;
 using bench_detail::kRuler;
 
 void Bench::paintEvent(QPaintEvent*) {
+  if (const std::tuple view{scale_, origin_, side_}; view != seen_) {
+    seen_ = view;
+    Q_EMIT view_changed();
+  }
   QPainter p(this);
   p.setRenderHint(QPainter::Antialiasing);
   p.fillRect(rect(), theme::kBench);

@@ -9,6 +9,11 @@
 #include "parts/theme.hpp"
 
 namespace doyen {
+namespace {
+
+constexpr double kRulerEnd = 54;  // px, of the ruler of depths at the left
+
+}  // namespace
 
 SectionStrip::SectionStrip(QWidget* parent) : QWidget(parent) {
   setFixedHeight(theme::kStripHeight);
@@ -44,6 +49,31 @@ void SectionStrip::set_line(const SectionLine& line) {
   ask();
 }
 
+void SectionStrip::set_view(const View& view) {
+  if (view == view_) return;
+  view_ = view;
+  ask();
+}
+
+SectionStrip::Span SectionStrip::span() const {
+  const Blank& blank = plan_->job.blank;
+  const double whole = line_.along ? blank.width : blank.height, least = kRulerEnd, most = width() - 20.0;
+  Span all{0, whole, 62, width() - 34.0};
+  if (view_.scale <= 0) return all;
+  Span seen;
+  if (line_.along) {
+    seen.from = std::max(0.0, (least - view_.left) / view_.scale);
+    seen.to = std::min(whole, (most - view_.left) / view_.scale);
+    seen.left = view_.left + seen.from * view_.scale;
+    seen.right = view_.left + seen.to * view_.scale;
+  } else {
+    seen = all;
+    seen.from = std::max(0.0, view_.low);
+    seen.to = std::min(whole, view_.high);
+  }
+  return seen.to - seen.from > whole / 1000 ? seen : all;  // the board is out of sight
+}
+
 void SectionStrip::show_fit(const std::shared_ptr<const Fit>& fit, const std::shared_ptr<const Halves>& halves) {
   if (fit == fit_) return;
   fit_ = fit;
@@ -60,7 +90,10 @@ bool SectionStrip::shows_fit() const {
 
 void SectionStrip::ask() {
   apart_->setVisible(shows_fit());
-  if (plan_) painter_.request_section(plan_, line_, static_cast<int>(width() * devicePixelRatioF() * 2));
+  if (plan_) {
+    const Span seen = span();
+    painter_.request_section(plan_, line_, seen.from, seen.to, static_cast<int>(width() * devicePixelRatioF() * 2));
+  }
   update();
 }
 
@@ -101,10 +134,13 @@ void SectionStrip::paintEvent(QPaintEvent*) {
 
   if (shows_fit()) return paint_fit(p);
 
-  const double whole = line_.along ? blank.width : blank.height;
   const double thick = blank.thickest();
-  const double left = 62, right = width() - 34, top = 46, bottom = height() - 30;
-  const double sx = (right - left) / whole;
+  const Span seen = span();
+  const double left = seen.left, right = seen.right, top = 46, bottom = height() - 30;
+  const double sx = seen.scale();
+  // Where the board goes on beyond what is seen, its wood does, too.
+  const double whole = line_.along ? blank.width : blank.height;
+  const double before = seen.from > 1e-6 ? left - 4 : left, beyond = seen.to < whole - 1e-6 ? right + 4 : right;
   double times = (bottom - top) / (thick * sx);
   times = times >= 1 ? std::max(1.0, std::floor(times * 2) / 2) : times;
   const double sz = std::min((bottom - top) / thick, sx * times);
@@ -112,12 +148,14 @@ void SectionStrip::paintEvent(QPaintEvent*) {
   if (times > 1.01)
     p.drawText(QRect(330, 6, 260, 22), Qt::AlignVCenter,
                tr("depth drawn %1× too tall").arg(QString::fromStdString(format_number(sz / sx, 1))));
+  else if (times < 0.99)
+    p.drawText(QRect(330, 6, 260, 22), Qt::AlignVCenter, tr("depth drawn at %1 %").arg(sz / sx * 100, 0, 'f', 0));
 
   // Bed, then the wood with its profile.
   const double bed = top + thick * sz;
   p.fillRect(QRectF(left - 6, bed, right - left + 28, 9), QColor(0xD2, 0xC3, 0xA8));
   p.setFont(theme::font(8));
-  p.drawText(QPointF(right + 6, bed + 20), tr("bed"));
+  p.drawText(QRectF(width() - 60, bed + 11, 54, 14), Qt::AlignRight, tr("bed"));
   if (heights_.empty()) return;
   const double step = (right - left) / static_cast<double>(heights_.size());
   double lowest = 0;
@@ -135,18 +173,18 @@ void SectionStrip::paintEvent(QPaintEvent*) {
   }
   const WoodLook look = wood_look(blank);
   QPainterPath wood;
-  wood.moveTo(left, bed);
-  wood.lineTo(left, surface.first().y());
+  wood.moveTo(before, bed);
+  wood.lineTo(before, surface.first().y());
   for (const QPointF& q : surface) wood.lineTo(q);
-  wood.lineTo(right, surface.last().y());
-  wood.lineTo(right, bed);
+  wood.lineTo(beyond, surface.last().y());
+  wood.lineTo(beyond, bed);
   for (std::size_t i = back_.size(); i-- > 0;) {  // what is cut from the back opens the underside
     const double z = std::max<double>(back_[i], -thick);
     wood.lineTo(left + (static_cast<double>(i) + 0.5) * step, bed + z * sz);
   }
   wood.closeSubpath();
   QPainterPath slab;
-  slab.addRect(QRectF(left, top - 1, right - left, bed - top + 1));
+  slab.addRect(QRectF(before, top - 1, beyond - before, bed - top + 1));
   const QPainterPath body = wood.intersected(slab);
   const auto colour = [](const Colour& c, double k) {
     return QColor::fromRgbF(static_cast<float>(c.red * k), static_cast<float>(c.green * k),
@@ -155,9 +193,11 @@ void SectionStrip::paintEvent(QPaintEvent*) {
   QLinearGradient shade(0, top, 0, bed);
   shade.setColorAt(0, colour(look.species.light, 1.02));
   shade.setColorAt(1, colour(look.species.light, 0.86));
+  p.save();
+  p.setClipRect(QRectF(left - 1, top - 2, right - left + 2, bed - top + 4));
   p.fillPath(body, shade);
   p.save();
-  p.setClipPath(body);
+  p.setClipPath(body, Qt::IntersectClip);
   QColor ring = colour(look.species.dark, 0.9);
   ring.setAlphaF(static_cast<float>(0.5 * look.species.figure));
   p.setPen(QPen(ring, 1));
@@ -172,6 +212,7 @@ void SectionStrip::paintEvent(QPaintEvent*) {
   p.setPen(QPen(QColor(0x6B, 0x3F, 0x22), 1));
   p.setBrush(Qt::NoBrush);
   p.drawPath(body);
+  p.restore();
   p.setPen(QPen(theme::kFaded, 1, Qt::DotLine));
   p.drawLine(QPointF(left, top), QPointF(right, top));
   // Over-cut into the bed, where something goes through.
@@ -187,10 +228,10 @@ void SectionStrip::paintEvent(QPaintEvent*) {
   for (int k = 0; k * unit <= thick + 1e-6; ++k) {
     const double y = top + k * unit * sz;
     p.setPen(theme::kFaded);
-    p.drawLine(QPointF(left - 8, y), QPointF(left - 2, y));
+    p.drawLine(QPointF(kRulerEnd - 7, y), QPointF(kRulerEnd - 1, y));
     LengthStyle style = job.lengths;
     style.fractions = true;
-    p.drawText(QRectF(left - 56, y - 8, 44, 16), Qt::AlignRight | Qt::AlignVCenter,
+    p.drawText(QRectF(0, y - 8, kRulerEnd - 10, 16), Qt::AlignRight | Qt::AlignVCenter,
                QString::fromStdString(format_length(k * unit, style, false)));
   }
   p.drawText(QRectF(2, top - 22, 60, 14), Qt::AlignLeft, QString::fromLatin1(unit_name(job.lengths.unit)));

@@ -15,6 +15,19 @@ class SectionStrip : public QWidget {
   explicit SectionStrip(QWidget* parent = nullptr);
   void show_plan(const PlanPtr& plan);
   void set_line(const SectionLine& line);
+  // Where the board lies in the picture above: the section lies under it, as near and as far along.
+  struct View {
+    double left = 0, scale = 0;  // px of the board's left edge, px a mm
+    double low = 0, high = 0;    // mm of the board's height that is seen
+    friend bool operator==(const View&, const View&) = default;
+  };
+  void set_view(const View& view);
+  // What is shown of the line, mm along it, and where that lies, px.
+  struct Span {
+    double from = 0, to = 0, left = 0, right = 0;
+    [[nodiscard]] double scale() const { return (right - left) / (to - from); }
+  };
+  [[nodiscard]] Span span() const;
   // Both halves of an inlay instead of the board alone, where the line crosses it; null shows the board again.
   void show_fit(const std::shared_ptr<const Fit>& fit, const std::shared_ptr<const Halves>& halves);
   [[nodiscard]] bool shows_fit() const;
@@ -35,6 +48,7 @@ class SectionStrip : public QWidget {
   void paint_fit(QPainter& p) const;
   PlanPtr plan_;
   SectionLine line_;
+  View view_;
   std::vector<float> heights_, back_;
   ReliefPainter painter_;
   std::shared_ptr<const Fit> fit_;

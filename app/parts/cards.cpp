@@ -3,6 +3,7 @@
 #include <QAbstractItemView>
 #include <QComboBox>
 #include <QCoreApplication>
+#include <QGraphicsOpacityEffect>
 #include <QPainter>
 #include <QPainterPath>
 #include <QPointer>
@@ -90,6 +91,13 @@ void clear_layout(QLayout* layout) {
     }
     delete item;
   }
+}
+
+void show_faded(QWidget* widget, bool faded) {
+  if (faded == (widget->graphicsEffect() != nullptr)) return;
+  auto* effect = faded ? new QGraphicsOpacityEffect(widget) : nullptr;
+  if (effect != nullptr) effect->setOpacity(kFadedAway);
+  widget->setGraphicsEffect(effect);
 }
 
 Lamp lamp_of(Grade grade) { return grade == Grade::Stop ? Lamp::Stop : grade == Grade::Mind ? Lamp::Mind : Lamp::Note; }

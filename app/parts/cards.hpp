@@ -23,6 +23,9 @@ QWidget* make_row(const QString& label, QWidget* field);
 // Pictures to choose from with a few words under each: a picture's size, and the room beside and under it, px.
 QListWidget* make_picture_list(const QString& name, QSize picture, QSize beside);
 void clear_layout(QLayout* layout);
+// What belongs to an earlier state is shown faded until it is worked out anew.
+void show_faded(QWidget* widget, bool faded);
+inline constexpr qreal kFadedAway = 0.38;
 
 // A grade's shape in its colour: a diamond for stop, a triangle for mind, a disc for note and fine.
 enum class Lamp { Off, Fine, Note, Mind, Stop };

@@ -89,6 +89,13 @@ void Ticket::add_rule() {
   column_->addSpacing(3);
 }
 
+void Ticket::show_pending() {
+  const bool current = shop_.current(), known = shop_.known();
+  for (NumberCard* card : findChildren<NumberCard*>()) show_faded(card, !current);
+  for (VerdictList* list : findChildren<VerdictList*>()) show_faded(list, !known);
+  for (QWidget* words : judged_words_) show_faded(words, !known);
+}
+
 VerdictList::VerdictList(Workshop& shop, QWidget* parent) : QWidget(parent), shop_(shop) {
   column_ = new QVBoxLayout(this);
   column_->setContentsMargins(0, 0, 0, 0);
@@ -99,7 +106,7 @@ void VerdictList::show_for(const QString& piece, bool all) {
   if (!shop_.plan) return;
   const std::string id = piece.toStdString();
   std::vector<std::pair<std::size_t, const Verdict*>> shown;
-  std::string key = all ? "all" : id;
+  std::string key = (all ? "all" : id) + (shop_.judged ? "" : "?");
   for (std::size_t i = 0; i < shop_.seen()->verdicts.size(); ++i) {
     const Verdict& v = shop_.seen()->verdicts[i];
     if (!all && v.piece != id) continue;
@@ -123,7 +130,9 @@ void VerdictList::show_for(const QString& piece, bool all) {
     });
     column_->addWidget(card);
   }
-  if (shown.empty()) {
+  if (shown.empty() && !shop_.judged) {
+    column_->addWidget(make_label(tr("The files are being looked at…"), "faded"));
+  } else if (shown.empty()) {
     auto* row = new QWidget;
     auto* layout = new QHBoxLayout(row);
     layout->setContentsMargins(0, 2, 0, 2);

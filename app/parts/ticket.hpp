@@ -27,6 +27,10 @@ struct Workshop {
   // Whichever of the two knows most: whose verdicts are shown.
   [[nodiscard]] const PlanPtr& seen() const { return judged ? judged : plan; }
 
+  // Whether the plan is of the job as it stands; and whether the judge has spoken of it, too.
+  [[nodiscard]] bool current() const { return plan && plan->job == document.job(); }
+  [[nodiscard]] bool known() const { return judged && current(); }
+
   [[nodiscard]] QStringList chosen() const { return bench->chosen(); }  // the selected one and those with it
   [[nodiscard]] std::vector<std::string> chosen_ids() const;
   [[nodiscard]] const Item* item() const { return document.job().find(selected.toStdString()); }
@@ -50,6 +54,7 @@ class Ticket : public QScrollArea {
  public:
   explicit Ticket(Workshop& shop, QWidget* parent = nullptr);
   virtual void refresh() = 0;  // after an edit, a new plan or another selection
+  void show_pending();         // figures and verdicts of an earlier state fade
 
  protected:
   QLabel* add_title(const QString& text);
@@ -59,6 +64,7 @@ class Ticket : public QScrollArea {
   void resizeEvent(QResizeEvent* event) override;
   Workshop& shop_;
   QVBoxLayout* column_;
+  QList<QWidget*> judged_words_;  // words that hold only once the judge has spoken
 };
 
 // The verdicts about one piece (or all), each with its remedies.

@@ -207,6 +207,12 @@ MainWindow::MainWindow() : shop_{document_, rack_, nullptr, nullptr, {}, {}, {}}
   };
   connect(bench_, &Bench::section_moved, this, section);
   connect(strip_, &SectionStrip::line_changed, this, section);
+  connect(bench_, &Bench::view_changed, this, [this] {
+    // Turned over, left and right change places: the section stays as it is seen from the front.
+    if (bench_->side() == Side::Back) return strip_->set_view({});
+    const double low = bench_->to_board({0.0, double(bench_->height())}).y, high = bench_->to_board({0.0, 0.0}).y;
+    strip_->set_view({bench_->to_screen({0, 0}).x(), bench_->pixels_per_mm(), low, high});
+  });
   connect(bench_, &Bench::words_wanted, this, [this](const QString&) {
     go_to_stage(Stage::Artwork);
     artwork_->focus_words();

@@ -97,14 +97,23 @@ void StageRail::paintEvent(QPaintEvent*) {
     p.setFont(theme::font(10.5, true));
     p.setPen(theme::kInk);
     p.drawText(r.adjusted(28, 10, 0, -26), Qt::AlignVCenter, stage_name(static_cast<Stage>(i)));
+    p.setOpacity(pending_[i] ? kFadedAway : 1);
     p.drawPixmap(r.left() + 11, 34, lamp_picture(lamps_[i], 11, devicePixelRatioF()));
     p.setFont(theme::font(8.5));
     p.setPen(theme::kFaded);
     p.drawText(r.adjusted(28, 30, -4, -8), Qt::AlignVCenter, elided(words_[i], r.width() - 32));
+    p.setOpacity(1);
   }
   p.setFont(theme::font(9));
   p.setPen(hover_ == kStages ? theme::kPlum : theme::kFaded);
   p.drawText(call_rect(), Qt::AlignVCenter | Qt::AlignRight, tr("Call box  Ctrl+K"));
+}
+
+void StageRail::show_pending(Stage stage, bool pending) {
+  bool& now = pending_[static_cast<int>(stage)];
+  if (now == pending) return;
+  now = pending;
+  update();
 }
 
 void StageRail::mousePressEvent(QMouseEvent* event) {

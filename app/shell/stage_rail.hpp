@@ -16,6 +16,8 @@ class StageRail : public QWidget {
   explicit StageRail(QWidget* parent = nullptr);
   void show_job(const QString& name, const QString& about);
   void show_state(Stage stage, Lamp lamp, const QString& words);
+  void show_pending(Stage stage, bool pending);  // its words are of an earlier state
+  [[nodiscard]] bool pending(Stage stage) const { return pending_[static_cast<int>(stage)]; }
   void set_current(Stage stage);
   [[nodiscard]] Stage current() const { return current_; }
   [[nodiscard]] QString words(Stage stage) const { return words_[static_cast<int>(stage)]; }
@@ -41,6 +43,7 @@ class StageRail : public QWidget {
   QString name_, about_;
   Lamp lamps_[kStages] = {};
   QString words_[kStages];
+  bool pending_[kStages] = {};
   int hover_ = -1;
 };
 

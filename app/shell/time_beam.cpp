@@ -2,6 +2,7 @@
 
 #include <QPainter>
 
+#include "parts/cards.hpp"
 #include "parts/theme.hpp"
 
 namespace doyen {
@@ -52,6 +53,12 @@ void TimeBeam::show_easings(int tried) {
   update();
 }
 
+void TimeBeam::show_pending(bool pending) {
+  if (pending == pending_) return;
+  pending_ = pending;
+  update();
+}
+
 void TimeBeam::show_trouble(const QString& what) {
   trouble_ = what;
   setToolTip(what);
@@ -88,6 +95,7 @@ void TimeBeam::paintEvent(QPaintEvent*) {
     return;
   }
   if (!plan_) return;
+  if (pending_) p.setOpacity(kFadedAway);
   p.setPen(theme::kInk);
   p.setFont(theme::font(17, true));
   const QString total = QString::fromStdString(format_duration(plan_->seconds));

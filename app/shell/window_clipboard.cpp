@@ -61,7 +61,10 @@ void MainWindow::put_pieces(const QString& name, const std::string& clip) {
     std::vector<std::string> put;
     document_.edit(name, [&](Job& job) { put = put_clip(job, clip, shift); });
     // An edit that is refused says so itself, and leaves nothing to choose.
-    if (!put.empty() && document_.job().find(put.front()) != nullptr) select(QString::fromStdString(put.front()));
+    if (put.empty() || document_.job().find(put.front()) == nullptr) return;
+    QStringList all;
+    for (const std::string& id : put) all << QString::fromStdString(id);
+    bench_->choose(all);
   } catch (const Problem& problem) {
     say(tr("This cannot be pasted"), QString::fromUtf8(problem.what()));
   }

@@ -18,6 +18,7 @@ void MainWindow::refresh_tickets() {
   }
   ticket_shown_ = shown;
   ticket->refresh();
+  ticket->show_pending();
   refresh_next_step();
   // It opens at its top, or where it was left; once its rows are laid out.
   if (other) {
@@ -90,6 +91,9 @@ void MainWindow::refresh_rail() {
                                     : Lamp::Mind,
                     cut == pieces ? (cut == 1 ? tr("one treatment") : tr("%1 treatments").arg(cut))
                                   : tr("%1 of %2").arg(cut).arg(pieces));
+  beam_->show_pending(!shop_.current());
+  rail_->show_pending(Stage::Proof, !shop_.known());
+  rail_->show_pending(Stage::Run, !shop_.current());
   if (!shop_.plan) return;
   const int stops = shop_.seen()->count(Grade::Stop), minds = shop_.seen()->count(Grade::Mind);
   QString words = stops == 0 ? QString() : stops == 1 ? tr("1 stop") : tr("%1 stops").arg(stops);

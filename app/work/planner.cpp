@@ -187,18 +187,18 @@ void ReliefPainter::request(const PlanPtr& plan, const BoardView& view) {
   });
 }
 
-void ReliefPainter::request_section(const PlanPtr& plan, const SectionLine& line, int samples) {
+void ReliefPainter::request_section(const PlanPtr& plan, const SectionLine& line, double from, double to,
+                                     int samples) {
   section_current_.request();
   section_current_ = Cancel();
   const quint64 mine = ++section_generation_;
-  section_pool_.start([this, plan, line, samples, cancel = section_current_, mine] {
+  section_pool_.start([this, plan, line, from, to, samples, cancel = section_current_, mine] {
     const Cancel::Scope stops(cancel);
     try {
       const Blank& blank = plan->job.blank;
-      const double whole = line.along ? blank.width : blank.height;
-      const double cell = whole / std::max(10, samples);
-      const Box strip = line.along ? Box{0, line.at - cell / 2, blank.width, line.at + cell / 2}
-                                   : Box{line.at - cell / 2, 0, line.at + cell / 2, blank.height};
+      const double cell = (to - from) / std::max(10, samples);
+      const Box strip = line.along ? Box{from, line.at - cell / 2, to, line.at + cell / 2}
+                                   : Box{line.at - cell / 2, from, line.at + cell / 2, to};
       const HeightField field = relief_of(*plan, strip, cell, cancel);
       std::vector<float> heights;
       const std::size_t n = line.along ? field.columns() : field.rows();

@@ -77,7 +77,8 @@ class ReliefPainter : public QObject {
   explicit ReliefPainter(QObject* parent = nullptr);
   ~ReliefPainter() override;
   void request(const PlanPtr& plan, const BoardView& view);
-  void request_section(const PlanPtr& plan, const SectionLine& line, int samples);
+  // Along the line from here to there, mm from the board's left or front edge.
+  void request_section(const PlanPtr& plan, const SectionLine& line, double from, double to, int samples);
 
  Q_SIGNALS:
   void painted(const QImage& image, const doyen::Box& area, bool fine);

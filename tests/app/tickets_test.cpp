@@ -249,3 +249,105 @@ TEST_CASE("what keeps a direction of its own is not turned with others without a
   CHECK(w.find<QLabel>("notice")->isVisible());
   CHECK_THAT(w.find<QLabel>("notice")->text().toStdString(), Catch::Contains("keep their direction"));
 }
+
+TEST_CASE("the section lies under what the bench shows, as near and as far along") {
+  Window w;
+  Bench& bench = w.window.bench();
+  SectionStrip& strip = w.window.strip();
+  const Point deep = w.plan().piece("name")->cuts.deepest_at;
+  const SectionLine line{true, deep.y};
+  bench.set_section(line);
+  strip.set_line(line);
+  const auto shown_right = [&] {
+    QTest::qWait(400);
+    w.settle();
+    const SectionStrip::Span span = strip.span();
+    CHECK(span.left == Approx(bench.to_screen({span.from, 0}).x()).margin(0.01));
+    CHECK(span.right == Approx(bench.to_screen({span.to, 0}).x()).margin(0.01));
+    // Under the deepest place of the board the section is as deep.
+    const std::vector<float>& heights = strip.heights();
+    const double cell = (span.to - span.from) / static_cast<double>(heights.size());
+    const auto at = static_cast<std::size_t>((deep.x - span.from) / cell);
+    REQUIRE(at > 2);
+    REQUIRE(at + 2 < heights.size());
+    double lowest = 0;
+    for (std::size_t i = at - 2; i <= at + 2; ++i) lowest = std::min(lowest, static_cast<double>(heights[i]));
+    CHECK(lowest == Approx(-w.plan().piece("name")->cuts.deepest).margin(0.35));
+    return span;
+  };
+  const SectionStrip::Span whole = shown_right();
+  CHECK(whole.from == 0);
+  CHECK(whole.to == Approx(w.job().blank.width));
+  bench.come_closer(deep, 5);
+  const SectionStrip::Span near = shown_right();
+  CHECK(near.to - near.from < w.job().blank.width / 4);
+  CHECK(near.scale() == Approx(whole.scale() * 5).epsilon(0.01));
+  // Panned with the middle button.
+  const QPointF from(400, 300), to(330, 300);
+  QTest::mousePress(&bench, Qt::MiddleButton, {}, from.toPoint());
+  QMouseEvent move(QEvent::MouseMove, to, bench.mapToGlobal(to), Qt::NoButton, Qt::MiddleButton, {});
+  QApplication::sendEvent(&bench, &move);
+  QTest::mouseRelease(&bench, Qt::MiddleButton, {}, to.toPoint());
+  const SectionStrip::Span panned = shown_right();
+  CHECK(panned.from - near.from == Approx(70 / near.scale()).epsilon(0.01));
+  // Across the board it shows the part of the board's height that is seen.
+  QTest::mouseClick(&strip, Qt::LeftButton, {}, QPoint(strip.width() - 60, 16));
+  QTest::qWait(300);
+  CHECK(strip.span().from >= 0);
+  CHECK(strip.span().to <= w.job().blank.height + 1e-9);
+  CHECK(strip.span().to - strip.span().from < w.job().blank.height);
+}
+
+TEST_CASE("figures and verdicts of an earlier state fade until the new one is worked out") {
+  Window w;
+  w.choose(Stage::Cuts, "name");
+  w.judge();
+  const auto faded = [&] {
+    int count = 0;
+    for (const NumberCard* card : w.window.findChildren<NumberCard*>()) {
+      if (card->isVisible() && card->graphicsEffect() != nullptr) ++count;
+    }
+    return count;
+  };
+  auto* list = [&]() -> VerdictList* {
+    for (VerdictList* each : w.window.findChildren<VerdictList*>()) {
+      if (each->isVisible()) return each;
+    }
+    return nullptr;
+  }();
+  REQUIRE(list != nullptr);
+  CHECK(faded() == 0);
+  CHECK(list->graphicsEffect() == nullptr);
+  auto* rail = w.window.findChild<StageRail*>();
+  REQUIRE(rail != nullptr);
+  CHECK_FALSE(rail->pending(Stage::Proof));
+  w.window.document().edit("deeper", [](Job& job) { job.find("name")->cut.incise.floor_limit = 4.0; });
+  CHECK(faded() > 0);
+  CHECK(list->graphicsEffect() != nullptr);
+  CHECK(rail->pending(Stage::Run));
+  // The plan is there before the judge has spoken: its figures hold, what is said of the files does not yet.
+  bool between = false;
+  QObject::connect(&w.window, &MainWindow::settled, &w.window, [&] {
+    between = faded() == 0 && list->graphicsEffect() != nullptr && rail->pending(Stage::Proof) &&
+              !rail->pending(Stage::Run);
+  });
+  w.judge();
+  CHECK(between);
+  CHECK(faded() == 0);
+  CHECK(list->graphicsEffect() == nullptr);
+  CHECK_FALSE(rail->pending(Stage::Proof));
+}
+
+TEST_CASE("what is pasted is chosen, all of it") {
+  Window w;
+  w.choose(Stage::Artwork, "name");
+  Bench& bench = w.window.bench();
+  QTest::mouseClick(&bench, Qt::LeftButton, Qt::ShiftModifier, bench.to_screen(w.box("sprig").centre()).toPoint());
+  REQUIRE(bench.chosen().size() == 2);
+  QTest::keyClick(&w.window, Qt::Key_D, Qt::ControlModifier);
+  w.settle();
+  const QStringList now = bench.chosen();
+  CHECK(now.size() == 2);
+  CHECK_FALSE(now.contains("name"));
+  CHECK_FALSE(now.contains("sprig"));
+}

@@ -9,6 +9,7 @@ ProofTicket::ProofTicket(Workshop& shop, FitKeeper& keeper) : Ticket(shop) {
   add_title(tr("Proof"));
   summary_ = make_label({}, "faded");
   column_->addWidget(summary_);
+  judged_words_ << summary_;
   judged_ = make_label({}, "faded");
   judged_->setObjectName(QStringLiteral("judged"));
   column_->addWidget(judged_);
