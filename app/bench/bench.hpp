@@ -38,7 +38,7 @@ class Bench : public QWidget {
   void select(const QString& piece);
   [[nodiscard]] QString selected() const { return selected_; }
   [[nodiscard]] QStringList chosen() const;  // the selected piece first, then those chosen along with it (Shift)
-  void choose(const QStringList& pieces);  // these together, the first selected
+  void choose(const QStringList& pieces);    // these together, the first selected
   void choose_all();
   [[nodiscard]] const Job& job() const { return job_; }
   [[nodiscard]] Stage stage() const { return stage_; }

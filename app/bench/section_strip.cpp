@@ -236,11 +236,29 @@ void SectionStrip::paintEvent(QPaintEvent*) {
   }
   p.drawText(QRectF(2, top - 22, 60, 14), Qt::AlignLeft, QString::fromLatin1(unit_name(job.lengths.unit)));
   if (lowest > -0.01) return;
-  // The bit that works deepest here.
+  // The bit that works deepest here: of those that go so deep, the one whose edge lies on most of what is cut, with no
+  // wood standing where it turned.
   const BitRun* run = nullptr;
+  int most = -1;
+  const double cell = (seen.to - seen.from) / static_cast<double>(heights_.size());
   for (const BitRun& r : plan_->runs) {
-    const bool fits = r.deepest >= -lowest - 0.02;
-    if (fits && (run == nullptr || r.deepest < run->deepest)) run = &r;
+    if (r.deepest < -lowest - 0.02) continue;
+    int touches = 0;
+    bool stands = false;
+    const auto reach = static_cast<std::ptrdiff_t>(r.bit.true_diameter() / 2 / cell);
+    for (std::ptrdiff_t k = -reach; k <= reach; ++k) {
+      const std::ptrdiff_t i = static_cast<std::ptrdiff_t>(lowest_at) + k;
+      if (i < 0 || i >= static_cast<std::ptrdiff_t>(heights_.size())) continue;
+      const double edge = lowest + r.bit.profile(static_cast<double>(std::abs(k)) * cell);
+      const double off = heights_[static_cast<std::size_t>(i)] - std::min(edge, 0.0);
+      if (off > 0.15 + cell) stands = true;
+      if (std::abs(off) < 0.05 + cell) ++touches;
+    }
+    const int good = stands ? 0 : 1 + touches;
+    if (good > most) {
+      most = good;
+      run = &r;
+    }
   }
   if (run == nullptr) return;
   const double bx = left + (static_cast<double>(lowest_at) + 0.5) * step,

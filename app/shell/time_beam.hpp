@@ -13,7 +13,7 @@ class TimeBeam : public QWidget {
  public:
   explicit TimeBeam(QWidget* parent = nullptr);
   void show_plan(const PlanPtr& plan);
-  void show_pending(bool pending);  // the plan on show is of an earlier state
+  void show_pending(bool pending);         // the plan on show is of an earlier state
   void show_trouble(const QString& what);  // why there is no plan of the job as it stands
   void show_busy(bool busy, int done = 0, int of = 0);
   void show_easings(int tried);  // of a plug's corners, until one seats; 0: none are tried

@@ -187,8 +187,7 @@ void ReliefPainter::request(const PlanPtr& plan, const BoardView& view) {
   });
 }
 
-void ReliefPainter::request_section(const PlanPtr& plan, const SectionLine& line, double from, double to,
-                                     int samples) {
+void ReliefPainter::request_section(const PlanPtr& plan, const SectionLine& line, double from, double to, int samples) {
   section_current_.request();
   section_current_ = Cancel();
   const quint64 mine = ++section_generation_;

@@ -61,6 +61,18 @@ const Record<Drawing::Part>& part_fields() {
   return fields;
 }
 
+const Record<TraceSettings::Settled>& settled_fields() {
+  static const Record<TraceSettings::Settled> fields = [] {
+    using S = TraceSettings::Settled;
+    Record<S> f;
+    f.number("x", &S::x, {0, 1}).needed();
+    f.number("y", &S::y, {0, 1}).needed();
+    f.flag("ink", &S::ink).always();
+    return f;
+  }();
+  return fields;
+}
+
 const Record<TracedFrom>& traced_fields() {
   static const Record<TracedFrom> fields = [] {
     Record<TracedFrom> f;
@@ -98,6 +110,8 @@ const Record<TracedFrom>& traced_fields() {
     number("cropTop", &TraceSettings::crop_top, {0, 0.95});
     number("cropRight", &TraceSettings::crop_right, {0, 0.95});
     number("cropBottom", &TraceSettings::crop_bottom, {0, 0.95});
+    f.records(
+        "settled", [](auto& t) -> auto& { return t.settings.settled; }, settled_fields(), 10'000);
     f.text("png", &TracedFrom::png).needed();
     f.afterwards([](TracedFrom& t, const JsonView& v) {
       if (t.png.size() > (80u << 20)) throw v.wrong("png", "at most 80 MB were expected");

@@ -101,14 +101,26 @@ double automatic_cut(PIX* grey) {
 }
 
 // One bit a pixel, 1 = ink, by brightness.
-PixPtr ink_by_brightness(PIX* colour, const TraceSettings& s) {
+PixPtr ink_by_brightness(PIX* colour, const TraceSettings& s, bool& uneven) {
   PixPtr grey = need(pixConvertTo8(colour, 0), "turned grey");
   if (s.invert) pixInvert(grey.get(), grey.get());
   const int blur = static_cast<int>(std::lround(std::clamp(s.smoothness, 0.0, 20.0)));
   if (blur > 0 && pixGetWidth(grey.get()) > 2 * blur + 2 && pixGetHeight(grey.get()) > 2 * blur + 2) {
     grey = need(pixBlockconv(grey.get(), blur, blur), "smoothed");
   }
-  if (s.uneven) {
+  uneven = s.uneven;
+  if (s.automatic && !uneven) {
+    const int w = pixGetWidth(grey.get()), h = pixGetHeight(grey.get());
+    std::vector<std::uint8_t> values(static_cast<std::size_t>(w) * static_cast<std::size_t>(h));
+    for (int y = 0; y < h; ++y) {
+      const l_uint32* line = pixGetData(grey.get()) + static_cast<std::ptrdiff_t>(y) * pixGetWpl(grey.get());
+      for (int x = 0; x < w; ++x)
+        values[static_cast<std::size_t>(y) * static_cast<std::size_t>(w) + static_cast<std::size_t>(x)] =
+            static_cast<std::uint8_t>(GET_DATA_BYTE(line, x));
+    }
+    uneven = uneven_light(values, w, h);
+  }
+  if (uneven) {
     const int least = std::min(pixGetWidth(grey.get()), pixGetHeight(grey.get()));
     const int window = std::clamp(least / 12, 8, 200);
     if (least > 2 * window + 4) {
@@ -206,27 +218,47 @@ PixPtr ink_by_colour(PIX* colour, const TraceSettings& s, std::vector<std::uint3
   return out;
 }
 
+Ink ink_of(PIX* bits) {
+  Ink ink{pixGetWidth(bits), pixGetHeight(bits), {}};
+  ink.pixels.resize(static_cast<std::size_t>(ink.width) * static_cast<std::size_t>(ink.height));
+  for (int y = 0; y < ink.height; ++y) {
+    const l_uint32* line = pixGetData(bits) + static_cast<std::ptrdiff_t>(y) * pixGetWpl(bits);
+    for (int x = 0; x < ink.width; ++x) ink.pixels[ink.at(x, y)] = GET_DATA_BIT(line, x) ? 1 : 0;
+  }
+  return ink;
+}
+
+// From shares of the whole picture to pixels of what cropping left of it.
+std::vector<SettledPixel> settled_pixels(const TraceSettings& s, const Ink& ink) {
+  std::vector<SettledPixel> pixels;
+  const double across = 1 - s.crop_left - s.crop_right, down = 1 - s.crop_top - s.crop_bottom;
+  for (const TraceSettings::Settled& spot : s.settled) {
+    pixels.push_back({static_cast<int>(std::floor((spot.x - s.crop_left) / across * ink.width)),
+                      static_cast<int>(std::floor((spot.y - s.crop_top) / down * ink.height)), spot.ink});
+  }
+  return pixels;
+}
+
 struct PotraceFree {
   void operator()(potrace_state_t* s) const { potrace_state_free(s); }
   void operator()(potrace_param_t* p) const { potrace_param_free(p); }
 };
 
 // Potrace's bitmaps run from the bottom up in words; its y grows upwards.
-std::unique_ptr<potrace_state_t, PotraceFree> run_potrace(PIX* ink, const TraceSettings& s) {
-  const int w = pixGetWidth(ink), h = pixGetHeight(ink);
+std::unique_ptr<potrace_state_t, PotraceFree> run_potrace(const Ink& ink, const TraceSettings& s) {
+  const int w = ink.width, h = ink.height;
   constexpr int kBits = 8 * static_cast<int>(sizeof(potrace_word));
   const int dy = (w + kBits - 1) / kBits;
   std::vector<potrace_word> map(static_cast<std::size_t>(dy) * static_cast<std::size_t>(h), 0);
   for (int y = 0; y < h; ++y) {
-    const l_uint32* line = pixGetData(ink) + static_cast<std::ptrdiff_t>(y) * pixGetWpl(ink);
     potrace_word* row = map.data() + static_cast<std::ptrdiff_t>(h - 1 - y) * dy;
     for (int x = 0; x < w; ++x) {
-      if (GET_DATA_BIT(line, x)) row[x / kBits] |= potrace_word{1} << (kBits - 1 - x % kBits);
+      if (ink.pixels[ink.at(x, y)] != 0) row[x / kBits] |= potrace_word{1} << (kBits - 1 - x % kBits);
     }
   }
   potrace_bitmap_t bitmap{w, h, dy, map.data()};
   const std::unique_ptr<potrace_param_t, PotraceFree> params(potrace_param_default());
-  params->turdsize = static_cast<int>(std::clamp(s.specks, 0.0, 1e6));
+  params->turdsize = 0;  // specks are gone by now
   params->alphamax = 1.334 * (1 - std::clamp(s.corners, 0.0, 1.0));
   params->opticurve = 1;
   params->opttolerance = 0.2 + 0.1 * std::clamp(s.smoothness, 0.0, 10.0);
@@ -324,21 +356,14 @@ Traced trace(const TracePicture& picture, const TraceSettings& settings, const C
   PixPtr pix = straightened_and_cropped(picture.held().pix.get(), settings);
   cancel.check();
   Traced out;
-  PixPtr ink =
-      settings.colours > 1 ? ink_by_colour(pix.get(), settings, out.palette) : ink_by_brightness(pix.get(), settings);
+  const PixPtr found = settings.colours > 1 ? ink_by_colour(pix.get(), settings, out.palette)
+                                            : ink_by_brightness(pix.get(), settings, out.uneven);
   cancel.check();
-  // Small holes are filled as specks of the paper's side.
-  if (settings.holes > 0) {
-    PixPtr paper = need(pixInvert(nullptr, ink.get()), "turned round");
-    const int side = std::max(1, static_cast<int>(std::sqrt(settings.holes)));
-    PixPtr kept =
-        need(pixSelectBySize(paper.get(), side, side, 4, L_SELECT_IF_EITHER, L_SELECT_IF_GT, nullptr), "cleaned");
-    ink = need(pixInvert(nullptr, kept.get()), "turned round");
-  }
-  cancel.check();
-  out.width = pixGetWidth(ink.get());
-  out.height = pixGetHeight(ink.get());
-  const auto state = run_potrace(ink.get(), settings);
+  Ink ink = ink_of(found.get());
+  out.width = ink.width;
+  out.height = ink.height;
+  out.cleaned = clean_ink(ink, settings.specks, settings.holes, settled_pixels(settings, ink), cancel);
+  const auto state = run_potrace(ink, settings);
   cancel.check();
   for (const potrace_path_t* p = state->plist; p != nullptr; p = p->next) {
     if (p->sign == '+') out.parts.emplace_back();
@@ -354,13 +379,7 @@ Traced trace(const TracePicture& picture, const TraceSettings& settings, const C
     throw bad_input(
         "Nothing is left to trace: the whole picture counts as paper. Move the brightness cut, or turn light into "
         "ink.");
-  out.ink.resize(static_cast<std::size_t>(out.width) * static_cast<std::size_t>(out.height));
-  for (int y = 0; y < out.height; ++y) {
-    const l_uint32* line = pixGetData(ink.get()) + static_cast<std::ptrdiff_t>(y) * pixGetWpl(ink.get());
-    for (int x = 0; x < out.width; ++x)
-      out.ink[static_cast<std::size_t>(y) * static_cast<std::size_t>(out.width) + static_cast<std::size_t>(x)] =
-          GET_DATA_BIT(line, x) ? 1 : 0;
-  }
+  out.ink = std::move(ink.pixels);
   return out;
 }
 

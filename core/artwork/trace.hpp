@@ -6,13 +6,14 @@
 #include <string>
 #include <vector>
 
+#include "artwork/ink.hpp"
 #include "cancel.hpp"
 #include "geometry/path.hpp"
 
 namespace doyen {
 
 struct TraceSettings {
-  bool automatic = true;    // the brightness cut is found from the picture (Otsu)
+  bool automatic = true;    // the brightness cut is found from the picture (Otsu; where light is uneven, as below)
   double cut = 128;         // 0 to 255, used when not automatic: darker than this is ink
   bool uneven = false;      // light falls unevenly: the cut follows the paper's own brightness (Sauvola)
   bool invert = false;      // light is ink
@@ -24,6 +25,14 @@ struct TraceSettings {
   double corners = 0.3;     // 0 rounds everything, 1 keeps every corner sharp
   double straighten = 0;    // degrees, counter-clockwise, before cropping
   double crop_left = 0, crop_top = 0, crop_right = 0, crop_bottom = 0;  // shares of the width or height cut away
+  // Specks and holes that shall be ink or paper whatever their size, by a place in them: shares of the straightened
+  // picture's width and height, from its top left corner.
+  struct Settled {
+    double x = 0, y = 0;
+    bool ink = false;
+    friend bool operator==(const Settled&, const Settled&) = default;
+  };
+  std::vector<Settled> settled;
   friend bool operator==(const TraceSettings&, const TraceSettings&) = default;
 };
 
@@ -59,6 +68,8 @@ struct Traced {
   int width = 0, height = 0;           // px, after straightening and cropping
   std::vector<std::uint32_t> palette;  // the colours when reduced, darkest first
   std::vector<std::uint8_t> ink;       // width × height, 1 where there is ink
+  std::vector<Cleaned> cleaned;        // width × height: specks that were dropped, holes that were filled
+  bool uneven = false;                 // the light was uneven: the cut followed the paper's own brightness
   std::size_t points = 0;              // of the curves
 };
 

@@ -455,3 +455,73 @@ TEST_CASE("a drawing of outlines is offered as the areas they enclose, and can b
   CHECK(w.plan().piece(id)->problem.empty());
   CHECK(w.job().items.back().cut.kind == Treatment::Kind::Recess);
 }
+
+TEST_CASE("the traced picture zooms, is cropped by its frame, and a tapped hole or speck is the other way round") {
+  Window w;
+  w.window.open_demo("heron-plaque");
+  w.settle();
+  w.choose(Stage::Artwork, "heron");
+  QTest::mouseClick(w.find<QPushButton>("traceAgain"), Qt::LeftButton);
+  auto* d = w.find<TraceDialog>("traceDialog");
+  auto* picture = d->findChild<TracePreview*>();
+  REQUIRE(picture != nullptr);
+  const auto wait = [&] { REQUIRE(QTest::qWaitFor([&] { return !d->busy() && d->traced_fine(); }, 30'000)); };
+  wait();
+  // Nearer by the wheel: what lies under it stays there.
+  const QPointF at(picture->width() * 0.5, picture->height() * 0.3);
+  const QPointF shares = picture->to_shares(at);
+  for (int i = 0; i < 5; ++i) {
+    QWheelEvent wheel(at, picture->mapToGlobal(at), {}, {0, 120}, Qt::NoButton, Qt::NoModifier, Qt::NoScrollPhase,
+                      false);
+    QApplication::sendEvent(picture, &wheel);
+  }
+  CHECK(picture->zoom() > 2);
+  CHECK(picture->to_screen(shares).x() == Approx(at.x()).margin(0.01));
+  CHECK(picture->to_screen(shares).y() == Approx(at.y()).margin(0.01));
+  picture->setFocus();
+  for (int i = 0; i < 12; ++i) QTest::keyClick(picture, Qt::Key_Minus);
+  CHECK(picture->zoom() == 1);
+  // The heron's eye, a hole in its head: tapped it is filled, tapped again it is a hole.
+  const double ink = area(drawing_region(std::get<Drawing>(w.piece("heron").what)));
+  CHECK(ink > 0);
+  const QPointF eye = picture->to_screen({0.411, 0.194});
+  const auto tap = [&] {
+    QTest::mouseClick(picture, Qt::LeftButton, {}, eye.toPoint());
+    wait();
+  };
+  CHECK_FALSE(picture->shows_cleaned());
+  tap();
+  REQUIRE(d->settings().settled.size() == 1);
+  CHECK(d->settings().settled[0].ink);
+  CHECK(picture->shows_cleaned());
+  tap();
+  CHECK_FALSE(d->settings().settled.back().ink);
+  CHECK_FALSE(picture->shows_cleaned());
+  QTest::mouseClick(d->findChild<QPushButton*>("forgetSettled"), Qt::LeftButton);
+  wait();
+  CHECK(d->settings().settled.empty());
+  // A size typed in the wood's words stays when the width changes, and the pixels follow.
+  const double specks = d->settings().specks;
+  w.type("smallestSpeck", QStringLiteral("1.2 mm"));
+  wait();
+  const double asked = d->settings().specks;
+  CHECK(asked > specks);
+  auto* wanted = d->findChild<LengthField*>("traceWidth");
+  w.type("traceWidth", QString::number(*wanted->length() / 2) + " mm");
+  wait();
+  CHECK(d->findChild<LengthField*>("smallestSpeck")->length().value() == Approx(1.2));
+  CHECK(d->settings().specks == Approx(asked * 4).epsilon(0.02));
+  // Cropped by the frame's right side.
+  const QPointF side = picture->to_screen({1, 0.5}), to = picture->to_screen({0.8, 0.5});
+  QTest::mousePress(picture, Qt::LeftButton, {}, side.toPoint());
+  QMouseEvent move(QEvent::MouseMove, to, picture->mapToGlobal(to), Qt::NoButton, Qt::LeftButton, {});
+  QApplication::sendEvent(picture, &move);
+  QTest::mouseRelease(picture, Qt::LeftButton, {}, to.toPoint());
+  wait();
+  CHECK(d->settings().crop_right == Approx(0.2).margin(0.01));
+  CHECK(d->findChild<QLabel*>("croppedTo")->text().contains("Cropped to"));
+  QTest::mouseClick(d->findChild<QPushButton*>("wholePicture"), Qt::LeftButton);
+  wait();
+  CHECK(d->settings().crop_right == 0);
+  d->reject();
+}

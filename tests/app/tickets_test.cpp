@@ -328,8 +328,8 @@ TEST_CASE("figures and verdicts of an earlier state fade until the new one is wo
   // The plan is there before the judge has spoken: its figures hold, what is said of the files does not yet.
   bool between = false;
   QObject::connect(&w.window, &MainWindow::settled, &w.window, [&] {
-    between = faded() == 0 && list->graphicsEffect() != nullptr && rail->pending(Stage::Proof) &&
-              !rail->pending(Stage::Run);
+    between =
+        faded() == 0 && list->graphicsEffect() != nullptr && rail->pending(Stage::Proof) && !rail->pending(Stage::Run);
   });
   w.judge();
   CHECK(between);

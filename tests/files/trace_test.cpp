@@ -106,6 +106,29 @@ TEST_CASE("uneven light, a turned sheet and specks are dealt with") {
   CHECK(trace(dim, cropped).width == Approx(w / 2).margin(2));
 }
 
+TEST_CASE("uneven light is found without being told, and a flat grey is not taken for it") {
+  const Region sprig = sprig_on_page();
+  const double k = 1400 / std::max(bounds(sprig).right + 5, bounds(sprig).top + 5);
+  const int w = static_cast<int>((bounds(sprig).right + 5) * k), h = static_cast<int>((bounds(sprig).top + 5) * k);
+  const double meant = area(sprig) * k * k;
+  const Traced dim = trace(TracePicture::read(picture_of(sprig, k, w, h, 0.75), "dim.png"), {});
+  CHECK(dim.uneven);
+  CHECK(area(traced_region(dim)) == Approx(meant).epsilon(0.06));
+  const Traced even = trace(TracePicture::read(picture_of(sprig, k, w, h), "even.png"), {});
+  CHECK_FALSE(even.uneven);
+  CHECK(area(traced_region(even)) == Approx(meant).epsilon(0.03));
+  // Black, grey and white in flat parts.
+  coverage::Sheet sheet(400, 300);
+  cairo_set_source_rgb(sheet.cr, 1, 1, 1);
+  cairo_paint(sheet.cr);
+  for (int i = 0; i < 2; ++i) {
+    cairo_set_source_rgb(sheet.cr, 0.5 * i, 0.5 * i, 0.5 * i);
+    cairo_rectangle(sheet.cr, 20 + 190 * i, 40, 160, 200);
+    cairo_fill(sheet.cr);
+  }
+  CHECK_FALSE(trace(TracePicture::read(png_of(sheet.surface), "flat.png"), {}).uneven);
+}
+
 TEST_CASE("colours are reduced to a few and picked") {
   coverage::Sheet sheet(300, 200);
   cairo_set_source_rgb(sheet.cr, 1, 1, 1);

@@ -4,8 +4,8 @@
 #include <QCheckBox>
 #include <QComboBox>
 #include <QDialog>
+#include <QDoubleSpinBox>
 #include <QLabel>
-#include <QPainterPath>
 #include <QPushButton>
 #include <QSlider>
 #include <QThreadPool>
@@ -16,26 +16,11 @@
 #include "artwork/trace.hpp"
 #include "parts/length_field.hpp"
 #include "planning/fitness.hpp"
+#include "stages/artwork/trace_preview.hpp"
 
 namespace doyen {
 
-// The picture with the ink that will be traced laid over it.
-class TracePreview : public QWidget {
-  Q_OBJECT
- public:
-  explicit TracePreview(QWidget* parent = nullptr);
-  void show_picture(const QImage& picture);
-  [[nodiscard]] bool shows_lost() const { return !lost_.isEmpty(); }
-  // `lost` in pixels of the picture: what no bit would reach at the wanted size.
-  void show_traced(const QImage& ink, const QPainterPath& lost);
-
- protected:
-  void paintEvent(QPaintEvent*) override;
-
- private:
-  QImage picture_, ink_;
-  QPainterPath lost_;
-};
+struct TraceOutcome;
 
 class TraceDialog : public QDialog {
   Q_OBJECT
@@ -52,9 +37,26 @@ class TraceDialog : public QDialog {
   [[nodiscard]] bool shows_lost() const { return preview_->shows_lost(); }
 
  private:
+  // A size in the wood: a slider that counts in the picture's pixels, and a field in wood's words. What was typed there
+  // is kept when the wanted width changes, and the pixels follow.
+  struct WoodSize {
+    QSlider* slider = nullptr;
+    LengthField* field = nullptr;
+    double TraceSettings::*member = nullptr;
+    bool area = true;             // the setting counts px² of a round spot, and the field says how wide that is
+    std::optional<double> typed;  // mm
+  };
   void build();
+  void build_sizes(QVBoxLayout* column);
+  void build_crop(QVBoxLayout* column);
+  void add_size(QVBoxLayout* column, WoodSize& size, const QString& label, const char* name, const QString& tip,
+                int most);
   void ask();  // soon: sliders move faster than tracing
   void run();
+  void show_outcome(const TraceOutcome& outcome);
+  void show_sizes();               // in mm, as wide as the picture is wanted
+  void follow_typed();             // the settings, from what was typed in mm
+  void settle_at(QPointF shares);  // a hole or speck was tapped
   void show_palette(const std::vector<std::uint32_t>& palette);
 
   std::shared_ptr<TracePicture> picture_;
@@ -66,17 +68,21 @@ class TraceDialog : public QDialog {
   LengthStyle lengths_;
   TracePreview* preview_;
   QComboBox* cut_by_;
-  QSlider *cut_, *specks_, *holes_, *smooth_, *corners_, *colours_;
+  QSlider *cut_, *corners_, *turn_, *colours_;
+  WoodSize specks_, holes_, smooth_;
   QCheckBox* invert_;
-  QSlider *turn_, *crop_[4];
+  QDoubleSpinBox *corner_share_, *degrees_;
   LengthField* wanted_;
   QWidget* palette_;
-  QLabel* say_;
-  QPushButton *take_, *larger_;
+  QLabel *say_, *cropped_;
+  QPushButton *take_, *larger_, *whole_, *forget_;
   QTimer soon_;
   QThreadPool pool_;
   Cancel cancel_;
   quint64 generation_ = 0;
+  double mm_per_pixel_ = 0;        // at the wanted width, by what was traced last; 0 before
+  std::vector<std::uint8_t> ink_;  // of what was traced last
+  int ink_width_ = 0, ink_height_ = 0;
   bool fine_ = false, busy_ = false;
 };
 

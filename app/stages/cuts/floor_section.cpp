@@ -207,7 +207,8 @@ void FloorSection::refresh(const Item& item, const PiecePlan* piece) {
   notch_->show_length(t.insert.notch > 0 ? std::optional(t.insert.notch) : std::nullopt, job.lengths);
   corners_->setCurrentIndex(static_cast<int>(t.insert.corners));
   sheet_->setCurrentIndex(t.insert.cut ? std::max(0, sheet_->findData(QString::fromStdString(t.insert.material))) : 0);
-  clearing_->setVisible(clears_floor(t));
+  // What is sunk together with another piece is cleared by that one's bits.
+  clearing_->setVisible(clears_floor(t) && (piece == nullptr || piece->around.with.empty()));
   refresh_bit_rows(item, piece);
   const bool known = piece != nullptr && piece->problem.empty() && !piece->cuts.operations.empty();
   deep_->setVisible(known);

@@ -10,15 +10,16 @@ ThroughSection::ThroughSection(Workshop& shop) : LookSection(shop) {
   over_ = new LengthField(0, 50, true);
   over_->setPlaceholderText(tr("as the bed asks"));
   column_->addWidget(make_row(tr("Flat bit"), flat_bit_));
-  column_->addWidget(make_row(tr("Cuts into the bed by"), over_));
+  down_ = new Fold(tr("How far down"), QStringLiteral("downOpen"));
+  down_->body()->addWidget(make_row(tr("Cuts into the bed by"), over_));
   skin_ = new LengthField(0.05, 20, true);
   skin_->setObjectName(QStringLiteral("skin"));
   skin_->setPlaceholderText(tr("none: right through"));
   skin_->setToolTip(tr("Wood that stays under the cut, to be parted with a knife"));
-  column_->addWidget(make_row(tr("Wood left at the bottom"), skin_));
+  down_->body()->addWidget(make_row(tr("Wood left at the bottom"), skin_));
   taped_ = new QCheckBox(tr("Taped down before the run"));
   taped_->setObjectName(QStringLiteral("taped"));
-  column_->addWidget(taped_);
+  down_->body()->addWidget(taped_);
   connect(skin_, &LengthField::entered, this, [this](std::optional<double> mm) {
     edit(mm ? tr("leave a skin of %1").arg(shop_.show(*mm)) : tr("cut right through"),
          [&](Treatment& t) { t.through.skin = mm.value_or(0); });
@@ -64,11 +65,12 @@ ThroughSection::ThroughSection(Workshop& shop) : LookSection(shop) {
   tab_height_ = new LengthField(0.1, 100);
   column_->addWidget(tabs_);
   column_->addWidget(make_row(tr("How many"), tab_count_));
-  column_->addWidget(make_row(tr("Length"), tab_length_));
-  column_->addWidget(make_row(tr("Height"), tab_height_));
+  tab_picture_ = new TabPicture(tab_length_, tab_height_);
+  column_->addWidget(tab_picture_);
   place_tabs_ = new QPushButton(tr("Let Doyen place them"));
   place_tabs_->setToolTip(tr("Tabs can be dragged along the outline on the board; this takes them back"));
   column_->addWidget(place_tabs_, 0, Qt::AlignLeft);
+  column_->addWidget(down_);
   through_ = new NumberCard(tr("Goes down to"));
   bed_ = new NumberCard(tr("Marks the bed by up to"));
   column_->addWidget(make_line());
@@ -113,9 +115,13 @@ void ThroughSection::refresh(const Item& item, const PiecePlan* piece) {
   tab_count_->setValue(item.cut.through.tabs.count);
   tab_length_->show_length(item.cut.through.tabs.length, lengths);
   tab_height_->show_length(item.cut.through.tabs.height, lengths);
-  for (QWidget* w :
-       {static_cast<QWidget*>(tab_count_), static_cast<QWidget*>(tab_length_), static_cast<QWidget*>(tab_height_)})
-    w->setEnabled(item.cut.through.tabs.wanted);
+  tab_picture_->show_tab(item.cut.through.tabs.length, item.cut.through.tabs.height, shop_.document.job().blank);
+  tab_picture_->setEnabled(item.cut.through.tabs.wanted);
+  tab_count_->setEnabled(item.cut.through.tabs.wanted);
+  QStringList down{item.cut.through.skin > 0 ? tr("a skin of %1 stays").arg(shop_.show(item.cut.through.skin))
+                                             : tr("right through")};
+  if (item.cut.through.taped) down << tr("taped down");
+  down_->set_summary(down.join(QStringLiteral(", ")));
   place_tabs_->setEnabled(item.cut.through.tabs.wanted && !item.cut.through.tabs.placed.empty());
   const bool pierced = item.cut.kind == Treatment::Kind::Pierce, tabs = !pierced || item.cut.pierce.slug;
   const Item* edge = pierced ? nullptr : bevel_of(shop_.document.job(), item.piece.id);
@@ -128,9 +134,8 @@ void ThroughSection::refresh(const Item& item, const PiecePlan* piece) {
   slug_->setChecked(item.cut.pierce.slug);
   tabs_->setVisible(tabs);
   place_tabs_->setVisible(tabs);
-  for (QWidget* w :
-       {static_cast<QWidget*>(tab_count_), static_cast<QWidget*>(tab_length_), static_cast<QWidget*>(tab_height_)})
-    w->parentWidget()->setVisible(tabs);
+  tab_picture_->setVisible(tabs);
+  show_row(tab_count_, tabs);
   filling_ = false;
   const bool known = piece != nullptr && !piece->cuts.operations.empty();
   through_->setVisible(known);

@@ -5,6 +5,7 @@
 #include <QSpinBox>
 
 #include "stages/cuts/look_section.hpp"
+#include "stages/cuts/tab_picture.hpp"
 
 namespace doyen {
 
@@ -17,6 +18,8 @@ class ThroughSection : public LookSection {
   void open_sums(bool open) override { through_->set_open(open); }
 
  private:
+  Fold* down_;
+  TabPicture* tab_picture_;
   QComboBox* flat_bit_;
   LengthField *over_, *skin_, *tab_length_, *tab_height_, *bevel_depth_;
   QCheckBox *taped_, *slug_, *tabs_, *bevel_;
