@@ -39,6 +39,7 @@ std::string text_of(FcPattern* pattern, const char* key, int which = 0) {
 struct FaceFile {
   std::string path;
   int index = 0;
+  bool letters = true;
 };
 
 // Every scalable face by family and style; built once.
@@ -46,7 +47,8 @@ const std::map<std::pair<std::string, std::string>, FaceFile>& face_files() {
   static const auto files = [] {
     std::map<std::pair<std::string, std::string>, FaceFile> found;
     FcPattern* all = FcPatternBuild(nullptr, FC_SCALABLE, FcTypeBool, FcTrue, nullptr);
-    FcObjectSet* keys = FcObjectSetBuild(FC_FAMILY, FC_STYLE, FC_FILE, FC_INDEX, FC_VARIABLE, FC_FONTFORMAT, nullptr);
+    FcObjectSet* keys = FcObjectSetBuild(FC_FAMILY, FC_STYLE, FC_FILE, FC_INDEX, FC_VARIABLE, FC_FONTFORMAT,
+                                           FC_CHARSET, nullptr);
     FcFontSet* set = FcFontList(fontconfig(), all, keys);
     for (int i = 0; set != nullptr && i < set->nfont; ++i) {
       FcBool variable = FcFalse;
@@ -55,6 +57,12 @@ const std::map<std::pair<std::string, std::string>, FaceFile>& face_files() {
       const std::string format = text_of(set->fonts[i], FC_FONTFORMAT);
       if (format != "TrueType" && format != "CFF") continue;
       FaceFile file{text_of(set->fonts[i], FC_FILE), 0};
+      FcCharSet* characters = nullptr;
+      if (FcPatternGetCharSet(set->fonts[i], FC_CHARSET, 0, &characters) == FcResultMatch) {
+        const FcChar32 usual[] = {'e', 'E', 0x3B5, 0x435};  // Latin, Greek, Cyrillic
+        file.letters = std::any_of(std::begin(usual), std::end(usual),
+                                   [&](FcChar32 c) { return FcCharSetHasChar(characters, c) == FcTrue; });
+      }
       FcPatternGetInteger(set->fonts[i], FC_INDEX, 0, &file.index);
       // A face may bear several style names, and a family several optical sizes: the last file by name, the largest,
       // wins.
@@ -212,7 +220,7 @@ std::vector<InstalledFace> installed_faces() {
     if (family.is_string()) chosen.insert(family.get<std::string>());
   }
   std::vector<InstalledFace> faces;
-  for (const auto& [key, file] : face_files()) faces.push_back({{key.first, key.second}, chosen.contains(key.first)});
+  for (const auto& [key, file] : face_files()) faces.push_back({{key.first, key.second}, chosen.contains(key.first), file.letters});
   return faces;
 }
 

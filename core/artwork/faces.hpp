@@ -22,6 +22,7 @@ FaceName parse_face(const std::string& text);
 struct InstalledFace {
   FaceName name;
   bool carves_well = false;
+  bool letters = true;  // it has letters: without any it is a face of symbols
 };
 std::vector<InstalledFace> installed_faces();
 bool face_installed(const FaceName& face);

@@ -525,3 +525,30 @@ TEST_CASE("the traced picture zooms, is cropped by its frame, and a tapped hole 
   CHECK(d->settings().crop_right == 0);
   d->reject();
 }
+
+TEST_CASE("the letter bench loses no face without a word") {
+  Window w;
+  w.choose(Stage::Artwork, "name");
+  QTest::mouseClick(w.find<QPushButton>("letterBench"), Qt::LeftButton);
+  auto* bench = w.find<LetterBench>("letterBenchDialog");
+  int letters = 0, symbols = 0;
+  for (const InstalledFace& face : installed_faces()) ++(face.letters ? letters : symbols);
+  auto* cards = bench->findChild<QListWidget*>("faces");
+  auto* more = bench->findChild<QPushButton*>("moreFaces");
+  const auto finished = [&] { return QTest::qWaitFor([&] { return bench->finished(); }, 120'000); };
+  REQUIRE(finished());
+  // So many at once; the rest is offered.
+  for (int i = 0; i < 20 && more->isVisible(); ++i) {
+    QTest::mouseClick(more, Qt::LeftButton);
+    REQUIRE(finished());
+  }
+  QString says;
+  for (const QLabel* label : bench->findChildren<QLabel*>()) {
+    if (label->text().contains("faces fit")) says = label->text();
+  }
+  int not_set = 0;
+  if (says.contains("cannot be set")) not_set = static_cast<int>(says.section("cannot be set: ", 1).count(", ")) + 1;
+  CHECK(cards->count() + not_set == letters);
+  CHECK(says.contains("symbols") == (symbols > 0));
+  bench->reject();
+}

@@ -54,6 +54,11 @@ LetterBench::LetterBench(const Job& job, const Item& item, const Rack& rack, QWi
   cards_ = make_picture_list(tr("Faces"), QSize(kWide, kHigh), QSize(26, 86));
   cards_->setObjectName(QStringLiteral("faces"));
   left->addWidget(cards_, 1);
+  more_ = new QPushButton;
+  more_->setObjectName(QStringLiteral("moreFaces"));
+  more_->hide();
+  left->addWidget(more_, 0, Qt::AlignLeft);
+  connect(more_, &QPushButton::clicked, this, &LetterBench::judge_more);
   whole->addLayout(left, 1);
   auto* sheet = new QFrame;
   sheet->setProperty("role", QStringLiteral("ticket"));
@@ -111,28 +116,33 @@ LetterBench::~LetterBench() {
 QString LetterBench::length(double mm) const { return QString::fromStdString(depth_in_words(mm, job_.lengths)); }
 
 void LetterBench::start() {
-  constexpr int kMost = 40;
-  std::vector<FaceName> faces;
   const auto* l = std::get_if<Lettering>(&piece_.what);
   if (l == nullptr) return;
-  if (face_installed(l->face)) faces.push_back(l->face);
+  const std::vector<InstalledFace> all = installed_faces();
+  for (const InstalledFace& face : all) {
+    if (face.name == l->face) to_judge_.push_back(face);
+    symbols_ += face.letters || face.name == l->face ? 0 : 1;
+  }
   // Every family in its plain, bold and italic style before any family in all of its weights.
   const auto common = [](const FaceName& f) {
     return f.style == "Regular" || f.style == "Bold" || f.style == "Italic";
   };
   for (const auto& [good, main] : {std::pair{true, true}, {false, true}, {true, false}, {false, false}}) {
-    for (const InstalledFace& face : installed_faces()) {
-      if (face.carves_well != good || common(face.name) != main || face.name == l->face ||
-          static_cast<int>(faces.size()) >= kMost)
-        continue;
-      faces.push_back(face.name);
+    for (const InstalledFace& face : all) {
+      if (face.letters && face.carves_well == good && common(face.name) == main && face.name != l->face)
+        to_judge_.push_back(face);
     }
   }
-  for (const FaceName& face : faces) {
-    const auto known = installed_faces();
-    judge(face, std::any_of(known.begin(), known.end(),
-                            [&](const InstalledFace& f) { return f.carves_well && f.name == face; }));
+  judge_more();
+}
+
+void LetterBench::judge_more() {
+  constexpr std::size_t kAtOnce = 40;
+  for (std::size_t i = 0; i < kAtOnce && !to_judge_.empty(); ++i) {
+    judge(to_judge_.front().name, to_judge_.front().carves_well);
+    to_judge_.pop_front();
   }
+  show_chosen();
 }
 
 void LetterBench::judge(const FaceName& face, bool good) {
@@ -187,7 +197,10 @@ void LetterBench::judge(const FaceName& face, bool good) {
 
 void LetterBench::add(const Judged& j) {
   --waiting_;
-  if (j.grade > 2 || j.picture.isNull()) return;
+  if (j.grade > 2 || j.picture.isNull()) {
+    cannot_ << QString::fromStdString(j.face.family + " " + j.face.style);
+    return show_chosen();
+  }
   // Fittest first: by grade, faces that carve well before others, then the sturdier thinnest stroke.
   int at = 0;
   while (at < judged_.size() &&
@@ -217,7 +230,14 @@ void LetterBench::show_chosen() {
   int fits = 0, care = 0, not_fit = 0;
   for (const Judged& j : judged_) ++(j.grade == 0 ? fits : j.grade == 1 ? care : not_fit);
   summary_->setText(tr("%1 faces fit, %2 carve with care, %3 do not").arg(fits).arg(care).arg(not_fit) +
-                    (waiting_ > 0 ? tr("; %1 still to be judged").arg(waiting_) : QString()));
+                    (waiting_ > 0 ? tr("; %1 still to be judged").arg(waiting_) : QString()) +
+                    (cannot_.isEmpty() ? QString() : tr("; cannot be set: %1").arg(cannot_.join(tr(", ")))) +
+                    (symbols_ == 0   ? QString()
+                     : symbols_ == 1 ? tr("; one face of symbols is left out")
+                                     : tr("; %1 faces of symbols are left out").arg(symbols_)));
+  more_->setVisible(!to_judge_.empty() && waiting_ == 0);
+  more_->setText(to_judge_.size() == 1 ? tr("Judge the one that is left")
+                                       : tr("Judge the %1 faces that are left").arg(to_judge_.size()));
   const int row = cards_->currentRow();
   take_->setEnabled(row >= 0);
   open_->setVisible(false);

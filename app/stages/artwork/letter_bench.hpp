@@ -6,6 +6,7 @@
 #include <QListWidget>
 #include <QPushButton>
 #include <QThreadPool>
+#include <deque>
 #include <optional>
 
 #include "artwork/piece.hpp"
@@ -36,6 +37,7 @@ class LetterBench : public QDialog {
     QString says;
   };
   void start();
+  void judge_more();  // so many of the next as are looked at together
   void judge(const FaceName& face, bool good);
   void add(const Judged& judged);
   void show_chosen();
@@ -50,7 +52,10 @@ class LetterBench : public QDialog {
   QList<Judged> judged_;
   QListWidget* cards_;
   QLabel *title_, *summary_, *figures_, *smaller_;
-  QPushButton *take_, *open_, *thicken_;
+  QPushButton *take_, *open_, *thicken_, *more_;
+  std::deque<InstalledFace> to_judge_;
+  QStringList cannot_;  // faces in which the words cannot be set
+  int symbols_ = 0;
   std::optional<FaceName> taken_;
   std::optional<double> spacing_, thickened_;
   Cancel cancel_;

@@ -17,6 +17,7 @@ LetteringSection::LetteringSection(Workshop& shop) : ArtworkSection(shop) {
   style_ = new QComboBox;
   QStringList good, others;
   for (const InstalledFace& face : installed_faces()) {
+    if (!face.letters) continue;
     QStringList& list = face.carves_well ? good : others;
     const QString name = QString::fromStdString(face.name.family);
     if (!list.contains(name)) list << name;
@@ -26,6 +27,10 @@ LetteringSection::LetteringSection(Workshop& shop) : ArtworkSection(shop) {
   family_->addItems(others);
   family_->insertSeparator(family_->count());
   for (const FaceName& face : single_line_faces()) family_->addItem(QString::fromStdString(face.family));
+  // Each in its own letters.
+  for (int i = 0; i < good.size() + others.size() + 1; ++i) {
+    if (!family_->itemText(i).isEmpty()) family_->setItemData(i, QFont(family_->itemText(i), 12), Qt::FontRole);
+  }
   family_->setToolTip(tr("The faces above the line carve well; below are all others on this machine"));
   column_->addWidget(make_row(tr("Face"), family_));
   auto* bench = new QPushButton(tr("Letter bench: these words in many faces…"));
