@@ -47,8 +47,8 @@ const std::map<std::pair<std::string, std::string>, FaceFile>& face_files() {
   static const auto files = [] {
     std::map<std::pair<std::string, std::string>, FaceFile> found;
     FcPattern* all = FcPatternBuild(nullptr, FC_SCALABLE, FcTypeBool, FcTrue, nullptr);
-    FcObjectSet* keys = FcObjectSetBuild(FC_FAMILY, FC_STYLE, FC_FILE, FC_INDEX, FC_VARIABLE, FC_FONTFORMAT,
-                                           FC_CHARSET, nullptr);
+    FcObjectSet* keys =
+        FcObjectSetBuild(FC_FAMILY, FC_STYLE, FC_FILE, FC_INDEX, FC_VARIABLE, FC_FONTFORMAT, FC_CHARSET, nullptr);
     FcFontSet* set = FcFontList(fontconfig(), all, keys);
     for (int i = 0; set != nullptr && i < set->nfont; ++i) {
       FcBool variable = FcFalse;
@@ -220,7 +220,8 @@ std::vector<InstalledFace> installed_faces() {
     if (family.is_string()) chosen.insert(family.get<std::string>());
   }
   std::vector<InstalledFace> faces;
-  for (const auto& [key, file] : face_files()) faces.push_back({{key.first, key.second}, chosen.contains(key.first), file.letters});
+  for (const auto& [key, file] : face_files())
+    faces.push_back({{key.first, key.second}, chosen.contains(key.first), file.letters});
   return faces;
 }
 

@@ -15,12 +15,18 @@ float lattice(int x, int y) {
   return static_cast<float>((h ^ (h >> 16)) & 0xFFFFFF) / 16777215.0F;
 }
 
+// The whole number at or below it: in place, where std::floor is a call.
+int down(float x) {
+  const int cut = static_cast<int>(x);
+  return cut - (static_cast<float>(cut) > x ? 1 : 0);
+}
+
 // Neighbours mostly lie in one square of the lattice, so its corners are kept.
 class Noise {
  public:
   float operator()(float x, float y) {
-    const float fx = std::floor(x), fy = std::floor(y);
-    const int ix = static_cast<int>(fx), iy = static_cast<int>(fy);
+    const int ix = down(x), iy = down(y);
+    const float fx = static_cast<float>(ix), fy = static_cast<float>(iy);
     if (ix != ix_ || iy != iy_ || !known_) {
       ix_ = ix;
       iy_ = iy;
@@ -55,26 +61,50 @@ class Wood {
   Rgb at(float x, float y, float z) {
     const float u = along_width_ ? x : y;  // along the grain
     const float v = along_width_ ? y : x;
-    const float wander = (far_(u * 0.0035F, v * 0.009F) - 0.5F) * 46 + (near_(u * 0.011F + 31, v * 0.03F) - 0.5F) * 9;
-    const float across = v + wander - 40;
+    const Slow slow = along_width_ ? between_knots(u, v) : slow_at(u, v);
+    const float across = v + slow.wander - 40;
     const float below = z - 85;
-    const float shell = std::sqrt(across * across * 0.55F + below * below) / static_cast<float>(s_.ring) +
-                        0.35F * (wobble_(u * 0.02F, v * 0.25F) - 0.5F);
-    const float phase = shell - std::floor(shell);
+    const float shell =
+        std::sqrt(across * across * 0.55F + below * below) / static_cast<float>(s_.ring) + 0.35F * slow.wobble;
+    const float phase = shell - static_cast<float>(down(shell));
     // Earlywood darkens slowly into latewood, then breaks off sharply.
     const float late = phase * phase * (phase < 0.92F ? 1.0F : (1.0F - phase) / 0.08F);
     const float fibre = fibre_(u * 0.16F, v * 3.1F) - 0.5F;
-    const float streak = streak_(u * 0.012F + 7, v * 0.55F) - 0.5F;
     const auto figure = static_cast<float>(s_.figure);
-    const float mix = std::clamp(0.22F + figure * (0.75F * late + 0.35F * streak) + 0.22F * fibre, 0.0F, 1.0F);
+    const float mix = std::clamp(0.22F + figure * (0.75F * late + 0.35F * slow.streak) + 0.22F * fibre, 0.0F, 1.0F);
     const auto blend = [&](double light, double dark) { return static_cast<float>(light + (dark - light) * mix); };
     return {blend(s_.light.red, s_.dark.red), blend(s_.light.green, s_.dark.green), blend(s_.light.blue, s_.dark.blue)};
   }
 
  private:
+  // What changes slowly along the grain.
+  struct Slow {
+    float wander = 0, wobble = 0, streak = 0;
+  };
+  Slow slow_at(float u, float v) {
+    return {(far_(u * 0.0035F, v * 0.009F) - 0.5F) * 46 + (near_(u * 0.011F + 31, v * 0.03F) - 0.5F) * 9,
+            wobble_(u * 0.02F, v * 0.25F) - 0.5F, streak_(u * 0.012F + 7, v * 0.55F) - 0.5F};
+  }
+  // Along a row it is worked out every 2 mm, a twenty-fifth of its shortest wave, and straight between.
+  Slow between_knots(float u, float v) {
+    constexpr float kKnot = 2;
+    const float knot = static_cast<float>(down(u / kKnot));
+    if (v != row_ || knot != knot_) {
+      left_ = v == row_ && knot == knot_ + 1 ? right_ : slow_at(knot * kKnot, v);
+      right_ = slow_at((knot + 1) * kKnot, v);
+      row_ = v;
+      knot_ = knot;
+    }
+    const float t = u / kKnot - knot;
+    return {left_.wander + (right_.wander - left_.wander) * t, left_.wobble + (right_.wobble - left_.wobble) * t,
+            left_.streak + (right_.streak - left_.streak) * t};
+  }
+
   const Species& s_;
   bool along_width_;
   Noise far_, near_, wobble_, fibre_, streak_;
+  Slow left_, right_;
+  float row_ = 1e30F, knot_ = 1e30F;
 };
 
 class Lighter {
@@ -120,8 +150,7 @@ class Lighter {
     float blocked = 0;
     float step = 1.2F;
     for (float gone = step; z + gone * cell * climb < 0.05F; gone += step) {
-      const auto x = static_cast<long>(std::lround(static_cast<float>(c) + ux * gone));
-      const auto y = static_cast<long>(std::lround(static_cast<float>(r) + uy * gone));
+      const long x = down(static_cast<float>(c) + ux * gone + 0.5F), y = down(static_cast<float>(r) + uy * gone + 0.5F);
       if (x < 0 || y < 0 || x >= static_cast<long>(f_.columns()) || y >= static_cast<long>(f_.rows())) break;
       const float over = f_.at(static_cast<std::size_t>(x), static_cast<std::size_t>(y)) - (z + gone * cell * climb);
       blocked = std::max(blocked, std::min(1.0F, over / (0.25F + 0.3F * gone * cell)));
