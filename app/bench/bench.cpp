@@ -66,9 +66,11 @@ Bench::Bench(QWidget* parent) : QWidget(parent) {
   turn_->setCursor(Qt::ArrowCursor);
   turn_->hide();
   connect(turn_, &QPushButton::clicked, this, [this] { show_side(side_ == Side::Front ? Side::Back : Side::Front); });
+  // Who draws, measures or edits points has the keys before anything is taken hold of.
   draw_ = add(std::make_unique<DrawHand>(*this));
   measure_ = add(std::make_unique<MeasureHand>(*this));
   points_ = add(std::make_unique<PointHand>(*this));
+  add(std::make_unique<KeyHand>(*this));
   add(std::make_unique<BridgeHand>(*this));
   add(std::make_unique<ArcHand>(*this));
   add(std::make_unique<KeepOutHand>(*this));
@@ -254,6 +256,30 @@ void Bench::speak() {
   setAccessibleDescription(
       tr("“%1”, %2 by %3, %4 from the left, %5 from the front")
           .arg(s->name, show(s->box.width()), show(s->box.height()), show(s->box.left), show(s->box.bottom)));
+}
+
+void Bench::say(const QString& words) { setAccessibleDescription(words); }
+
+std::vector<HandGrip> Bench::grips() {
+  std::vector<HandGrip> all;
+  for (const auto& hand : hands_) {
+    for (HandGrip& grip : hand->grips()) all.push_back(std::move(grip));
+  }
+  if (const PieceShape* s = shape(selected_); s != nullptr && stage_ != Stage::Blank) {
+    for (std::size_t i = 0; i < s->tabs.size(); ++i) {
+      const Point at = s->tabs[i].at;
+      all.push_back({at, tr("tab %1 of %2").arg(i + 1).arg(s->tabs.size()),
+                     [this, i, at](Point by) { Q_EMIT tab_moved(selected_, static_cast<int>(i), at + by); }});
+    }
+  }
+  const Point middle{job_.blank.width / 2, job_.blank.height / 2};
+  all.push_back({section_.along ? Point{middle.x, section_.at} : Point{section_.at, middle.y}, tr("the section"),
+                 [this](Point by) {
+                   const double most = section_.along ? job_.blank.height : job_.blank.width;
+                   section_.at = std::clamp(section_.at + (section_.along ? by.y : by.x), 0.0, most);
+                   Q_EMIT section_moved(section_);
+                 }});
+  return all;
 }
 
 QStringList Bench::chosen() const { return selected_.isEmpty() ? QStringList() : QStringList(selected_) + also_; }

@@ -17,6 +17,7 @@
 namespace doyen {
 
 class BenchHand;
+struct HandGrip;
 class PointHand;
 class MeasureHand;
 class DrawHand;
@@ -58,6 +59,10 @@ class Bench : public QWidget {
   [[nodiscard]] Box box_of(const QString& id) const;
   void show_overlay(const QImage& picture, const Box& box);
   [[nodiscard]] const QImage& overlay() const { return overlay_; }
+  // To a screen reader: what is chosen, and where it lies; or these words.
+  void speak();
+  void say(const QString& words);
+  [[nodiscard]] std::vector<HandGrip> grips();  // all that can be taken hold of now, mouse or keys
   void set_section(const SectionLine& line);
   void fit();
   void show_side(Side side);  // turned over, the back is seen and the outlines lie mirrored
@@ -114,7 +119,6 @@ class Bench : public QWidget {
   enum class Hand { None, Pan, Move, Size, Turn, Section, Tab, Other };
 
   void ask_for_picture();
-  void speak();  // to a screen reader: what is chosen, and where it lies
   [[nodiscard]] QTransform board_to_px() const;
   [[nodiscard]] Point flipped(Point p) const;  // of the front, on the side that lies up; and back again
   [[nodiscard]] QStringList group_of(const QString& piece) const;  // those grouped with it

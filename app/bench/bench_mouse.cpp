@@ -300,9 +300,21 @@ void Bench::keyPressEvent(QKeyEvent* event) {
         if (shapes_[i].id == selected_) at = static_cast<int>(i);
       }
       const int n = static_cast<int>(shapes_.size());
+      // With Shift it is chosen along with the others, going on from the one that was added last.
+      const bool also = event->modifiers() & Qt::ShiftModifier && !selected_.isEmpty();
+      if (also && !also_.isEmpty()) {
+        for (std::size_t i = 0; i < shapes_.size(); ++i) {
+          if (shapes_[i].id == also_.last()) at = static_cast<int>(i);
+        }
+      }
       at = event->key() == Qt::Key_N ? (at + 1) % n : (at + n - 1 + (at < 0)) % n;
-      return select(shapes_[static_cast<std::size_t>(at)].id);
+      const QString id = shapes_[static_cast<std::size_t>(at)].id;
+      return also ? choose(chosen() + QStringList(id)) : select(id);
     }
+    case Qt::Key_T:  // the section turns
+      section_ = {!section_.along, (section_.along ? job_.blank.width : job_.blank.height) / 2};
+      Q_EMIT section_moved(section_);
+      return update();
     case Qt::Key_PageUp:
     case Qt::Key_PageDown: {
       const double most = section_.along ? job_.blank.height : job_.blank.width;

@@ -37,9 +37,10 @@ void Bench::paintEvent(QPaintEvent*) {
   if (draw_->active())
     paint_hint(p,
                tr("Click for straight sides, hold and draw for a curve. Back at the start it closes; Enter or a double "
-                  "click ends, Backspace takes one back, Esc gives it up."));
+                  "click ends, Backspace takes one back, Esc gives it up. By keys: arrows, Space."));
   if (measure_->active())
-    paint_hint(p, tr("Draw the length you know from one point of the piece to another; Esc ends."));
+    paint_hint(
+        p, tr("Draw the length you know from one point of the piece to another (by keys: arrows, Space); Esc ends."));
   for (const Point& mark : marks_) {
     p.setPen(QPen(theme::kAmber, 2));
     p.setBrush(Qt::NoBrush);
@@ -53,6 +54,11 @@ void Bench::paintEvent(QPaintEvent*) {
     p.drawEllipse(to_screen(mark_), 17, 17);
   }
   paint_rulers(p);
+  if (hasFocus()) {  // where the keys go
+    p.setPen(QPen(theme::kPlum, 1.2, Qt::DotLine));
+    p.setBrush(Qt::NoBrush);
+    p.drawRect(QRectF(rect()).adjusted(kRuler + 2.5, kRuler + 2.5, -3.5, -3.5));
+  }
 }
 
 // One line at the bench's foot that says what the hand at work can do.

@@ -38,9 +38,11 @@ KeysPage::KeysPage(const Commands& commands, QWidget* parent) : QDialog(parent) 
     }
   }
   const std::pair<QString, QString> board[] = {
-      {tr("Choose the next piece, the one before"), tr("N, P")},
+      {tr("Choose the next piece, the one before; along with the others"), tr("N, P; with Shift")},
       {tr("Move what is chosen; ten times as far; a tenth"), tr("Arrows; with Shift; with Alt")},
-      {tr("Move the section"), tr("Page Up, Page Down")},
+      {tr("Move the section; turn it"), tr("Page Up, Page Down; T")},
+      {tr("Take hold of the next tab, bridge, clamp or the section; move it; let go"), tr("G; arrows; Esc")},
+      {tr("Draw or measure: move there, set a point"), tr("Arrows, Space")},
       {tr("Come closer, go back, show all"), tr("+, −, Home")},
       {tr("Remove what is chosen: a point, else the piece"), tr("Delete")}};
   QTreeWidgetItem* under = heading(tr("On the board"));

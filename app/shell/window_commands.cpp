@@ -173,6 +173,8 @@ QList<Command> MainWindow::view_commands() {
        {},
        [this] { open_boards(); },
        [this] { return !document_.job().items.empty(); }},
+      {Group::View, QStringLiteral("menu"), tr("Open the job menu"), keys(Qt::Key_F10),
+       [this] { show_job_menu(rail_->mapToGlobal(QPoint(20, rail_->height() - 6))); }},
       {Group::View, QStringLiteral("board"), tr("Work at the board with the keys"), keys(Qt::Key_F6),
        [this] { bench_->setFocus(); }},
   };

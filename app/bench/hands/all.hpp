@@ -5,5 +5,6 @@
 #include "bench/hands/bridge_hand.hpp"
 #include "bench/hands/draw_hand.hpp"
 #include "bench/hands/keep_out_hand.hpp"
+#include "bench/hands/key_hand.hpp"
 #include "bench/hands/measure_hand.hpp"
 #include "bench/hands/point_hand.hpp"

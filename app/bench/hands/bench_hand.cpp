@@ -6,6 +6,25 @@
 
 namespace doyen {
 
+bool BenchHand::move_cursor(int key, Qt::KeyboardModifiers keys) {
+  const Point by = nudge(key, keys, bench_.job().lengths);
+  if (length(by) <= 0) return false;
+  const Point from = cursor_.value_or(bench_.to_board(QPointF(bench_.rect().center())));
+  cursor_ = from + by;
+  bench_.update();
+  return true;
+}
+
+void BenchHand::paint_cursor(QPainter& p) const {
+  if (!cursor_) return;
+  const QPointF at = bench_.to_screen(*cursor_);
+  for (const auto& [colour, width] : {std::pair{theme::kMarkEdge, 3.0}, std::pair{theme::kMark, 1.4}}) {
+    p.setPen(QPen(colour, width));
+    p.drawLine(at - QPointF(9, 0), at + QPointF(9, 0));
+    p.drawLine(at - QPointF(0, 9), at + QPointF(0, 9));
+  }
+}
+
 QString BenchHand::words(const char* text) { return QCoreApplication::translate("Bench", text); }
 
 void BenchHand::dot(QPainter& p, QPointF at, double radius, bool full) {

@@ -16,6 +16,13 @@ inline constexpr double kGrip = 8;  // px, how near a handle counts
 QPointF handle_point(const QRectF& r, int i);
 }  // namespace bench_detail
 
+// What can be taken hold of on the board, by the mouse or, one after the other, by a key (KeyHand).
+struct HandGrip {
+  Point at;       // mm on the board
+  QString words;  // what it is, as it is spoken
+  std::function<void(Point by)> move;
+};
+
 class BenchHand {
  public:
   explicit BenchHand(Bench& bench) : bench_(bench) {}
@@ -31,9 +38,14 @@ class BenchHand {
   virtual bool double_click(QPointF) { return false; }
   virtual bool key(int, Qt::KeyboardModifiers) { return false; }
   virtual bool hovers(QPointF) const { return false; }  // the mouse would take hold of something here
+  virtual std::vector<HandGrip> grips() { return {}; }  // that are there now
   virtual void job_changed() {}                         // the job, the selection or the stage
 
  protected:
+  // Where the keys point, for hands that draw: arrows move it, from the middle of what is seen.
+  bool move_cursor(int key, Qt::KeyboardModifiers keys);
+  void paint_cursor(QPainter& p) const;
+  std::optional<Point> cursor_;
   static QString words(const char* text);  // in the user's language
   static void dot(QPainter& p, QPointF at, double radius, bool full);
   [[nodiscard]] const Item* item() const { return bench_.job().find(bench_.selected().toStdString()); }

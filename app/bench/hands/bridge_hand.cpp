@@ -51,13 +51,32 @@ bool BridgeHand::press(QPointF at) {
 }
 
 void BridgeHand::drag(QPointF at) {
-  if (held_.bridge >= bridges_.size()) return;
   const Point now = bench_.to_board(at), by = now - last_;
   last_ = now;
+  move(held_, by);
+}
+
+std::vector<HandGrip> BridgeHand::grips() {
+  std::vector<HandGrip> all;
+  for (std::size_t i = 0; i < bridges_.size(); ++i) {
+    const Point ends[] = {bridges_[i].from, bridges_[i].to, (bridges_[i].from + bridges_[i].to) * 0.5};
+    const char* of[] = {"one end of bridge %1 of %2", "the other end of bridge %1 of %2", "bridge %1 of %2, whole"};
+    for (int end = 0; end < 3; ++end) {
+      all.push_back({ends[end], words(of[end]).arg(i + 1).arg(bridges_.size()), [this, i, end](Point by) {
+                       begin_drag();
+                       move({i, end}, by);
+                     }});
+    }
+  }
+  return all;
+}
+
+void BridgeHand::move(const Grip& grip, Point by) {
+  if (grip.bridge >= bridges_.size()) return;
   std::vector<Derived::Bridge> all = bridges_;
-  Derived::Bridge& b = all[held_.bridge];
-  if (held_.end != 1) b.from = b.from + by;
-  if (held_.end != 0) b.to = b.to + by;
+  Derived::Bridge& b = all[grip.bridge];
+  if (grip.end != 1) b.from = b.from + by;
+  if (grip.end != 0) b.to = b.to + by;
   edit(words("move a bridge"), [id = bench_.selected().toStdString(), all](Job& job) {
     if (Item* item = job.find(id)) set_bridges(item->piece, all, job.source());
   });

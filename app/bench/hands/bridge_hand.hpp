@@ -13,6 +13,7 @@ class BridgeHand : public BenchHand {
   void drag(QPointF at) override;
   void release(QPointF) override {}
   bool hovers(QPointF at) const override;
+  std::vector<HandGrip> grips() override;
   void job_changed() override;
   [[nodiscard]] const std::vector<Derived::Bridge>& bridges() const { return bridges_; }
 
@@ -21,6 +22,7 @@ class BridgeHand : public BenchHand {
     std::size_t bridge = 0;
     int end = 0;  // 0 from, 1 to, 2 all of it
   };
+  void move(const Grip& grip, Point by);
   [[nodiscard]] std::optional<Grip> grip_at(QPointF at) const;
   std::vector<Derived::Bridge> bridges_;
   Grip held_;

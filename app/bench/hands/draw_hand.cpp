@@ -15,6 +15,7 @@ constexpr double kTremble = 2;  // px of a hand's way that are smoothed away
 void DrawHand::set_active(bool active) {
   active_ = active;
   held_ = false;
+  cursor_.reset();
   start_.reset();
   strokes_.clear();
   trail_.clear();
@@ -25,6 +26,7 @@ void DrawHand::set_active(bool active) {
 bool DrawHand::at_start(QPointF at) const { return start_ && strokes_.size() > 1 && near(at, *start_); }
 
 void DrawHand::paint(QPainter& p) {
+  if (active_) paint_cursor(p);
   if (!active_ || !start_) return;
   const Path path = hand_path(strokes_, false, kTremble / bench_.pixels_per_mm());
   QPainterPath drawn(bench_.to_screen(*start_));
@@ -83,11 +85,17 @@ bool DrawHand::double_click(QPointF) {
   return true;
 }
 
-bool DrawHand::key(int key, Qt::KeyboardModifiers) {
+bool DrawHand::key(int key, Qt::KeyboardModifiers keys) {
   if (!active_) return false;
+  if (move_cursor(key, keys)) return true;
   switch (key) {
     case Qt::Key_Escape:
       set_active(false);
+      return true;
+    case Qt::Key_Space:  // as a click there
+      if (!cursor_) return true;
+      press(bench_.to_screen(*cursor_));
+      release(bench_.to_screen(*cursor_));
       return true;
     case Qt::Key_Return:
     case Qt::Key_Enter:

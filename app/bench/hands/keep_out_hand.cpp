@@ -32,12 +32,31 @@ bool KeepOutHand::press(QPointF px) {
 void KeepOutHand::drag(QPointF px) {
   const Point now = bench_.to_board(px), by = now - last_;
   last_ = now;
-  edit(words("move what to stay clear of"), [which = held_, by](Job& job) {
+  move(held_, by);
+}
+
+void KeepOutHand::move(std::size_t which, Point by) {
+  edit(words("move what to stay clear of"), [which, by](Job& job) {
     if (which >= job.blank.keep_outs.size()) return;
     KeepOut& place = job.blank.keep_outs[which];
     place.x = std::clamp(place.x + by.x, -500.0, job.blank.width + 500);
     place.y = std::clamp(place.y + by.y, -500.0, job.blank.height + 500);
   });
+}
+
+std::vector<HandGrip> KeepOutHand::grips() {
+  std::vector<HandGrip> all;
+  if (bench_.stage() != Stage::Blank) return all;
+  const auto& places = bench_.job().blank.keep_outs;
+  for (std::size_t i = 0; i < places.size(); ++i) {
+    all.push_back({places[i].box().centre(), words("to stay clear of, %1 of %2").arg(i + 1).arg(places.size()),
+                   [this, i](Point by) {
+                     begin_drag();
+                     Q_EMIT bench_.keep_out_chosen(static_cast<int>(i));
+                     move(i, by);
+                   }});
+  }
+  return all;
 }
 
 }  // namespace doyen

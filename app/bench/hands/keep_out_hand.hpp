@@ -13,8 +13,10 @@ class KeepOutHand : public BenchHand {
   void drag(QPointF at) override;
   void release(QPointF) override {}
   bool hovers(QPointF at) const override;
+  std::vector<HandGrip> grips() override;
 
  private:
+  void move(std::size_t which, Point by);
   [[nodiscard]] std::optional<std::size_t> at(QPointF px) const;
   std::size_t held_ = 0;
   Point last_;

@@ -9,13 +9,15 @@ namespace doyen {
 
 void MeasureHand::set_active(bool active) {
   active_ = active;
-  drawn_ = false;
+  drawn_ = begun_ = false;
+  cursor_.reset();
   bench_.update();
 }
 
 Point MeasureHand::caught(QPointF at) const { return bench_.outline_point_near(at, 10).value_or(bench_.to_board(at)); }
 
 void MeasureHand::paint(QPainter& p) {
+  if (active_) paint_cursor(p);
   if (!active_ || !drawn_) return;
   const QPointF a = bench_.to_screen(from_), b = bench_.to_screen(to_);
   p.setPen(QPen(theme::kPlum, 1.6));
@@ -51,8 +53,20 @@ void MeasureHand::release(QPointF at) {
   if (distance(from_, to_) > 0.05) Q_EMIT bench_.measured(from_, to_);
 }
 
-bool MeasureHand::key(int key, Qt::KeyboardModifiers) {
-  if (!active_ || key != Qt::Key_Escape) return false;
+bool MeasureHand::key(int key, Qt::KeyboardModifiers keys) {
+  if (!active_) return false;
+  if (move_cursor(key, keys)) {
+    if (begun_) drag(bench_.to_screen(*cursor_));
+    return true;
+  }
+  if (key == Qt::Key_Space && cursor_) {  // one end, then the other
+    const QPointF at = bench_.to_screen(*cursor_);
+    begun_ ? release(at) : static_cast<void>(press(at));
+    begun_ = !begun_;
+    bench_.update();
+    return true;
+  }
+  if (key != Qt::Key_Escape) return false;
   set_active(false);
   return true;
 }

@@ -20,6 +20,7 @@ class MeasureHand : public BenchHand {
  private:
   [[nodiscard]] Point caught(QPointF at) const;
   bool active_ = false, drawn_ = false;
+  bool begun_ = false;  // by the keys: one end is set
   Point from_, to_;
 };
 

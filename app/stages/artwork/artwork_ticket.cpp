@@ -106,8 +106,16 @@ ArtworkTicket::ArtworkTicket(Workshop& shop) : Ticket(shop) {
   auto* remove = new QShortcut(QKeySequence::Delete, list_);
   remove->setContext(Qt::WidgetShortcut);
   connect(remove, &QShortcut::activated, this, &ArtworkTicket::remove_piece);
-  connect(list_, &QListWidget::currentItemChanged, this, [this](QListWidgetItem* now) {
-    if (!filling_ && now != nullptr) shop_.select(now->data(Qt::UserRole).toString());
+  list_->setSelectionMode(QAbstractItemView::ExtendedSelection);
+  connect(list_, &QListWidget::itemSelectionChanged, this, [this] {
+    if (filling_) return;
+    // The one that was clicked last is the one whose figures are shown.
+    QStringList chosen;
+    for (const QListWidgetItem* row : list_->selectedItems()) {
+      const QString id = row->data(Qt::UserRole).toString();
+      row == list_->currentItem() ? chosen.prepend(id) : chosen.append(id);
+    }
+    chosen.isEmpty() ? shop_.select({}) : shop_.bench->choose(chosen);
   });
   notice_ = make_label({}, "faded");
   column_->addWidget(notice_);
@@ -137,19 +145,25 @@ void ArtworkTicket::focus_words() { lettering_->focus_words(); }
 void ArtworkTicket::refresh() {
   filling_ = true;
   const Job& job = shop_.document.job();
-  list_->clear();
-  for (const Item& item : job.items) {
+  // Rows stay what they are while someone chooses among them.
+  while (list_->count() > static_cast<int>(job.items.size())) delete list_->takeItem(list_->count() - 1);
+  const QStringList chosen = shop_.chosen();
+  for (int i = 0; i < static_cast<int>(job.items.size()); ++i) {
+    const Item& item = job.items[static_cast<std::size_t>(i)];
     const bool source = item.cut.kind == Treatment::Kind::None && job.is_source(item.piece.id);
-    auto* row = new QListWidgetItem(
-        QString::fromStdString(item.piece.name) + QStringLiteral("  ·  ") + tr(kind_word(item.piece)) +
-        (source                                                          ? tr("  ·  only a source, not cut")
-         : job.undecided(item)                                           ? tr("  ·  not cut yet")
-         : item.cut.left_uncut && item.cut.kind == Treatment::Kind::None ? tr("  ·  not cut")
-                                                                         : QString()));
-    row->setData(Qt::UserRole, QString::fromStdString(item.piece.id));
-    list_->addItem(row);
-    if (QString::fromStdString(item.piece.id) == shop_.selected) list_->setCurrentItem(row);
+    if (i >= list_->count()) list_->addItem(new QListWidgetItem);
+    QListWidgetItem* row = list_->item(i);
+    row->setText(QString::fromStdString(item.piece.name) + QStringLiteral("  ·  ") + tr(kind_word(item.piece)) +
+                 (source                                                          ? tr("  ·  only a source, not cut")
+                  : job.undecided(item)                                           ? tr("  ·  not cut yet")
+                  : item.cut.left_uncut && item.cut.kind == Treatment::Kind::None ? tr("  ·  not cut")
+                                                                                  : QString()));
+    const QString id = QString::fromStdString(item.piece.id);
+    row->setData(Qt::UserRole, id);
+    if (id == shop_.selected) list_->setCurrentItem(row, QItemSelectionModel::NoUpdate);
+    if (row->isSelected() != chosen.contains(id)) row->setSelected(chosen.contains(id));
   }
+  if (shop_.selected.isEmpty()) list_->setCurrentItem(nullptr, QItemSelectionModel::NoUpdate);
   const Item* item = shop_.item();
   const auto show = [&](ArtworkSection* section, bool shown) {
     section->setVisible(shown);
