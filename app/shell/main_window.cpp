@@ -329,6 +329,14 @@ void MainWindow::take_first_remedy() {
   note(tr("No remedy can be taken by itself here: read what is said, and choose."));
 }
 
+// On a large screen the ticket and the section have their share of the room.
+void MainWindow::resizeEvent(QResizeEvent* event) {
+  QMainWindow::resizeEvent(event);
+  const bool large = width() >= 1600 && height() >= 940;
+  tickets_->setFixedWidth(large ? theme::kTicketWidth * 5 / 4 : theme::kTicketWidth);
+  strip_->setFixedHeight(large ? theme::kStripHeight * 4 / 3 : theme::kStripHeight);
+}
+
 void MainWindow::come_back() {
   const QByteArray place = QSettings().value(QStringLiteral("window")).toByteArray();
   if (!place.isEmpty()) restoreGeometry(place);

@@ -1,4 +1,5 @@
 // What the views look like: no text cut off, contrast, and each picture of them that can be taken.
+#include <QProcess>
 #include <QTemporaryDir>
 
 #include "parts/cards.hpp"
@@ -8,6 +9,43 @@
 #include "window_probe.hpp"
 
 using namespace probe;
+
+namespace {
+
+bool whole(const QLabel* label) {
+  return !label->isVisible() || !label->wordWrap() || label->height() + 1 >= label->heightForWidth(label->width());
+}
+
+// Rows that wrap anew are laid out by and by.
+void wait_until_laid_out(QScrollArea* ticket) {
+  (void)QTest::qWaitFor([&] {
+    const QList<QLabel*> labels = ticket->widget()->findChildren<QLabel*>();
+    return std::all_of(labels.begin(), labels.end(), whole);
+  });
+}
+
+// What of the ticket on top is not shown whole: labels and leaves that ask for more than they have.
+std::string clipped(QScrollArea* ticket) {
+  wait_until_laid_out(ticket);
+  std::string found;
+  for (QWidget* row : ticket->widget()->findChildren<QWidget*>()) {
+    if (!row->isVisible() || qobject_cast<QAbstractScrollArea*>(row->parentWidget()) != nullptr) continue;
+    const bool leaf = row->findChildren<QWidget*>(Qt::FindDirectChildrenOnly).isEmpty() ||
+                      qobject_cast<QComboBox*>(row) != nullptr || qobject_cast<QAbstractSpinBox*>(row) != nullptr;
+    const auto* label = qobject_cast<QLabel*>(row);
+    const auto* button = qobject_cast<QAbstractButton*>(row);
+    if (!(leaf && row->minimumSizeHint().width() > row->width() + 1) && (label == nullptr || whole(label))) continue;
+    found += std::string(row->metaObject()->className()) + " “" +
+             (label != nullptr    ? label->text()
+              : button != nullptr ? button->text()
+                                  : row->objectName())
+                 .toStdString() +
+             "”, wide " + std::to_string(row->width()) + " of " + std::to_string(row->minimumSizeHint().width()) + "; ";
+  }
+  return found;
+}
+
+}  // namespace
 
 TEST_CASE("no text is cut off in any ticket at 1280 by 800, in either unit") {
   Window w;
@@ -21,13 +59,14 @@ TEST_CASE("no text is cut off in any ticket at 1280 by 800, in either unit") {
     QTest::qWait(30);
     QScrollArea* ticket = w.ticket();
     REQUIRE(ticket != nullptr);
+    wait_until_laid_out(ticket);
     INFO("stage " << static_cast<int>(stage) << ", piece " << piece);
     CHECK(ticket->widget()->width() <= ticket->viewport()->width());
     for (QLabel* label : ticket->findChildren<QLabel*>()) {
       if (!label->isVisible() || label->text().isEmpty()) continue;
       INFO(label->text().toStdString());
       CHECK(label->width() >= (label->wordWrap() ? label->minimumSizeHint().width() : label->sizeHint().width()));
-      CHECK(label->height() >= label->heightForWidth(label->width()));
+      CHECK(whole(label));
     }
     for (QAbstractButton* b : ticket->findChildren<QAbstractButton*>()) {
       if (!b->isVisible()) continue;
@@ -63,34 +102,14 @@ TEST_CASE("no row of any ticket is wider or higher than its place, in any demo")
     w.settle();
     std::vector<std::string> ids{""};
     for (const Item& item : w.job().items) ids.push_back(item.piece.id);
-    for (const char* folder : {"movesOpen", "feedsOpen"}) w.find<QToolButton>(folder)->setChecked(true);
+    for (Fold* fold : w.window.findChildren<Fold*>()) fold->set_open(true);
     for (const Stage stage : {Stage::Blank, Stage::Artwork, Stage::Cuts, Stage::Proof, Stage::Run}) {
       const bool of_pieces = stage == Stage::Artwork || stage == Stage::Cuts;
       for (std::size_t i = 0; i < (of_pieces ? ids.size() : 1); ++i) {
         w.choose(stage, ids[i].c_str());
         QScrollArea* ticket = w.ticket();
-        // Rows that wrap anew are laid out by and by.
-        const auto whole = [](const QLabel* label) {
-          return !label->isVisible() || !label->wordWrap() ||
-                 label->height() + 1 >= label->heightForWidth(label->width());
-        };
-        (void)QTest::qWaitFor([&] {
-          const QList<QLabel*> labels = ticket->widget()->findChildren<QLabel*>();
-          return std::all_of(labels.begin(), labels.end(), whole);
-        });
         INFO(demo.name.toStdString() << ", stage " << static_cast<int>(stage) << ", piece “" << ids[i] << "”");
-        for (QWidget* row : ticket->widget()->findChildren<QWidget*>()) {
-          if (!row->isVisible() || qobject_cast<QAbstractScrollArea*>(row->parentWidget()) != nullptr) continue;
-          INFO(row->metaObject()->className() << " " << row->objectName().toStdString());
-          const bool leaf = row->findChildren<QWidget*>(Qt::FindDirectChildrenOnly).isEmpty() ||
-                            qobject_cast<QComboBox*>(row) != nullptr || qobject_cast<QAbstractSpinBox*>(row) != nullptr;
-          INFO("wide " << row->width() << ", wants " << row->minimumSizeHint().width() << ", beside "
-                       << (row->parentWidget()->findChild<QLabel*>() == nullptr
-                               ? std::string()
-                               : row->parentWidget()->findChild<QLabel*>()->text().toStdString()));
-          if (leaf) CHECK(row->minimumSizeHint().width() <= row->width() + 1);
-          if (const auto* label = qobject_cast<QLabel*>(row)) CHECK(whole(label));
-        }
+        CHECK(clipped(ticket).empty());
       }
     }
   }
@@ -108,4 +127,42 @@ TEST_CASE("each picture of a view can be taken by name, another name is refused"
   }
   CHECK_FALSE(take_shot(w.window, "garden", folder.filePath("x.png"), &problem));
   CHECK(problem.contains("cuts"));
+}
+
+TEST_CASE("at each size of window nothing is clipped, nothing lies outside", "[.][scaled]") {
+  Window w;
+  for (Fold* fold : w.window.findChildren<Fold*>()) fold->set_open(true);
+  for (const QSize size : {QSize(1080, 680), QSize(1280, 800), QSize(1920, 1080)}) {
+    w.window.resize(size);
+    w.settle();
+    CHECK(w.window.size() == size);
+    for (const Stage stage : {Stage::Blank, Stage::Artwork, Stage::Cuts, Stage::Proof, Stage::Run}) {
+      for (const char* piece : {"name", "outline"}) {
+        w.choose(stage, piece);
+        INFO(size.width() << " wide, stage " << static_cast<int>(stage) << ", piece " << piece);
+        CHECK(clipped(w.ticket()) == "");
+        // What is fixed in the window lies wholly inside it.
+        for (const char* name : {"write", "placeBar"}) {
+          const auto* widget = w.window.findChild<QWidget*>(name);
+          REQUIRE(widget != nullptr);
+          if (!widget->isVisible()) continue;
+          INFO(name);
+          CHECK(w.window.rect().contains(QRect(widget->mapTo(&w.window, QPoint()), widget->size())));
+        }
+      }
+    }
+  }
+}
+
+TEST_CASE("nothing is clipped at scales of one, one and a half and two") {
+  for (const char* scale : {"1", "1.5", "2"}) {
+    QProcess again;
+    QProcessEnvironment where = QProcessEnvironment::systemEnvironment();
+    where.insert("QT_SCALE_FACTOR", scale);
+    again.setProcessEnvironment(where);
+    again.start(QCoreApplication::applicationFilePath(), {"[scaled]"});
+    REQUIRE(again.waitForFinished(240'000));
+    INFO("scale " << scale << ": " << again.readAllStandardOutput().toStdString());
+    CHECK(again.exitCode() == 0);
+  }
 }
