@@ -164,13 +164,18 @@ class EdgeCheck {
     else if (room.top < box.top)
       by.y = room.top - box.top;
     if (box.width() <= room.width() && box.height() <= room.height()) {
-      remedies.push_back({"Move it inside", [id = piece.id, by](Job& job) { move_piece(job, id, by); }});
+      const Point round = rounded_outwards(by, s_.job.lengths.unit);
+      const bool fits = room.contains({box.left + round.x, box.bottom + round.y}) &&
+                        room.contains({box.right + round.x, box.top + round.y});
+      const Point move = fits ? round : by;
+      remedies.push_back({"Move it inside, " + way_in_words(move, s_.job.lengths),
+                          [id = piece.id, move](Job& job) { move_piece(job, id, move); }});
     }
     const double fit = std::min({1.0, room.width() / box.width(), room.height() / box.height()});
     if (fit < 1 && fit > 0.02) {
       remedies.push_back(
-          {percent_smaller(fit), [id = piece.id, fit, middle = box.centre(), to = room.centre()](Job& job) {
-             scale_piece(job, id, std::floor(fit * 1000) / 1000, middle);
+          {percent_smaller(whole_percent(fit)), [id = piece.id, fit, middle = box.centre(), to = room.centre()](Job& job) {
+             scale_piece(job, id, whole_percent(fit), middle);
              move_piece(job, id, to - middle);
            }});
     }
@@ -203,7 +208,7 @@ class EdgeCheck {
       remedies.push_back({"Move " + std::string(kWords[side]) + " " + s_.show(by),
                           [id = piece.id, move = way * by](Job& job) { move_piece(job, id, move); }});
     }
-    const double scale = largest_scale(own, box.centre(), clear);
+    const double scale = whole_percent(largest_scale(own, box.centre(), clear));
     if (scale > 0.05) {
       remedies.push_back({percent_smaller(scale), [id = piece.id, scale, middle = box.centre()](Job& job) {
                             scale_piece(job, id, scale, middle);

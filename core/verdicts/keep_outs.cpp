@@ -4,6 +4,7 @@
 
 #include "geometry/polyline.hpp"
 #include "job/layout.hpp"
+#include "verdicts/room.hpp"
 #include "verdicts/verdict.hpp"
 
 namespace doyen {
@@ -41,10 +42,11 @@ Region cut_region(const PieceState& state, const Item& item, const Rack& rack) {
 
 class Placer {
  public:
-  Placer(const Region& cuts, const Region& forbidden, const Box& room)
-      : cuts_(cuts), forbidden_(forbidden), room_(room) {}
+  Placer(const Region& cuts, const Region& forbidden, const Box& room, Unit unit)
+      : cuts_(cuts), forbidden_(forbidden), room_(room), unit_(unit) {}
 
-  // The nearest shift that is clear, looked for on rings that widen; nothing when there is none on the board.
+  // The nearest shift that is clear, looked for on rings that widen, by round figures; nothing when there is none on
+  // the board.
   [[nodiscard]] bool find(Point& shift) const {
     const Box box = bounds(cuts_);
     const double most = std::max(room_.width(), room_.height());
@@ -53,7 +55,7 @@ class Placer {
       const int looks = std::clamp(static_cast<int>(r / 2), 8, 48);
       for (int i = 0; i < looks; ++i) {
         const double a = 2 * std::numbers::pi * i / looks;
-        const Point by{r * std::cos(a), r * std::sin(a)};
+        const Point by = rounded_outwards({std::round(r * std::cos(a)), std::round(r * std::sin(a))}, unit_);
         if (!room_.contains({box.left + by.x, box.bottom + by.y}) ||
             !room_.contains({box.right + by.x, box.top + by.y}))
           continue;
@@ -69,6 +71,7 @@ class Placer {
   const Region& cuts_;
   const Region& forbidden_;
   Box room_;
+  Unit unit_;
 };
 
 // The whole layout clear of everything, its arrangement kept: shifted, or turned half round and shifted.
@@ -76,15 +79,16 @@ void add_layout_remedies(const Situation& s, const Region& layout, const Region&
                          std::vector<Remedy>& remedies) {
   const Box room = s.job.blank.box();
   Point by;
-  if (Placer(layout, forbidden, room).find(by)) {
-    remedies.push_back({"Shift the whole layout, by " + s.show(length(by)), [by](Job& job) { shift_layout(job, by); }});
+  if (Placer(layout, forbidden, room, s.job.lengths.unit).find(by)) {
+    remedies.push_back({"Shift the whole layout " + way_in_words(by, s.job.lengths),
+                        [by](Job& job) { shift_layout(job, by); }});
   } else if (may_turn_layout(s.job)) {
     const Point middle = bounds(layout).centre();
     const Region turned = transformed(
         layout,
         Transform::move(-middle.x, -middle.y).then(Transform::turn(180)).then(Transform::move(middle.x, middle.y)));
     by = {};
-    if (!intersect(turned, forbidden).empty() && !Placer(turned, forbidden, room).find(by)) return;
+    if (!intersect(turned, forbidden).empty() && !Placer(turned, forbidden, room, s.job.lengths.unit).find(by)) return;
     remedies.push_back({"Turn the whole layout half round", [by, middle](Job& job) {
                           turn_layout(job, 180, middle);
                           shift_layout(job, by);
@@ -115,9 +119,9 @@ void check_keep_outs(const Situation& s, std::vector<Verdict>& out) {
       std::vector<Remedy> remedies;
       Point by;
       if (item.cut.kind != Treatment::Kind::CutOut &&
-          Placer(cuts, all, s.job.blank.box().grown(-s.job.blank.margin)).find(by)) {
-        remedies.push_back(
-            {"Shift it clear, by " + s.show(length(by)), [id = item.piece.id, by](Job& job) { job.shift(id, by); }});
+          Placer(cuts, all, s.job.blank.box().grown(-s.job.blank.margin), s.job.lengths.unit).find(by)) {
+        remedies.push_back({"Shift it clear, " + way_in_words(by, s.job.lengths),
+                            [id = item.piece.id, by](Job& job) { job.shift(id, by); }});
       }
       if (s.job.items.size() > 1) add_layout_remedies(s, layout, all, remedies);
       const bool metal = place.metal();

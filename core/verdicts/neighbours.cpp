@@ -96,10 +96,14 @@ void check_tab_hold(const Situation& s, std::size_t i, const std::vector<Region>
     std::vector<Remedy> remedies;
     const Box own = bounds(bodies[i]), room = s.job.blank.box().grown(-wide - kHold - 0.5);
     if (own.width() < room.width() && own.height() < room.height()) {
-      const Point by{std::max(0.0, room.left - own.left) - std::max(0.0, own.right - room.right),
-                     std::max(0.0, room.bottom - own.bottom) - std::max(0.0, own.top - room.top)};
+      const Point least{std::max(0.0, room.left - own.left) - std::max(0.0, own.right - room.right),
+                        std::max(0.0, room.bottom - own.bottom) - std::max(0.0, own.top - room.top)};
+      const Point round = rounded_outwards(least, s.job.lengths.unit);
+      const bool fits = room.contains({own.left + round.x, own.bottom + round.y}) &&
+                        room.contains({own.right + round.x, own.top + round.y});
+      const Point by = fits ? round : least;
       if (length(by) > 0)
-        remedies.push_back({"Move it inwards by " + s.show(length(by)),
+        remedies.push_back({"Move it inwards, " + way_in_words(by, s.job.lengths),
                             [id = item.piece.id, by](Job& job) { move_piece(job, id, by); }});
     }
     remedies.push_back({"I will tape it down",
@@ -180,7 +184,7 @@ void check_wall(const Situation& s, std::size_t i, const Outlines& own, const Su
     remedies.push_back({"Move it " + std::string(best.second) + " by " + s.show(by),
                         [id = item.piece.id, move = best.first * by](Job& job) { move_piece(job, id, move); }});
   }
-  const double scale = largest_scale(region, middle, [&](const Region& r) { return clear(r, *bit); });
+  const double scale = whole_percent(largest_scale(region, middle, [&](const Region& r) { return clear(r, *bit); }));
   if (scale > 0.3 && scale < 1)
     remedies.push_back({percent_smaller(scale),
                         [id = item.piece.id, scale, middle](Job& job) { scale_piece(job, id, scale, middle); }});
@@ -263,7 +267,7 @@ void check_rim(const Situation& s, std::size_t i, std::vector<Verdict>& out) {
     const auto clear = [&](const Region& r) { return subtract(r, room).empty(); };
     const Point middle = bounds(own).centre();
     std::vector<Remedy> remedies;
-    const double scale = largest_scale(own, middle, clear);
+    const double scale = whole_percent(largest_scale(own, middle, clear));
     if (scale > 0.3)
       remedies.push_back({percent_smaller(scale),
                           [id = item.piece.id, scale, middle](Job& job) { scale_piece(job, id, scale, middle); }});

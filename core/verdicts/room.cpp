@@ -32,6 +32,21 @@ double rounded_up(double mm, Unit unit) {
   return std::ceil(mm / step - 1e-6) * step;
 }
 
+Point rounded_outwards(Point by, Unit unit) {
+  return {std::copysign(rounded_up(std::abs(by.x), unit), by.x), std::copysign(rounded_up(std::abs(by.y), unit), by.y)};
+}
+
+std::string way_in_words(Point by, const LengthStyle& lengths) {
+  std::string words;
+  const auto add = [&](double mm, const char* more, const char* less) {
+    if (std::abs(mm) < 1e-6) return;
+    words += (words.empty() ? "" : " and ") + depth_in_words(std::abs(mm), lengths) + (mm > 0 ? more : less);
+  };
+  add(by.x, " to the right", " to the left");
+  add(by.y, " to the back", " to the front");
+  return words;
+}
+
 void move_piece(Job& job, const std::string& id, Point by) { job.shift(id, by); }
 
 void scale_piece(Job& job, const std::string& id, double by, Point middle) {
@@ -41,8 +56,8 @@ void scale_piece(Job& job, const std::string& id, double by, Point middle) {
   size_piece(item->piece, by, by);
 }
 
-std::string percent_smaller(double by) {
-  return "Make " + format_number(std::ceil((1 - by) * 1000) / 10, 1) + " % smaller";
-}
+double whole_percent(double scale) { return std::floor(scale * 100 + 1e-9) / 100; }
+
+std::string percent_smaller(double scale) { return "Make " + format_number((1 - scale) * 100, 1) + " % smaller"; }
 
 }  // namespace doyen

@@ -14,11 +14,16 @@ std::pair<double, Point> nearest_outline(const Region& one, const Region& other)
 
 // Outwards to a round figure, 1/16 in or 1 mm: never less than is needed.
 double rounded_up(double mm, Unit unit);
+// The same of both parts of a move, whichever way they point.
+Point rounded_outwards(Point by, Unit unit);
+// “12 mm to the right and 3 mm to the back”.
+std::string way_in_words(Point by, const LengthStyle& lengths);
 
 void move_piece(Job& job, const std::string& id, Point by);
 // Smaller about the middle of where it stands, whatever kind of piece it is.
 void scale_piece(Job& job, const std::string& id, double by, Point middle);
-std::string percent_smaller(double by);  // “Make 12 % smaller”
+double whole_percent(double scale);         // down to a whole per cent
+std::string percent_smaller(double scale);  // “Make 12 % smaller”
 
 // The least move along `way`, from `start` mm on, after which `clear(region)` holds; 0 when none on this board does.
 template <typename Clear>

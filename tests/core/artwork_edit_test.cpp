@@ -413,7 +413,7 @@ TEST_CASE("a layout that meets a clamp is shifted as it stands, or turned half r
     }
     return std::optional<Remedy>();
   };
-  const auto shift = first("whole layout, by");
+  const auto shift = first("the whole layout ");
   REQUIRE(shift);
   const double apart = box(job, "b").left - box(job, "a").left;
   shift->apply(job);
