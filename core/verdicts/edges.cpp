@@ -173,11 +173,11 @@ class EdgeCheck {
     }
     const double fit = std::min({1.0, room.width() / box.width(), room.height() / box.height()});
     if (fit < 1 && fit > 0.02) {
-      remedies.push_back(
-          {percent_smaller(whole_percent(fit)), [id = piece.id, fit, middle = box.centre(), to = room.centre()](Job& job) {
-             scale_piece(job, id, whole_percent(fit), middle);
-             move_piece(job, id, to - middle);
-           }});
+      remedies.push_back({percent_smaller(whole_percent(fit)),
+                          [id = piece.id, fit, middle = box.centre(), to = room.centre()](Job& job) {
+                            scale_piece(job, id, whole_percent(fit), middle);
+                            move_piece(job, id, to - middle);
+                          }});
     }
     out_.push_back({Grade::Stop, "outside-board", piece.id, at, "“" + piece.name + "” runs past " + edge + ".",
                     "What lies outside would not be on the sign.", std::move(remedies)});

@@ -80,8 +80,8 @@ void add_layout_remedies(const Situation& s, const Region& layout, const Region&
   const Box room = s.job.blank.box();
   Point by;
   if (Placer(layout, forbidden, room, s.job.lengths.unit).find(by)) {
-    remedies.push_back({"Shift the whole layout " + way_in_words(by, s.job.lengths),
-                        [by](Job& job) { shift_layout(job, by); }});
+    remedies.push_back(
+        {"Shift the whole layout " + way_in_words(by, s.job.lengths), [by](Job& job) { shift_layout(job, by); }});
   } else if (may_turn_layout(s.job)) {
     const Point middle = bounds(layout).centre();
     const Region turned = transformed(
