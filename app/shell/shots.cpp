@@ -3,6 +3,7 @@
 #include <QApplication>
 #include <QElapsedTimer>
 #include <QEventLoop>
+#include <QThread>
 #include <QTimer>
 
 #include <QLabel>
@@ -25,11 +26,21 @@
 
 namespace doyen {
 
+namespace {
+
+// What comes next, and the processor to those who work on it meanwhile.
+void let_it_work() {
+  QApplication::processEvents(QEventLoop::AllEvents, 20);
+  QThread::msleep(3);
+}
+
+}  // namespace
+
 bool wait_until_settled(MainWindow& window, int milliseconds) {
   QElapsedTimer clock;
   clock.start();
   while (clock.elapsed() < milliseconds) {
-    QApplication::processEvents(QEventLoop::AllEvents, 20);
+    let_it_work();
     const bool planned = window.plan() && window.plan()->job == window.document().job() && !window.planner().busy();
     if (planned && window.bench().picture_is_fine() && !window.strip().heights().empty()) {
       QApplication::processEvents(QEventLoop::AllEvents, 50);
@@ -44,7 +55,7 @@ bool wait_until_looked_at(MainWindow& window, int milliseconds) {
   QElapsedTimer clock;
   clock.start();
   while (clock.elapsed() < milliseconds) {
-    QApplication::processEvents(QEventLoop::AllEvents, 20);
+    let_it_work();
     if (window.judged() && !window.planner().judging()) {
       QApplication::processEvents(QEventLoop::AllEvents, 50);
       return true;
@@ -83,7 +94,7 @@ bool shot_of_guest(MainWindow& window, const QString& file, const std::function<
   wait_until_settled(window);
   QElapsedTimer clock;
   clock.start();
-  while (!ready() && clock.elapsed() < 60'000) QApplication::processEvents(QEventLoop::AllEvents, 20);
+  while (!ready() && clock.elapsed() < 60'000) let_it_work();
   QApplication::processEvents(QEventLoop::AllEvents, 50);
   const bool saved = window.grab().save(file);
   window.go_to_stage(Stage::Artwork);
@@ -173,12 +184,12 @@ bool take_shot(MainWindow& window, const QString& stage, const QString& file, QS
       QElapsedTimer clock;
       clock.start();
       while ((window.fit().busy() || window.fit().ways().empty()) && clock.elapsed() < 120'000)
-        QApplication::processEvents(QEventLoop::AllEvents, 20);
+        let_it_work();
     }
     window.bench().show_side(stage == QStringLiteral("post-back") ? Side::Back : Side::Front);
     const bool looked_at = wait_until_looked_at(window);
     for (int i = 0; i < 5; ++i)
-      QApplication::processEvents(QEventLoop::AllEvents, 20);  // rows that wrap anew are laid out
+      let_it_work();  // rows that wrap anew are laid out
     return looked_at && window.grab().save(file);
   }
   if (stage == QStringLiteral("points")) {
@@ -215,7 +226,7 @@ bool take_shot(MainWindow& window, const QString& stage, const QString& file, QS
   }
   QElapsedTimer clock;
   clock.start();
-  while (!window.sums_shown() && clock.elapsed() < 10'000) QApplication::processEvents(QEventLoop::AllEvents, 20);
+  while (!window.sums_shown() && clock.elapsed() < 10'000) let_it_work();
   if (!window.grab().save(file)) {
     *problem = QStringLiteral("“%1” could not be written.").arg(file);
     return false;

@@ -1,11 +1,13 @@
 #include "cutting/proposals.hpp"
 
 #include <algorithm>
+#include <map>
 
 namespace doyen {
 namespace {
 
 constexpr double kMost = 0.6;      // share of the floor that a first bit shall clear to be worth its place
+constexpr double kArcError = 0.01;  // mm, of the arcs that shares are reckoned with
 constexpr double kNearly = 0.999;  // of what the smallest bit reaches (both common practice, no source)
 
 }  // namespace
@@ -36,18 +38,25 @@ std::vector<ProposedBit> propose_clearing(const Region& floor, double depth, con
   });
   const double whole = area(floor);
   if (bits.empty() || whole <= 0) return {};
-  std::vector<double> reach;
-  for (const Bit* bit : bits) {
-    cancel.check();
-    reach.push_back(area(opening(floor, bit->true_diameter() / 2)) / whole);
-  }
-  const double best = reach.back();
+  // Each is looked at when it is asked for, and one size once: shares to a few hundredths of a per cent are enough.
+  std::map<double, double> known;
+  const auto reach = [&](const Bit& bit) {
+    const double radius = bit.true_diameter() / 2;
+    const auto [at, fresh] = known.try_emplace(radius, 0);
+    if (fresh) {
+      cancel.check();
+      at->second = area(opening(floor, radius, kArcError)) / whole;
+    }
+    return at->second;
+  };
+  const double best = reach(*bits.back());
   if (best <= 0) return {};
   std::vector<ProposedBit> out;
-  for (std::size_t i = 0; i < bits.size(); ++i) {
-    const bool last = reach[i] >= kNearly * best;
-    if (!last && (!out.empty() || reach[i] < kMost * best)) continue;
-    out.push_back({bits[i]->id, reach[i]});
+  for (const Bit* bit : bits) {
+    const double share = reach(*bit);
+    const bool last = share >= kNearly * best;
+    if (!last && (!out.empty() || share < kMost * best)) continue;
+    out.push_back({bit->id, share});
     if (last) break;
   }
   return out;
