@@ -183,13 +183,11 @@ bool take_shot(MainWindow& window, const QString& stage, const QString& file, QS
       wait_until_settled(window);
       QElapsedTimer clock;
       clock.start();
-      while ((window.fit().busy() || window.fit().ways().empty()) && clock.elapsed() < 120'000)
-        let_it_work();
+      while ((window.fit().busy() || window.fit().ways().empty()) && clock.elapsed() < 120'000) let_it_work();
     }
     window.bench().show_side(stage == QStringLiteral("post-back") ? Side::Back : Side::Front);
     const bool looked_at = wait_until_looked_at(window);
-    for (int i = 0; i < 5; ++i)
-      let_it_work();  // rows that wrap anew are laid out
+    for (int i = 0; i < 5; ++i) let_it_work();  // rows that wrap anew are laid out
     return looked_at && window.grab().save(file);
   }
   if (stage == QStringLiteral("points")) {

@@ -5,6 +5,7 @@
 #include <numbers>
 #include <optional>
 
+#include "cutting/chain.hpp"
 #include "geometry/polyline.hpp"
 #include "measure/whole.hpp"
 
@@ -12,6 +13,8 @@ namespace doyen {
 namespace {
 
 constexpr double kTiny = 0.01;  // mm²: rests smaller than this are dust
+// mm along a floor that cost a bit less time than a lift, a travel move and a plunge do.
+constexpr double kStaysDown = 12;
 
 // One connected part of the centres' region, drawn in step by step until nothing is left.
 std::vector<Region> shells_of(const Island& centres, double step, const Cancel& cancel) {
@@ -352,7 +355,7 @@ std::vector<Pass> tidy_floor_with_v(const Region& region, const Region& rest, do
     for (Line2& line : found) lines.push_back(std::move(line));
   }
   std::vector<Pass> out;
-  for (const Line2& line : join_neighbours(std::move(lines), region, 4 * step)) {
+  for (const Line2& line : chained(std::move(lines), region, kStaysDown, cancel)) {
     Pass& pass = out.emplace_back();
     for (const Point& p : line) {
       const Point3 q{p.x, p.y, floor};

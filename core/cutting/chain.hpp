@@ -1,0 +1,16 @@
+// Lines that a bit follows at one depth, chained so that it stays down from one to the next.
+#pragma once
+
+#include <vector>
+
+#include "cancel.hpp"
+#include "geometry/polyline.hpp"
+
+namespace doyen {
+
+// The lines in an order in which each begins near where the last one ends, joined to it where the straight way between
+// them is no longer than `farthest` mm and lies inside `within`, where the bit may go at that depth. Closed lines begin
+// at whichever of their points is nearest, open ones at either end. Every line is there once, whole. Throws Cancelled.
+std::vector<Line2> chained(std::vector<Line2> lines, const Region& within, double farthest, const Cancel& cancel = {});
+
+}  // namespace doyen
