@@ -230,6 +230,39 @@ std::optional<Pass> helix_and_run(const Line2& line, double from_z, double to_z,
   return pass;
 }
 
+// The next go begins where the last one ended, at the same height: the bit stays down.
+void go_on(std::vector<Pass>& out, Pass next) {
+  if (out.empty() || distance(out.back().points.back(), next.points.front()) > 1e-9) {
+    out.push_back(std::move(next));
+    return;
+  }
+  std::vector<Point3>& way = out.back().points;
+  way.insert(way.end(), next.points.begin() + 1, next.points.end());
+}
+
+// Part after part, each whole: the one that begins nearest to where the bit is.
+std::vector<Pass> nearest_next(std::vector<std::vector<Pass>> parts) {
+  std::vector<Pass> out;
+  std::vector<std::size_t> left;
+  for (std::size_t i = 0; i < parts.size(); ++i) {
+    if (!parts[i].empty()) left.push_back(i);
+  }
+  Point here{0, 0};
+  while (!left.empty()) {
+    std::size_t best = 0;
+    const auto away = [&](std::size_t k) { return distance(here, parts[left[k]].front().points.front().flat()); };
+    for (std::size_t k = 1; k < left.size(); ++k) {
+      if (away(k) < away(best)) best = k;
+    }
+    std::vector<Pass>& part = parts[left[best]];
+    here = part.back().points.back().flat();
+    for (Pass& pass : part) out.push_back(std::move(pass));
+    left[best] = left.back();
+    left.pop_back();
+  }
+  return out;
+}
+
 Pass enter_and_run(const Line2& line, double from_z, double to_z, const ClearingShape& shape, const Room& room) {
   if (shape.entry == Moves::Entry::Helix) {
     if (auto pass = helix_and_run(line, from_z, to_z, shape, room)) return std::move(*pass);
@@ -249,8 +282,8 @@ std::vector<Pass> clean_walls(const Region& region, const ClearingShape& shape, 
       Line2 line = closed_line(ring);
       if (!shape.climb) std::reverse(line.begin(), line.end());
       for (int level = 1; level <= levels; ++level)
-        out.push_back(ramp_and_run(line, shape.ground - depth * (level - 1) / levels,
-                                   shape.ground - depth * level / levels, shape.ramp_slope));
+        go_on(out, ramp_and_run(line, shape.ground - depth * (level - 1) / levels,
+                                shape.ground - depth * level / levels, shape.ramp_slope));
     }
   }
   return out;
@@ -277,7 +310,7 @@ std::vector<Pass> clear_floor(const Region& region, const Region& already, const
     // that a large one has cleared.
     centres = intersect(centres, grow(wanted, radius + 0.01));
   }
-  std::vector<Pass> out;
+  std::vector<std::vector<Pass>> parts;
   for (const Island& part : centres.islands) {
     cancel.check();
     const Region own{{part}};
@@ -301,16 +334,19 @@ std::vector<Pass> clear_floor(const Region& region, const Region& already, const
     }
     Room room;
     if (shape.entry == Moves::Entry::Helix) room = {grow(own, 0.002), grow(own, -kHelix * shape.diameter)};
-    const std::vector<Line2> joined = join_neighbours(std::move(lines), own, 2.5 * step);
+    // Where larger bits have been, what is left is thin and scattered: nearest next. A whole floor grows from within.
+    const std::vector<Line2> joined = already.empty() ? join_neighbours(std::move(lines), own, 2.5 * step)
+                                                      : chained(std::move(lines), own, kStaysDown, cancel);
+    std::vector<Pass>& out = parts.emplace_back();
     const double depth = shape.ground - shape.floor;
     const int levels = whole_up(depth / std::max(0.05, shape.depth_per_pass) - 1e-9, 1, 100'000);
     for (int level = 1; level <= levels; ++level) {
       const double above = shape.ground - depth * (level - 1) / levels;
       const double z = shape.ground - depth * level / levels;
-      for (const Line2& line : joined) out.push_back(enter_and_run(line, above, z, shape, room));
+      for (const Line2& line : joined) go_on(out, enter_and_run(line, above, z, shape, room));
     }
   }
-  return out;
+  return nearest_next(std::move(parts));
 }
 
 namespace {

@@ -237,3 +237,33 @@ TEST_CASE("openings are cut before the outer line, and one too small for the bit
   CHECK(size(cut.passes[1]) == Approx(106).margin(0.1));
   CHECK(cut.lost_holes == std::vector<int>{0});
 }
+
+TEST_CASE("what a larger bit left is cleared without a lift from level to level, nearest part next") {
+  // Nine pockets with sharp corners, 3 mm deep in three goes: a 6 mm bit first, then the corners by one of 1.5 mm.
+  Region pockets;
+  for (int i = 0; i < 9; ++i) {
+    const double x = 60.0 * (i % 3), y = 50.0 * (i / 3);
+    pockets.islands.push_back(Island{{{{x, y}, {x + 30, y}, {x + 30, y + 24}, {x, y + 24}}}});
+  }
+  ClearingShape large;
+  large.diameter = 6;
+  large.floor = -3;
+  large.depth_per_pass = 1;
+  Region reached;
+  const std::vector<Pass> first = clear_floor(pockets, {}, large, {}, &reached);
+  ClearingShape small = large;
+  small.diameter = 1.5;
+  const std::vector<Pass> rest = clear_floor(pockets, reached, small);
+  CHECK(rest.size() == 36);  // four corners of each, each in one go
+  for (const Pass& pass : rest) {
+    double lowest = 0;
+    for (const Point3& p : pass.points) lowest = std::min(lowest, p.z);
+    CHECK(lowest == Approx(-3));
+  }
+  // Between them in the air: less than twice the least that any order needs, once from pocket to pocket and corner to
+  // corner (straight lines: 3 × 24 + 3 × 18 in a pocket at most).
+  double air = 0;
+  for (std::size_t i = 0; i + 1 < rest.size(); ++i)
+    air += distance(rest[i].points.back().flat(), rest[i + 1].points.front().flat());
+  CHECK(air < 9 * (24 + 18 + 24) + 8 * 60);
+}
