@@ -230,14 +230,19 @@ std::optional<Pass> helix_and_run(const Line2& line, double from_z, double to_z,
   return pass;
 }
 
-// The next go begins where the last one ended, at the same height: the bit stays down.
-void go_on(std::vector<Pass>& out, Pass next) {
-  if (out.empty() || distance(out.back().points.back(), next.points.front()) > 1e-9) {
+// The next go begins where the last one ended, at the same height, or near it over what that one cleared: the bit stays
+// down. `cleared`: where it may go straight at that height.
+void go_on(std::vector<Pass>& out, Pass next, const StraightWays* cleared = nullptr) {
+  const bool level = !out.empty() && std::abs(out.back().points.back().z - next.points.front().z) < 1e-9;
+  const double away = level ? distance(out.back().points.back(), next.points.front()) : 1e300;
+  const bool on = away <= 1e-9 || (cleared != nullptr && away <= kStaysDown &&
+                                   cleared->inside(out.back().points.back().flat(), next.points.front().flat()));
+  if (!on) {
     out.push_back(std::move(next));
     return;
   }
   std::vector<Point3>& way = out.back().points;
-  way.insert(way.end(), next.points.begin() + 1, next.points.end());
+  way.insert(way.end(), next.points.begin() + (away <= 1e-9 ? 1 : 0), next.points.end());
 }
 
 // Part after part, each whole: the one that begins nearest to where the bit is.
@@ -340,10 +345,12 @@ std::vector<Pass> clear_floor(const Region& region, const Region& already, const
     std::vector<Pass>& out = parts.emplace_back();
     const double depth = shape.ground - shape.floor;
     const int levels = whole_up(depth / std::max(0.05, shape.depth_per_pass) - 1e-9, 1, 100'000);
+    const StraightWays ways(levels > 1 ? grow(own, 0.002) : Region{});
     for (int level = 1; level <= levels; ++level) {
       const double above = shape.ground - depth * (level - 1) / levels;
       const double z = shape.ground - depth * level / levels;
-      for (const Line2& line : joined) go_on(out, enter_and_run(line, above, z, shape, room));
+      for (const Line2& line : joined)
+        go_on(out, enter_and_run(line, above, z, shape, room), level > 1 ? &ways : nullptr);
     }
   }
   return nearest_next(std::move(parts));
