@@ -102,6 +102,7 @@ class Bench : public QWidget {
   void mouseDoubleClickEvent(QMouseEvent*) override;
   void wheelEvent(QWheelEvent*) override;
   void keyPressEvent(QKeyEvent*) override;
+  void focusInEvent(QFocusEvent* event) override;
   bool focusNextPrevChild(bool next) override;  // a hand may take Tab for itself
 
  private:
@@ -183,6 +184,7 @@ class Bench : public QWidget {
   QPointF pressed_, now_;
   Qt::KeyboardModifiers modifiers_;
   int dragged_tab_ = -1;
+  bool by_keys_ = false;  // the focus came by a key, and is shown
   bool marked_ = false;
   Point mark_;
 };

@@ -122,7 +122,8 @@ Point Bench::snapped(Point by, Snap* to) const {
 }
 
 void Bench::mousePressEvent(QMouseEvent* event) {
-  setFocus();
+  by_keys_ = false;
+  setFocus(Qt::MouseFocusReason);
   pressed_ = now_ = event->position();
   modifiers_ = event->modifiers();
   marked_ = false;
@@ -266,6 +267,14 @@ bool Bench::focusNextPrevChild(bool next) {
     return true;
   }
   return QWidget::focusNextPrevChild(next);
+}
+
+void Bench::focusInEvent(QFocusEvent* event) {
+  const Qt::FocusReason why = event->reason();
+  if (why != Qt::ActiveWindowFocusReason && why != Qt::PopupFocusReason)
+    by_keys_ = why == Qt::TabFocusReason || why == Qt::BacktabFocusReason || why == Qt::ShortcutFocusReason;
+  QWidget::focusInEvent(event);
+  update();
 }
 
 void Bench::keyPressEvent(QKeyEvent* event) {

@@ -54,7 +54,7 @@ void Bench::paintEvent(QPaintEvent*) {
     p.drawEllipse(to_screen(mark_), 17, 17);
   }
   paint_rulers(p);
-  if (hasFocus()) {  // where the keys go
+  if (hasFocus() && by_keys_) {  // where the keys go
     p.setPen(QPen(theme::kPlum, 1.2, Qt::DotLine));
     p.setBrush(Qt::NoBrush);
     p.drawRect(QRectF(rect()).adjusted(kRuler + 2.5, kRuler + 2.5, -3.5, -3.5));

@@ -176,7 +176,7 @@ QList<Command> MainWindow::view_commands() {
       {Group::View, QStringLiteral("menu"), tr("Open the job menu"), keys(Qt::Key_F10),
        [this] { show_job_menu(rail_->mapToGlobal(QPoint(20, rail_->height() - 6))); }},
       {Group::View, QStringLiteral("board"), tr("Work at the board with the keys"), keys(Qt::Key_F6),
-       [this] { bench_->setFocus(); }},
+       [this] { bench_->setFocus(Qt::ShortcutFocusReason); }},
   };
   for (int i = 0; i < kStages; ++i) {
     list.append(
