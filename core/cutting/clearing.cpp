@@ -275,6 +275,29 @@ Pass enter_and_run(const Line2& line, double from_z, double to_z, const Clearing
   return ramp_and_run(line, from_z, to_z, shape.ramp_slope);
 }
 
+// The lines that the bit's centre follows in one connected part of where it may go.
+std::vector<Line2> lines_of(const Island& part, const ClearingShape& shape, double step, const Cancel& cancel) {
+  const double radius = shape.diameter / 2;
+  std::vector<Line2> lines;
+  if (shape.way == Moves::Way::Rings) {
+    const std::vector<Region> shells = shells_of(part, step, cancel);
+    // Rings less than a radius apart sweep over each other everywhere: a place between two of them lies within a step
+    // of the outer one. Only wider ones can leave crumbs; those are gone over. Corners are eased
+    // where there is room for it between the two.
+    lines = rings_inside_out(shells, step < 0.9 * radius ? step : 0);
+    const Region crumbs = step > 0.98 * radius ? crumbs_of(shells, radius) : Region{};
+    for (const Island& crumb : crumbs.islands) lines.insert(lines.begin(), closed_line(crumb.rings.front()));
+  } else {
+    lines = rows_and_ring(part, step, shape.row_angle, cancel);
+  }
+  if (!shape.climb) {
+    for (Line2& line : lines) {
+      if (closed(line)) std::reverse(line.begin(), line.end());
+    }
+  }
+  return lines;
+}
+
 }  // namespace
 
 std::vector<Pass> clean_walls(const Region& region, const ClearingShape& shape, double leave_on) {
@@ -319,24 +342,8 @@ std::vector<Pass> clear_floor(const Region& region, const Region& already, const
   for (const Island& part : centres.islands) {
     cancel.check();
     const Region own{{part}};
-    std::vector<Line2> lines;
-    if (shape.way == Moves::Way::Rings) {
-      const std::vector<Region> shells = shells_of(part, step, cancel);
-      // Rings less than a radius apart sweep over each other everywhere: a place between two of them lies within a step
-      // of the outer one. Only wider ones can leave crumbs; those are gone over. Corners are eased
-      // where there is room for it between the two.
-      lines = rings_inside_out(shells, step < 0.9 * radius ? step : 0);
-      const Region crumbs = step > 0.98 * radius ? crumbs_of(shells, radius) : Region{};
-      for (const Island& crumb : crumbs.islands) lines.insert(lines.begin(), closed_line(crumb.rings.front()));
-    } else {
-      lines = rows_and_ring(part, step, shape.row_angle, cancel);
-    }
+    std::vector<Line2> lines = lines_of(part, shape, step, cancel);
     if (lines.empty()) continue;
-    if (!shape.climb) {
-      for (Line2& line : lines) {
-        if (closed(line)) std::reverse(line.begin(), line.end());
-      }
-    }
     Room room;
     if (shape.entry == Moves::Entry::Helix) room = {grow(own, 0.002), grow(own, -kHelix * shape.diameter)};
     // Where larger bits have been, what is left is thin and scattered: nearest next. A whole floor grows from within.
