@@ -66,9 +66,9 @@ void apply(QApplication& app) {
     QPushButton[role="main"] { background: #5B4A6F; color: white; border: none; padding: 10px 18px; font-weight: 600; }
     QPushButton[role="main"]:hover { background: #6A587F; }
     QPushButton[role="main"]:focus { border: 2px solid #2B2A28; }
-    QPushButton[role="main"]:disabled { background: #B8AFC0; }
+    QPushButton[role="main"]:disabled { background: #ECE7EF; color: #6A6172; }
     QPushButton[role="remedy"] { color: #5B4A6F; font-weight: 600; padding: 3px 9px; }
-    QPushButton:disabled { color: #9A9284; }
+    QPushButton:disabled { color: #6E675C; background: transparent; border-style: dashed; }
     QFrame[role="sum"] { background: #F2EEF4; border-radius: 6px; }
     QToolButton { border: none; padding: 3px; color: #5B4A6F; }
     QToolButton:focus { border: 1px solid #5B4A6F; border-radius: 4px; }

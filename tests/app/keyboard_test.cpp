@@ -28,7 +28,7 @@ bool take_hold(Window& w, const QString& words) {
 
 TEST_CASE("tabs, clamps, bridges and the section are taken hold of and moved by keys") {
   Window w;
-  w.window.activateWindow();
+  QApplication::setActiveWindow(&w.window);
   Bench& bench = w.window.bench();
   // The section line.
   press(w, Qt::Key_3, Qt::AltModifier);
@@ -82,7 +82,7 @@ TEST_CASE("tabs, clamps, bridges and the section are taken hold of and moved by 
 
 TEST_CASE("a bridge of a linked word is moved by keys") {
   Window w;
-  w.window.activateWindow();
+  QApplication::setActiveWindow(&w.window);
   w.window.document().edit("link", [](Job& job) {
     Derived linked;
     linked.how = Derived::How::Link;
@@ -103,7 +103,7 @@ TEST_CASE("a bridge of a linked word is moved by keys") {
 
 TEST_CASE("lines are drawn and lengths measured by keys") {
   Window w;
-  w.window.activateWindow();
+  QApplication::setActiveWindow(&w.window);
   w.choose(Stage::Artwork, "sprig");
   Bench& bench = w.window.bench();
   press(w, Qt::Key_F6);
@@ -144,7 +144,7 @@ TEST_CASE("lines are drawn and lengths measured by keys") {
 
 TEST_CASE("several pieces are chosen by keys, on the board and in the list") {
   Window w;
-  w.window.activateWindow();
+  QApplication::setActiveWindow(&w.window);
   w.choose(Stage::Artwork, "outline");
   Bench& bench = w.window.bench();
   press(w, Qt::Key_F6);
@@ -180,7 +180,7 @@ TEST_CASE("several pieces are chosen by keys, on the board and in the list") {
 
 TEST_CASE("the job menu opens by a key") {
   Window w;
-  w.window.activateWindow();
+  QApplication::setActiveWindow(&w.window);
   bool opened = false;
   QTimer::singleShot(150, &w.window, [&] {
     auto* menu = qobject_cast<QMenu*>(QApplication::activePopupWidget());

@@ -140,6 +140,17 @@ ArtworkTicket::ArtworkTicket(Workshop& shop) : Ticket(shop) {
   });
 }
 
+// The bar at the frame comes and goes with it.
+void ArtworkTicket::showEvent(QShowEvent* event) {
+  Ticket::showEvent(event);
+  bar_->refresh();
+}
+
+void ArtworkTicket::hideEvent(QHideEvent* event) {
+  bar_->leave();
+  Ticket::hideEvent(event);
+}
+
 void ArtworkTicket::focus_words() { lettering_->focus_words(); }
 
 void ArtworkTicket::refresh() {

@@ -28,6 +28,10 @@ class ArtworkTicket : public Ticket {
   void remove_piece();
   void copy_piece();
 
+ protected:
+  void showEvent(QShowEvent* event) override;
+  void hideEvent(QHideEvent* event) override;
+
  private:
   QListWidget* list_;
   QPushButton* made_;

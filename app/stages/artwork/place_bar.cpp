@@ -1,5 +1,6 @@
 #include "stages/artwork/place_bar.hpp"
 
+#include <QApplication>
 #include <QEvent>
 #include <QMenu>
 
@@ -65,11 +66,19 @@ void PlaceBar::refresh() {
   find_place();
 }
 
+void PlaceBar::leave() {
+  wanted_ = false;
+  hide();
+}
+
 void PlaceBar::find_place() {
   Bench& bench = *shop_.bench;
   const QRectF frame = bench.selection_rect();
   // A bench that shows another stage has no place for it.
-  const bool shown = wanted_ && !dragging_ && bench.stage() == Stage::Artwork && frame.intersects(bench.rect());
+  const bool here = wanted_ && bench.stage() == Stage::Artwork && shop_.item() != nullptr;
+  // Who types in it does not lose it, whatever is worked out anew meanwhile.
+  const bool typing = here && isVisible() && isAncestorOf(QApplication::focusWidget());
+  const bool shown = typing || (here && !dragging_ && frame.intersects(bench.rect()));
   setVisible(shown);
   if (!shown) return;
   const Blank& blank = bench.job().blank;

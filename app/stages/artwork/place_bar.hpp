@@ -15,6 +15,7 @@ class PlaceBar : public QFrame {
  public:
   explicit PlaceBar(Workshop& shop);  // the bench owns it
   void refresh();                     // after an edit, another choice or another stage
+  void leave();                       // at once: another stage, or something in the bench's place
 
  protected:
   bool eventFilter(QObject* watched, QEvent* event) override;
