@@ -7,8 +7,8 @@ namespace doyen {
 namespace {
 
 constexpr double kMost = 0.6;       // share of the floor that a first bit shall clear to be worth its place
-constexpr double kArcError = 0.01;  // mm, of the arcs that shares are reckoned with
 constexpr double kNearly = 0.999;   // of what the smallest bit reaches (both common practice, no source)
+constexpr double kArcError = 0.01;  // mm, of the arcs that shares are reckoned with
 
 }  // namespace
 

@@ -217,7 +217,8 @@ TEST_CASE("several that are chosen have one frame: moved, sized and turned by it
   CHECK(w.piece("name").turn == Approx(-90).margin(0.01));
   CHECK(w.piece("sprig").turn == Approx(-90).margin(0.01));
   CHECK(both().centre().x == Approx(before.centre().x).margin(0.5));
-  CHECK(w.box("name").height() == Approx(w.box("name").height()));
+  CHECK(both().height() == Approx(before.width()).margin(0.5));
+  CHECK(both().width() == Approx(before.height()).margin(0.5));
   w.window.document().undo_stack().undo();
   // By figures: both move by as much.
   w.settle();
