@@ -275,8 +275,7 @@ std::vector<HandGrip> Bench::grips() {
   const Point middle{job_.blank.width / 2, job_.blank.height / 2};
   all.push_back({section_.along ? Point{middle.x, section_.at} : Point{section_.at, middle.y}, tr("the section"),
                  [this](Point by) {
-                   const double most = section_.along ? job_.blank.height : job_.blank.width;
-                   section_.at = std::clamp(section_.at + (section_.along ? by.y : by.x), 0.0, most);
+                   section_ = section_.moved(section_.along ? by.y : by.x, job_.blank);
                    Q_EMIT section_moved(section_);
                  }});
   return all;

@@ -321,15 +321,14 @@ void Bench::keyPressEvent(QKeyEvent* event) {
       return also ? choose(chosen() + QStringList(id)) : select(id);
     }
     case Qt::Key_T:  // the section turns
-      section_ = {!section_.along, (section_.along ? job_.blank.width : job_.blank.height) / 2};
+      section_ = section_.turned(job_.blank);
       Q_EMIT section_moved(section_);
       return update();
     case Qt::Key_PageUp:
     case Qt::Key_PageDown: {
-      const double most = section_.along ? job_.blank.height : job_.blank.width;
       const double by =
           nudge(event->key() == Qt::Key_PageUp ? Qt::Key_Up : Qt::Key_Down, event->modifiers(), job_.lengths).y;
-      section_.at = std::clamp(section_.at + by, 0.0, most);
+      section_ = section_.moved(by, job_.blank);
       Q_EMIT section_moved(section_);
       return update();
     }

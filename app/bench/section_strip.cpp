@@ -106,8 +106,7 @@ QRect SectionStrip::turn_rect() const { return {width() - 190, 6, 178, 22}; }
 
 void SectionStrip::mousePressEvent(QMouseEvent* event) {
   if (!turn_rect().contains(event->position().toPoint()) || !plan_) return;
-  const Blank& blank = plan_->job.blank;
-  line_ = {!line_.along, line_.along ? blank.width / 2 : blank.height / 2};
+  line_ = line_.turned(plan_->job.blank);
   Q_EMIT line_changed(line_);
   ask();
 }

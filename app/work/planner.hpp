@@ -61,6 +61,13 @@ class Planner : public QObject {
 struct SectionLine {
   bool along = true;
   double at = 0;  // mm
+  // The other way, through the middle of the board; and moved along, no farther than the board goes.
+  [[nodiscard]] SectionLine turned(const Blank& blank) const {
+    return {!along, (along ? blank.width : blank.height) / 2};
+  }
+  [[nodiscard]] SectionLine moved(double by, const Blank& blank) const {
+    return {along, std::clamp(at + by, 0.0, along ? blank.height : blank.width)};
+  }
   friend bool operator==(const SectionLine&, const SectionLine&) = default;
 };
 

@@ -107,23 +107,15 @@ void start_nearest(Line2& line, Point from) {
   line.push_back(line.front());
 }
 
-bool inside_all_along(const Region& region, Point a, Point b) {
-  constexpr int kLooks = 6;
-  for (int i = 1; i < kLooks; ++i) {
-    if (!contains(region, a + (b - a) * (static_cast<double>(i) / kLooks))) return false;
-  }
-  return true;
-}
-
 // Lines at one depth become passes, joined where the way between them stays inside the centres' region.
 std::vector<Line2> join_neighbours(std::vector<Line2> lines, const Region& centres, double farthest) {
   std::vector<Line2> joined;
-  const Region loose = grow(centres, 0.002);
+  const StraightWays ways(grow(centres, 0.002));
   for (Line2& line : lines) {
     if (!joined.empty()) {
       const Point from = joined.back().back();
       start_nearest(line, from);
-      if (distance(from, line.front()) <= farthest && inside_all_along(loose, from, line.front())) {
+      if (distance(from, line.front()) <= farthest && ways.inside(from, line.front())) {
         joined.back().insert(joined.back().end(), line.begin(), line.end());
         continue;
       }
@@ -198,7 +190,8 @@ Point nearest_on(const Region& region, Point p) {
 
 // Where the bit's centre may go, and where a helix' middle may lie within that.
 struct Room {
-  Region centres, roomy;
+  const StraightWays& centres;
+  const Region& roomy;
 };
 
 // Down a helix as near to the line's first point as there is room for one, then to that point and along the line.
@@ -216,7 +209,7 @@ std::optional<Pass> helix_and_run(const Line2& line, double from_z, double to_z,
     const double a = first + 2 * std::numbers::pi * (k % kParts) / kParts * (shape.climb ? 1 : -1);
     return middle + Point{std::cos(a), std::sin(a)} * radius;
   };
-  if (!inside_all_along(room.centres, at(0), start)) return std::nullopt;
+  if (!room.centres.inside(at(0), start)) return std::nullopt;
   const double a_turn = 2 * std::numbers::pi * radius * shape.ramp_slope;
   const int turns = whole_up((from_z - to_z) / a_turn, 1, 100'000);
   Pass pass;
@@ -344,20 +337,19 @@ std::vector<Pass> clear_floor(const Region& region, const Region& already, const
     const Region own{{part}};
     std::vector<Line2> lines = lines_of(part, shape, step, cancel);
     if (lines.empty()) continue;
-    Room room;
-    if (shape.entry == Moves::Entry::Helix) room = {grow(own, 0.002), grow(own, -kHelix * shape.diameter)};
+    const StraightWays ways(grow(own, 0.002));
+    const Region roomy = shape.entry == Moves::Entry::Helix ? grow(own, -kHelix * shape.diameter) : Region{};
     // Where larger bits have been, what is left is thin and scattered: nearest next. A whole floor grows from within.
     const std::vector<Line2> joined = already.empty() ? join_neighbours(std::move(lines), own, 2.5 * step)
                                                       : chained(std::move(lines), own, kStaysDown, cancel);
     std::vector<Pass>& out = parts.emplace_back();
     const double depth = shape.ground - shape.floor;
     const int levels = whole_up(depth / std::max(0.05, shape.depth_per_pass) - 1e-9, 1, 100'000);
-    const StraightWays ways(levels > 1 ? grow(own, 0.002) : Region{});
     for (int level = 1; level <= levels; ++level) {
       const double above = shape.ground - depth * (level - 1) / levels;
       const double z = shape.ground - depth * level / levels;
       for (const Line2& line : joined)
-        go_on(out, enter_and_run(line, above, z, shape, room), level > 1 ? &ways : nullptr);
+        go_on(out, enter_and_run(line, above, z, shape, {ways, roomy}), level > 1 ? &ways : nullptr);
     }
   }
   return nearest_next(std::move(parts));

@@ -4,6 +4,7 @@
 #include <QSettings>
 
 #include "measure/length.hpp"
+#include "rack/own_rack.hpp"
 #include "stages/artwork/place_bar.hpp"
 #include "stages/cuts/bit_rows.hpp"
 #include "window_probe.hpp"
@@ -126,6 +127,20 @@ TEST_CASE("a row of bits says what it would do, and that is what happens when it
     ++tried;
   }
   CHECK(tried >= 3);
+  // What a row says hangs on the bits' feeds, too: half as fast, about twice as long.
+  QCheckBox* small = nullptr;
+  for (QCheckBox* box : rows->findChildren<QCheckBox*>()) {
+    if (box->property("bit") == "flat-1/8in") small = box;
+  }
+  REQUIRE(small != nullptr);
+  const QString fast = said(small);
+  w.window.document().edit("slower", [](Job& job) {
+    Feeds feeds = load_rack().find("flat-1/8in")->feeds_in(wood_class_of(job.blank));
+    feeds.feed /= 2;
+    job.run.feeds["flat-1/8in"] = feeds;
+  });
+  w.settle();
+  REQUIRE(QTest::qWaitFor([&] { return !said(small).isEmpty() && !rows->waiting() && said(small) != fast; }, 20'000));
   QSettings().remove(QStringLiteral("folds"));
 }
 

@@ -14,8 +14,8 @@ PlaceFields::PlaceFields(Workshop& shop, QObject* parent) : QObject(parent), sho
   turn = new TextField([](const QString& words) { parse_angle(words); });
   connect(left, &LengthField::entered, this, [this](std::optional<double> mm) { shift({*mm - box().left, 0}); });
   connect(front, &LengthField::entered, this, [this](std::optional<double> mm) { shift({0, *mm - box().bottom}); });
-  connect(wide, &LengthField::entered, this, [this](std::optional<double> mm) { resize(*mm, box().width()); });
-  connect(high, &LengthField::entered, this, [this](std::optional<double> mm) { resize(*mm, box().height()); });
+  connect(wide, &LengthField::entered, this, [this](std::optional<double> mm) { make_wide(*mm); });
+  connect(high, &LengthField::entered, this, [this](std::optional<double> mm) { make_high(*mm); });
   connect(turn, &TextField::entered, this, [this](const QString& words) {
     const double degrees = parse_angle(words);
     if (shop_.chosen().size() > 1) {  // by so much more: together they have no angle of their own

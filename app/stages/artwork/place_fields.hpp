@@ -16,6 +16,8 @@ class PlaceFields : public QObject {
   void show(const Item& item);
   // Lettering and drawings are sized as a whole, by these; a shape's own sizes stand with its shape.
   [[nodiscard]] bool sized_as_a_whole(const Item& item) const;
+  void make_wide(double mm) { resize(mm, box().width()); }
+  void make_high(double mm) { resize(mm, box().height()); }
 
  private:
   [[nodiscard]] Box box() const { return shop_.bench->chosen_box(); }

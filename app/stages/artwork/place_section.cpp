@@ -176,14 +176,8 @@ void PlaceSection::build_several() {
   column->addWidget(make_row(tr("All, width"), all_wide_));
   column->addWidget(make_row(tr("All, height"), all_high_));
   column_->addWidget(several_);
-  const auto scale = [this, ids](bool width, double mm) {
-    doyen::Box all;
-    for (const std::string& id : ids()) all.add(shop_.bench->box_of(QString::fromStdString(id)));
-    const double k = mm / (width ? all.width() : all.height());
-    shop_.document.edit(tr("size them together"), [&](Job& job) { scale_layout(job, ids(), k, all.centre()); });
-  };
-  connect(all_wide_, &LengthField::entered, this, [scale](std::optional<double> mm) { scale(true, *mm); });
-  connect(all_high_, &LengthField::entered, this, [scale](std::optional<double> mm) { scale(false, *mm); });
+  connect(all_wide_, &LengthField::entered, this, [this](std::optional<double> mm) { fields_->make_wide(*mm); });
+  connect(all_high_, &LengthField::entered, this, [this](std::optional<double> mm) { fields_->make_high(*mm); });
 }
 
 void PlaceSection::refresh(const Item& item) {
@@ -196,8 +190,7 @@ void PlaceSection::refresh(const Item& item) {
     several_say_->setText(tr("%1 pieces chosen (Shift and click adds). Lined up with “%2”; all move together.")
                               .arg(chosen.size())
                               .arg(QString::fromStdString(item.piece.name)));
-    doyen::Box all;
-    for (const QString& id : chosen) all.add(shop_.bench->box_of(id));
+    const doyen::Box all = shop_.bench->chosen_box();
     all_wide_->show_length(all.width(), job.lengths);
     all_high_->show_length(all.height(), job.lengths);
   }

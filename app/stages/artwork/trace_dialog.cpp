@@ -354,6 +354,19 @@ void TraceDialog::settle_at(QPointF shares) {
   ask();
 }
 
+void TraceDialog::turn_settled(double by) {
+  const double w = picture_->width(), h = picture_->height();
+  const QTransform turn = QTransform().rotate(-by);
+  for (TraceSettings::Settled& spot : settings_.settled) {
+    const QPointF at = turn.map(QPointF((spot.x - 0.5) * w, (spot.y - 0.5) * h));
+    spot.x = at.x() / w + 0.5;
+    spot.y = at.y() / h + 0.5;
+  }
+  std::erase_if(settings_.settled, [](const TraceSettings::Settled& spot) {  // turned out of the picture
+    return spot.x < 0 || spot.x > 1 || spot.y < 0 || spot.y > 1;
+  });
+}
+
 void TraceDialog::ask() {
   const int by = cut_by_->currentIndex();
   settings_.automatic = by == 0;
@@ -363,7 +376,10 @@ void TraceDialog::ask() {
   settings_.cut = cut_->value();
   settings_.invert = invert_->isChecked();
   settings_.corners = corner_share_->value() / 100;
-  settings_.straighten = degrees_->value();
+  if (const double by = degrees_->value() - settings_.straighten; by != 0) {
+    turn_settled(by);
+    settings_.straighten = degrees_->value();
+  }
   follow_typed();
   busy_ = true;
   soon_.start();

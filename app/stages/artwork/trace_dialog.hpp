@@ -57,6 +57,7 @@ class TraceDialog : public QDialog {
   void show_sizes();               // in mm, as wide as the picture is wanted
   void follow_typed();             // the settings, from what was typed in mm
   void settle_at(QPointF shares);  // a hole or speck was tapped
+  void turn_settled(double by);    // degrees, with the picture under them
   void show_palette(const std::vector<std::uint32_t>& palette);
 
   std::shared_ptr<TracePicture> picture_;

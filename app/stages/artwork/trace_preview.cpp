@@ -126,6 +126,13 @@ void TracePreview::zoom_at(QPointF px, double times) {
   update();
 }
 
+void TracePreview::move_by(QPointF px) {
+  const QSizeF half = whole().size() / 2;
+  shift_ += px;
+  shift_ = {std::clamp(shift_.x(), -half.width(), half.width()), std::clamp(shift_.y(), -half.height(), half.height())};
+  update();
+}
+
 void TracePreview::wheelEvent(QWheelEvent* event) {
   zoom_at(event->position(), std::pow(1.0015, event->angleDelta().y()));
   event->accept();
@@ -141,21 +148,18 @@ void TracePreview::keyPressEvent(QKeyEvent* event) {
     case Qt::Key_Minus:
       return zoom_at(middle, 0.8);
     case Qt::Key_Left:
-      shift_ += QPointF(step, 0);
-      break;
+      return move_by({step, 0});
     case Qt::Key_Right:
-      shift_ -= QPointF(step, 0);
-      break;
+      return move_by({-step, 0});
     case Qt::Key_Up:
-      shift_ += QPointF(0, step);
-      break;
+      return move_by({0, step});
     case Qt::Key_Down:
-      shift_ -= QPointF(0, step);
-      break;
+      return move_by({0, -step});
+    case Qt::Key_Home:  // all of it
+      return zoom_at(middle, 1 / zoom_);
     default:
       return QWidget::keyPressEvent(event);
   }
-  update();
 }
 
 void TracePreview::mousePressEvent(QMouseEvent* event) {
@@ -180,7 +184,7 @@ void TracePreview::mouseMoveEvent(QMouseEvent* event) {
   moved_ = moved_ || std::hypot(along.x(), along.y()) > 3;
   if (!moved_) return;
   if (grip_ < 0) {
-    shift_ += now - last_;
+    move_by(now - last_);
   } else {
     const QPointF at = to_shares(now), share = kGrips[grip_];
     if (share.x() == 0) crop_.left = std::clamp(at.x(), 0.0, 1 - crop_.right - kLeastLeft);

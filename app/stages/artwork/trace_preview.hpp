@@ -47,6 +47,7 @@ class TracePreview : public QWidget {
   [[nodiscard]] QRectF frame() const;  // and what is left of it
   [[nodiscard]] int grip_at(QPointF px) const;
   void zoom_at(QPointF px, double times);
+  void move_by(QPointF px);  // never out of sight
   QImage picture_, ink_, cleaned_;
   QPainterPath lost_;
   Crop crop_;

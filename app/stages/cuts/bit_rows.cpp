@@ -65,7 +65,9 @@ void BitRows::refresh(const Item& item, const PiecePlan* piece) {
   if (piece != nullptr && piece->problem.empty() && planned != nullptr) {
     Treatment whatever = planned->cut;
     whatever.clearing.clear();
-    key_ = key_of_cuts(piece_, piece->outlines, whatever, shop_.plan->job.blank, piece->around);
+    const Job& job = shop_.plan->job;
+    key_ = {key_of_cuts(piece_, piece->outlines, whatever, job.blank, piece->around), rack_for(job, shop_.rack),
+            shop_.plan->machine};
   }
   if (key_ == shown_) return;
   cancel_.request();

@@ -40,7 +40,14 @@ class BitRows : public QWidget {
   QList<Row> rows_;
   QStringList proposed_;
   std::string piece_;
-  std::optional<PieceKey> key_, shown_;  // of the piece whatever is ticked: as it stands, and as the rows say it
+  // What a row's words hang on: the piece whatever is ticked, the bits with their feeds, the machine.
+  struct Asked {
+    PieceKey piece;
+    Rack rack;
+    MachineProfile machine;
+    friend bool operator==(const Asked&, const Asked&) = default;
+  };
+  std::optional<Asked> key_, shown_;  // as it stands, and as the rows say it
   QTimer soon_;
   Cancel cancel_;
   quint64 generation_ = 0;
