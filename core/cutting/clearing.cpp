@@ -6,6 +6,7 @@
 #include <optional>
 
 #include "cutting/chain.hpp"
+#include "cutting/rings.hpp"
 #include "geometry/polyline.hpp"
 #include "measure/whole.hpp"
 
@@ -16,61 +17,12 @@ constexpr double kTiny = 0.01;  // mm²: rests smaller than this are dust
 // mm along a floor that cost a bit less time than a lift, a travel move and a plunge do.
 constexpr double kStaysDown = 12;
 
-// One connected part of the centres' region, drawn in step by step until nothing is left.
-std::vector<Region> shells_of(const Island& centres, double step, const Cancel& cancel) {
-  std::vector<Region> shells;
-  Region shell{{centres}};
-  constexpr int kMostShells = 20'000;
-  for (int k = 0; k < kMostShells && !shell.empty(); ++k) {
-    cancel.check();
-    shells.push_back(std::move(shell));
-    // From the last one, thinned: shells grow simpler inwards, and arcs of arcs would gather points.
-    shell = grow(thinned(shells.back(), 0.002), -step);
+// Closed lines the way round that was asked for.
+void turn_round(std::vector<Line2>& lines, const ClearingShape& shape) {
+  if (shape.climb) return;
+  for (Line2& line : lines) {
+    if (closed(line)) std::reverse(line.begin(), line.end());
   }
-  return shells;
-}
-
-Line2 closed_line(const Ring& ring) {
-  Line2 line = ring;
-  line.push_back(ring.front());
-  return line;
-}
-
-// The ring with its corners drawn round, so that the feed holds. Only for rings whose next outer neighbour sweeps the
-// corner anyway: it moves by at most a sixth of `step`, and a tenth of one away from that neighbour.
-Ring eased(const Ring& ring, double step) {
-  constexpr double kTurn = 0.6;  // radians: gentler ones do not slow the machine much
-  Ring out;
-  const std::size_t n = ring.size();
-  for (std::size_t i = 0; i < n; ++i) {
-    const Point before = ring[i] - ring[(i + n - 1) % n], after = ring[(i + 1) % n] - ring[i];
-    const double a = length(before), b = length(after);
-    const double turn = std::atan2(cross(before, after), dot(before, after));
-    const double back = std::min({0.35 * step, 0.4 * a, 0.4 * b});
-    if (std::abs(turn) < kTurn || std::abs(turn) > 2.2 || back < 0.02) {
-      out.push_back(ring[i]);
-      continue;
-    }
-    // A quadratic Bézier between the two points of touch; the corner itself is its handle.
-    const Point from = ring[i] - before * (back / a), to = ring[i] + after * (back / b);
-    constexpr int kParts = 5;
-    for (int k = 0; k <= kParts; ++k) {
-      const double t = static_cast<double>(k) / kParts;
-      out.push_back(from * ((1 - t) * (1 - t)) + ring[i] * (2 * t * (1 - t)) + to * (t * t));
-    }
-  }
-  return out;
-}
-
-// Their outlines as lines, innermost first.
-std::vector<Line2> rings_inside_out(const std::vector<Region>& shells, double step) {
-  std::vector<Line2> out;
-  for (std::size_t k = shells.size(); k-- > 0;) {
-    for (const Island& island : shells[k].islands) {
-      for (const Ring& ring : island.rings) out.push_back(closed_line(k == 0 ? ring : eased(ring, step)));
-    }
-  }
-  return out;
 }
 
 // Rows at an angle, then once round the outlines.
@@ -79,21 +31,6 @@ std::vector<Line2> rows_and_ring(const Island& part, double step, double degrees
   for (const Ring& ring : part.rings) out.push_back(closed_line(ring));
   return out;
 }
-
-// What a bit of this radius leaves standing between one ring and the next: in corners, and in the middle of places that
-// the next ring no longer enters.
-Region crumbs_of(const std::vector<Region>& shells, double radius) {
-  Region crumbs;
-  for (std::size_t k = 0; k < shells.size(); ++k) {
-    const Region deep = grow(shells[k], -radius);
-    if (deep.empty()) continue;
-    const Region left = k + 1 < shells.size() ? subtract(deep, grow(shells[k + 1], radius)) : deep;
-    crumbs.islands.insert(crumbs.islands.end(), left.islands.begin(), left.islands.end());
-  }
-  return crumbs;
-}
-
-bool closed(const Line2& line) { return line.size() > 2 && line.front() == line.back(); }
 
 void start_nearest(Line2& line, Point from) {
   if (!closed(line)) {
@@ -223,23 +160,29 @@ std::optional<Pass> helix_and_run(const Line2& line, double from_z, double to_z,
   return pass;
 }
 
-// The next go begins where the last one ended, at the same height, or near it over what that one cleared: the bit stays
-// down. `cleared`: where it may go straight at that height.
-void go_on(std::vector<Pass>& out, Pass next, const StraightWays* cleared = nullptr) {
-  const bool level = !out.empty() && std::abs(out.back().points.back().z - next.points.front().z) < 1e-9;
-  const double away = level ? distance(out.back().points.back(), next.points.front()) : 1e300;
-  const bool on = away <= 1e-9 || (cleared != nullptr && away <= kStaysDown &&
-                                   cleared->inside(out.back().points.back().flat(), next.points.front().flat()));
-  if (!on) {
+// The next go begins where the last one ended, or near it where the bit may go there straight: it stays down, and goes
+// deeper only when it is there. `cleared`: may it go straight at the height where the last one ended?
+template <typename Cleared>
+void go_on(std::vector<Pass>& out, Pass next, Cleared cleared) {
+  const bool first = out.empty();
+  const Point3 from = first ? Point3{} : out.back().points.back(), to = next.points.front();
+  const double away = first ? 1e300 : distance(from.flat(), to.flat());
+  const bool level = !first && std::abs(from.z - to.z) < 1e-9;
+  if (first || away > kStaysDown || !((level && away <= 1e-9) || cleared(from, to))) {
     out.push_back(std::move(next));
     return;
   }
   std::vector<Point3>& way = out.back().points;
-  way.insert(way.end(), next.points.begin() + (away <= 1e-9 ? 1 : 0), next.points.end());
+  if (to.z < from.z - 1e-9 && away > 1e-9) way.push_back({to.x, to.y, from.z});
+  way.insert(way.end(), next.points.begin() + (level && away <= 1e-9 ? 1 : 0), next.points.end());
+}
+void go_on(std::vector<Pass>& out, Pass next) {
+  go_on(out, std::move(next), [](const Point3&, const Point3&) { return false; });
 }
 
-// Part after part, each whole: the one that begins nearest to where the bit is.
-std::vector<Pass> nearest_next(std::vector<std::vector<Pass>> parts) {
+// Part after part, each whole: the one that begins nearest to where the bit is. `cleared` as above.
+template <typename Cleared>
+std::vector<Pass> nearest_next(std::vector<std::vector<Pass>> parts, Cleared cleared) {
   std::vector<Pass> out;
   std::vector<std::size_t> left;
   for (std::size_t i = 0; i < parts.size(); ++i) {
@@ -254,7 +197,8 @@ std::vector<Pass> nearest_next(std::vector<std::vector<Pass>> parts) {
     }
     std::vector<Pass>& part = parts[left[best]];
     here = part.back().points.back().flat();
-    for (Pass& pass : part) out.push_back(std::move(pass));
+    go_on(out, std::move(part.front()), cleared);
+    out.insert(out.end(), std::make_move_iterator(part.begin() + 1), std::make_move_iterator(part.end()));
     left[best] = left.back();
     left.pop_back();
   }
@@ -268,27 +212,87 @@ Pass enter_and_run(const Line2& line, double from_z, double to_z, const Clearing
   return ramp_and_run(line, from_z, to_z, shape.ramp_slope);
 }
 
-// The lines that the bit's centre follows in one connected part of where it may go.
-std::vector<Line2> lines_of(const Island& part, const ClearingShape& shape, double step, const Cancel& cancel) {
-  const double radius = shape.diameter / 2;
-  std::vector<Line2> lines;
-  if (shape.way == Moves::Way::Rings) {
-    const std::vector<Region> shells = shells_of(part, step, cancel);
-    // Rings less than a radius apart sweep over each other everywhere: a place between two of them lies within a step
-    // of the outer one. Only wider ones can leave crumbs; those are gone over. Corners are eased
-    // where there is room for it between the two.
-    lines = rings_inside_out(shells, step < 0.9 * radius ? step : 0);
-    const Region crumbs = step > 0.98 * radius ? crumbs_of(shells, radius) : Region{};
-    for (const Island& crumb : crumbs.islands) lines.insert(lines.begin(), closed_line(crumb.rings.front()));
-  } else {
-    lines = rows_and_ring(part, step, shape.row_angle, cancel);
+// The lines that the bit's centre follows in one connected part of where it may go: a whole floor, in an order in which
+// it stays down where it may.
+std::vector<Line2> floor_lines(const Island& part, const ClearingShape& shape, double step, const Cancel& cancel) {
+  if (shape.way == Moves::Way::Rings) return floor_rings(part, step, shape.diameter / 2, shape.climb, cancel);
+  std::vector<Line2> lines = rows_and_ring(part, step, shape.row_angle, cancel);
+  turn_round(lines, shape);
+  return join_neighbours(std::move(lines), Region{{part}}, 2.5 * step);
+}
+
+// Where a bit may come straight down beside what larger bits have left: it touches none of it there.
+class Beside {
+ public:
+  Beside(const Region& wanted, double radius) : wanted_(wanted), radius_(radius) {
+    for (const Island& island : wanted.islands) boxes_.push_back(bounds(island).grown(radius));
   }
-  if (!shape.climb) {
-    for (Line2& line : lines) {
-      if (closed(line)) std::reverse(line.begin(), line.end());
+  [[nodiscard]] bool free(Point p) const {
+    for (std::size_t i = 0; i < boxes_.size(); ++i) {
+      if (!boxes_[i].contains(p)) continue;
+      if (contains(wanted_.islands[i], p)) return false;
+      for (const Ring& ring : wanted_.islands[i].rings) {
+        for (std::size_t k = 0; k < ring.size(); ++k) {
+          const Point a = ring[k], along = ring[(k + 1) % ring.size()] - a;
+          const double square = dot(along, along);
+          const double t = square > 0 ? std::clamp(dot(p - a, along) / square, 0.0, 1.0) : 0;
+          if (distance(p, a + along * t) < radius_) return false;
+        }
+      }
     }
+    return true;
   }
-  return lines;
+  // Turns the line so that it begins at such a place, if one is to be had: the bit comes from `from`.
+  bool begin(Line2& line, Point from) const {
+    if (!closed(line)) {
+      start_nearest(line, from);
+      if (free(line.front())) return true;
+      if (!free(line.back())) return false;
+      std::reverse(line.begin(), line.end());
+      return true;
+    }
+    line.pop_back();
+    const auto at = std::find_if(line.begin(), line.end(), [&](Point p) { return free(p); });
+    if (at != line.end()) std::rotate(line.begin(), at, line.end());
+    line.push_back(line.front());
+    return at != line.end();
+  }
+
+ private:
+  Region wanted_;
+  double radius_;
+  std::vector<Box> boxes_;
+};
+
+// Along the line at one height, where the bit comes straight down beside the wood.
+Pass level_pass(const Line2& line, double z) {
+  Pass pass;
+  for (const Point& p : line) {
+    const Point3 q{p.x, p.y, z};
+    if (pass.points.empty() || !(pass.points.back() == q)) pass.points.push_back(q);
+  }
+  return pass;
+}
+
+// Which of the rooms this line runs in.
+std::size_t room_of(const std::vector<Region>& rooms, const Line2& line) {
+  std::size_t longest = 1;
+  for (std::size_t i = 1; i < line.size(); ++i) {
+    if (distance(line[i - 1], line[i]) > distance(line[longest - 1], line[longest])) longest = i;
+  }
+  const Point middle = line.size() < 2 ? line.front() : (line[longest - 1] + line[longest]) * 0.5;
+  std::size_t nearest = 0;
+  double least = 1e300;
+  for (std::size_t i = 0; i < rooms.size(); ++i) {
+    const Box box = bounds(rooms[i]);
+    if (!box.grown(0.01).contains(middle)) continue;
+    if (contains(rooms[i], middle)) return i;
+    const double away = distance_to_outline(rooms[i], middle);  // it may run along the room's own edge
+    if (away >= least) continue;
+    least = away;
+    nearest = i;
+  }
+  return nearest;
 }
 
 }  // namespace
@@ -320,39 +324,73 @@ std::vector<Pass> clear_floor(const Region& region, const Region& already, const
   if (reached != nullptr) *reached = centres.empty() ? Region{} : grow(simple, radius, Corner::Round, kRough);
   if (centres.empty()) return {};
   const double step = shape.diameter * std::clamp(shape.stepover, 0.05, 0.95);
-  Region wanted;  // what this bit shall still take
-  if (!already.empty()) {
-    // A little less than it sweeps: outlines that run along each other cost Clipper minutes.
-    wanted = subtract(grow(simple, radius - 2.5 * kRough, Corner::Round, kRough), already);
-    // Slivers along arcs are rounding, not wood.
+  std::vector<std::vector<Line2>> lines;  // by connected part
+  std::vector<Region> rooms;              // where the centre may go, of each
+  std::optional<Beside> beside;           // where larger bits have been
+  if (already.empty()) {
+    for (const Island& part : centres.islands) {
+      cancel.check();
+      rooms.push_back({{part}});
+      lines.push_back(floor_lines(part, shape, step, cancel));
+    }
+  } else {
+    // What this bit shall still take. A little less than it sweeps: outlines that run along each other cost Clipper
+    // minutes. Slivers along arcs are rounding, not wood.
+    Region wanted = subtract(grow(simple, radius - 2.5 * kRough, Corner::Round, kRough), already);
     wanted = grow(grow(wanted, -0.004), 0.004);
     if (area(wanted) < shape.least) return {};
     // Only centres from which the bit reaches any of it: small bits would otherwise draw their rings all over a floor
     // that a large one has cleared.
-    centres = intersect(centres, grow(wanted, radius + 0.01));
+    for (const Island& part : intersect(centres, grow(wanted, radius + 0.01)).islands) rooms.push_back({{part}});
+    lines.resize(rooms.size());
+    beside.emplace(wanted, radius);
+    if (shape.way == Moves::Way::Rings) {
+      for (Line2& line : rings_where_wanted(centres, std::move(wanted), step, radius, shape.least, cancel))
+        lines[room_of(rooms, line)].push_back(std::move(line));
+    } else {
+      for (std::size_t i = 0; i < rooms.size(); ++i)
+        lines[i] = rows_and_ring(rooms[i].islands.front(), step, shape.row_angle, cancel);
+    }
+    // What is left is thin and scattered: nearest next.
+    for (std::size_t i = 0; i < rooms.size(); ++i) {
+      turn_round(lines[i], shape);
+      lines[i] = chained(std::move(lines[i]), rooms[i], kStaysDown, cancel);
+    }
   }
   std::vector<std::vector<Pass>> parts;
-  for (const Island& part : centres.islands) {
+  for (std::size_t i = 0; i < rooms.size(); ++i) {
     cancel.check();
-    const Region own{{part}};
-    std::vector<Line2> lines = lines_of(part, shape, step, cancel);
-    if (lines.empty()) continue;
-    const StraightWays ways(grow(own, 0.002));
-    const Region roomy = shape.entry == Moves::Entry::Helix ? grow(own, -kHelix * shape.diameter) : Region{};
-    // Where larger bits have been, what is left is thin and scattered: nearest next. A whole floor grows from within.
-    const std::vector<Line2> joined = already.empty() ? join_neighbours(std::move(lines), own, 2.5 * step)
-                                                      : chained(std::move(lines), own, kStaysDown, cancel);
+    if (lines[i].empty()) continue;
+    const StraightWays ways(grow(rooms[i], 0.002));
+    const Region roomy = shape.entry == Moves::Entry::Helix ? grow(rooms[i], -kHelix * shape.diameter) : Region{};
     std::vector<Pass>& out = parts.emplace_back();
     const double depth = shape.ground - shape.floor;
     const int levels = whole_up(depth / std::max(0.05, shape.depth_per_pass) - 1e-9, 1, 100'000);
     for (int level = 1; level <= levels; ++level) {
       const double above = shape.ground - depth * (level - 1) / levels;
       const double z = shape.ground - depth * level / levels;
-      for (const Line2& line : joined)
-        go_on(out, enter_and_run(line, above, z, shape, {ways, roomy}), level > 1 ? &ways : nullptr);
+      for (Line2& line : lines[i]) {
+        // The other way round where that is nearer to where the bit is; of a whole floor all run as they were asked.
+        const bool straight = beside && beside->begin(line, out.empty() ? Point{} : out.back().points.back().flat());
+        go_on(out, straight ? level_pass(line, z) : enter_and_run(line, above, z, shape, {ways, roomy}),
+              [&](const Point3& from, const Point3& to) {
+                // Over what this part's last level cleared: straight down from there only beside the wood.
+                return level > 1 && from.z >= above - 1e-9 && from.z <= above + 1e-9 &&
+                       (straight || std::abs(from.z - to.z) < 1e-9) && ways.inside(from.flat(), to.flat());
+              });
+      }
+      if (beside) std::reverse(lines[i].begin(), lines[i].end());
     }
   }
-  return nearest_next(std::move(parts));
+  if (!beside) return nearest_next(std::move(parts), [](const Point3&, const Point3&) { return false; });
+  // From one part to the next over what larger bits have cleared down to the floor: never out of where this one may go,
+  // and through slivers at most.
+  constexpr double kSliver = 0.05;  // mm
+  const Region open = intersect(grow(centres, 0.002), grow(already, -radius + kSliver));
+  const StraightWays open_ways(open);
+  return nearest_next(std::move(parts), [&](const Point3& from, const Point3& to) {
+    return contains(open, from.flat()) && contains(open, to.flat()) && open_ways.inside(from.flat(), to.flat());
+  });
 }
 
 namespace {

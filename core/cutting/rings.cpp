@@ -1,0 +1,300 @@
+#include "cutting/rings.hpp"
+
+#include <algorithm>
+#include <cmath>
+#include <unordered_map>
+
+#include "cutting/chain.hpp"
+
+namespace doyen {
+namespace {
+
+// The ring with its corners drawn round, so that the feed holds. Only for rings whose next outer neighbour sweeps the
+// corner anyway: it moves by at most a sixth of `step`, and a tenth of one away from that neighbour.
+Ring eased(const Ring& ring, double step) {
+  constexpr double kTurn = 0.6;  // radians: gentler ones do not slow the machine much
+  Ring out;
+  const std::size_t n = ring.size();
+  for (std::size_t i = 0; i < n; ++i) {
+    const Point before = ring[i] - ring[(i + n - 1) % n], after = ring[(i + 1) % n] - ring[i];
+    const double a = length(before), b = length(after);
+    const double turn = std::atan2(cross(before, after), dot(before, after));
+    const double back = std::min({0.35 * step, 0.4 * a, 0.4 * b});
+    if (std::abs(turn) < kTurn || std::abs(turn) > 2.2 || back < 0.02) {
+      out.push_back(ring[i]);
+      continue;
+    }
+    // A quadratic Bézier between the two points of touch; the corner itself is its handle.
+    const Point from = ring[i] - before * (back / a), to = ring[i] + after * (back / b);
+    constexpr int kParts = 5;
+    for (int k = 0; k <= kParts; ++k) {
+      const double t = static_cast<double>(k) / kParts;
+      out.push_back(from * ((1 - t) * (1 - t)) + ring[i] * (2 * t * (1 - t)) + to * (t * t));
+    }
+  }
+  return out;
+}
+
+// What a bit of this radius leaves standing between one ring and the next: in corners, and in the middle of places that
+// the next ring no longer enters.
+Region crumbs_of(const std::vector<Region>& shells, double radius) {
+  Region crumbs;
+  for (std::size_t k = 0; k < shells.size(); ++k) {
+    const Region deep = grow(shells[k], -radius);
+    if (deep.empty()) continue;
+    const Region left = k + 1 < shells.size() ? subtract(deep, grow(shells[k + 1], radius)) : deep;
+    crumbs.islands.insert(crumbs.islands.end(), left.islands.begin(), left.islands.end());
+  }
+  return crumbs;
+}
+
+// A ring and where it stands among the others.
+struct Standing {
+  Line2 line;
+  Box box;
+  std::vector<std::size_t> outside;  // the rings beside it that lie a step farther out, which wait for it
+  int waits_for = 0;                 // rings farther in that are not done yet
+  bool done = false;
+};
+
+double away(const Box& box, Point p) {
+  const double x = std::max({box.left - p.x, p.x - box.right, 0.0});
+  const double y = std::max({box.bottom - p.y, p.y - box.top, 0.0});
+  return std::hypot(x, y);
+}
+
+// Which rings of one shell pass near a place.
+class Near {
+ public:
+  Near(const Region& shell, std::size_t first, double reach) : size_(std::max(1.0, reach)), reach_(reach) {
+    std::size_t ring_number = first;
+    for (const Island& island : shell.islands) {
+      for (const Ring& ring : island.rings) {
+        for (std::size_t i = 0; i < ring.size(); ++i) add(ring[i], ring[(i + 1) % ring.size()], ring_number);
+        ++ring_number;
+      }
+    }
+  }
+  void add_near(Point p, std::vector<std::size_t>& rings) const {
+    for (int dx = -1; dx <= 1; ++dx) {
+      for (int dy = -1; dy <= 1; ++dy) {
+        const auto there = cells_.find(key(column(p.x) + dx, column(p.y) + dy));
+        if (there == cells_.end()) continue;
+        for (const std::size_t e : there->second) {
+          const Edge& edge = edges_[e];
+          if (std::find(rings.begin(), rings.end(), edge.ring) != rings.end()) continue;
+          const Point along = edge.b - edge.a;
+          const double square = dot(along, along);
+          const double t = square > 0 ? std::clamp(dot(p - edge.a, along) / square, 0.0, 1.0) : 0;
+          if (distance(p, edge.a + along * t) <= reach_) rings.push_back(edge.ring);
+        }
+      }
+    }
+  }
+
+ private:
+  struct Edge {
+    Point a, b;
+    std::size_t ring;
+  };
+  [[nodiscard]] std::int64_t column(double mm) const { return static_cast<std::int64_t>(std::floor(mm / size_)); }
+  static std::int64_t key(std::int64_t x, std::int64_t y) { return x * 2'000'003 + y; }
+  void add(Point a, Point b, std::size_t ring) {
+    edges_.push_back({a, b, ring});
+    // A long edge is put down in parts, so that it lies only where it is.
+    const int parts = std::max(1, static_cast<int>(std::ceil(distance(a, b) / size_)));
+    for (int k = 0; k <= parts; ++k) {
+      const Point p = a + (b - a) * (static_cast<double>(k) / parts);
+      std::vector<std::size_t>& there = cells_[key(column(p.x), column(p.y))];
+      if (there.empty() || there.back() != edges_.size() - 1) there.push_back(edges_.size() - 1);
+    }
+  }
+
+  double size_, reach_;
+  std::vector<Edge> edges_;
+  std::unordered_map<std::int64_t, std::vector<std::size_t>> cells_;
+};
+
+// All rings of the shells, and which of them wait for which.
+std::vector<Standing> standing_of(const std::vector<Region>& shells, double step, double ease) {
+  std::vector<Standing> rings;
+  std::size_t first_outside = 0;
+  for (std::size_t k = 0; k < shells.size(); ++k) {
+    const std::size_t first = rings.size();
+    const Near outside(k == 0 ? Region{} : shells[k - 1], first_outside, 1.08 * step + 0.02);
+    for (const Island& island : shells[k].islands) {
+      for (const Ring& ring : island.rings) {
+        Standing& one = rings.emplace_back();
+        one.line = closed_line(k == 0 ? ring : eased(ring, ease));
+        one.box = bounds(ring);
+        for (const Point& p : ring) outside.add_near(p, one.outside);
+        for (const std::size_t outer : one.outside) ++rings[outer].waits_for;
+      }
+    }
+    first_outside = first;
+  }
+  return rings;
+}
+
+// Turned so that it begins at the place that is nearest, on an edge where need be.
+void begin_nearest(Line2& line, Point from) {
+  line.pop_back();
+  std::size_t best = 0;
+  Point at = line.front();
+  double least = 1e300;
+  for (std::size_t i = 0; i < line.size(); ++i) {
+    const Point a = line[i], along = line[(i + 1) % line.size()] - a;
+    const double square = dot(along, along);
+    const double t = square > 0 ? std::clamp(dot(from - a, along) / square, 0.0, 1.0) : 0;
+    const Point p = a + along * t;
+    if (distance(from, p) >= least) continue;
+    least = distance(from, p);
+    at = p;
+    best = i;
+  }
+  std::rotate(line.begin(), line.begin() + static_cast<std::ptrdiff_t>((best + 1) % line.size()), line.end());
+  if (distance(line.back(), at) < 1e-6)
+    std::rotate(line.begin(), line.end() - 1, line.end());
+  else if (distance(line.front(), at) >= 1e-6)
+    line.insert(line.begin(), at);
+  line.push_back(line.front());
+}
+
+double away(const Line2& line, Point p) {
+  double least = 1e300;
+  for (const Point& q : line) least = std::min(least, distance(p, q));
+  return least;
+}
+
+// Hands out rings: one that is free, and of those the nearest.
+class RingOrder {
+ public:
+  explicit RingOrder(std::vector<Standing> rings) : rings_(std::move(rings)) {
+    for (std::size_t i = 0; i < rings_.size(); ++i) {
+      if (rings_[i].waits_for == 0) free_.push_back(i);
+    }
+  }
+  [[nodiscard]] bool empty() const { return free_.empty(); }
+  Line2 next(Point here) {
+    std::size_t best = 0;
+    double least = 1e300;
+    for (std::size_t k = 0; k < free_.size(); ++k) {
+      const Standing& ring = rings_[free_[k]];
+      if (away(ring.box, here) >= least) continue;
+      const double to = away(ring.line, here);
+      if (to >= least) continue;
+      least = to;
+      best = k;
+    }
+    const std::size_t chosen = free_[best];
+    free_[best] = free_.back();
+    free_.pop_back();
+    for (const std::size_t outer : rings_[chosen].outside) {
+      if (--rings_[outer].waits_for == 0) free_.push_back(outer);
+    }
+    Line2 line = std::move(rings_[chosen].line);
+    begin_nearest(line, here);
+    return line;
+  }
+
+ private:
+  std::vector<Standing> rings_;
+  std::vector<std::size_t> free_;
+};
+
+}  // namespace
+
+Line2 closed_line(const Ring& ring) {
+  Line2 line = ring;
+  line.push_back(ring.front());
+  return line;
+}
+
+bool closed(const Line2& line) { return line.size() > 2 && line.front() == line.back(); }
+
+std::vector<Region> shells_of(const Island& centres, double step, const Cancel& cancel) {
+  std::vector<Region> shells;
+  Region shell{{centres}};
+  constexpr int kMostShells = 20'000;
+  for (int k = 0; k < kMostShells && !shell.empty(); ++k) {
+    cancel.check();
+    shells.push_back(std::move(shell));
+    // From the last one, thinned: shells grow simpler inwards, and arcs of arcs would gather points.
+    shell = grow(thinned(shells.back(), 0.002), -step);
+  }
+  return shells;
+}
+
+std::vector<Line2> rings_inside_out(const std::vector<Region>& shells, double ease) {
+  std::vector<Line2> out;
+  for (std::size_t k = shells.size(); k-- > 0;) {
+    for (const Island& island : shells[k].islands) {
+      for (const Ring& ring : island.rings) out.push_back(closed_line(k == 0 ? ring : eased(ring, ease)));
+    }
+  }
+  return out;
+}
+
+std::vector<Line2> floor_rings(const Island& centres, double step, double radius, bool climb, const Cancel& cancel) {
+  const std::vector<Region> shells = shells_of(centres, step, cancel);
+  // Rings less than a radius apart sweep over each other everywhere: a place between two of them lies within a step of
+  // the outer one. Only wider ones can leave crumbs; those are gone over. Corners are eased where there is room for it
+  // between the two.
+  std::vector<Line2> joined;
+  const double farthest = 2.5 * step;
+  const StraightWays ways(grow(Region{{centres}}, 0.002));
+  Point here;
+  const auto go_on = [&](Line2 line) {
+    if (!joined.empty() && distance(here, line.front()) <= farthest && ways.inside(here, line.front()))
+      joined.back().insert(joined.back().end(), line.begin(), line.end());
+    else
+      joined.push_back(std::move(line));
+    here = joined.back().back();
+  };
+  if (step > 0.98 * radius) {
+    for (const Island& crumb : crumbs_of(shells, radius).islands) {
+      Line2 line = closed_line(crumb.rings.front());
+      begin_nearest(line, here);
+      go_on(std::move(line));
+    }
+  }
+  std::vector<Standing> rings = standing_of(shells, step, step < 0.9 * radius ? step : 0);
+  if (!climb) {
+    for (Standing& ring : rings) std::reverse(ring.line.begin(), ring.line.end());
+  }
+  for (RingOrder order(std::move(rings)); !order.empty();) {
+    cancel.check();
+    go_on(order.next(here));
+  }
+  return joined;
+}
+
+std::vector<Line2> rings_where_wanted(const Region& centres, Region wanted, double step, double radius, double least,
+                                      const Cancel& cancel) {
+  constexpr double kRough = 0.006;  // mm, as coarse as what was wanted
+  std::vector<Line2> out;
+  // What is left is narrow: rings as far apart as the bit is nearly wide do for most of it; closer ones for the rest,
+  // which need not go along the walls again.
+  for (const double apart : {std::max(step, 1.5 * radius), step}) {
+    Region shell = out.empty() ? centres : grow(centres, -apart);
+    while (!shell.empty() && area(wanted) >= least) {
+      cancel.check();
+      const Region within_reach = grow(wanted, radius + 0.01, Corner::Round, kRough);
+      std::vector<Line2> rings;
+      for (const Island& island : shell.islands) {
+        for (const Ring& ring : island.rings) rings.push_back(closed_line(ring));
+      }
+      const std::vector<Line2> now = clip_lines(rings, within_reach);
+      if (now.empty() && intersect(shell, within_reach).empty()) break;
+      if (!now.empty()) {
+        wanted = subtract(wanted, sweep(now, radius - 0.5 * kRough, kRough));
+        wanted = grow(grow(wanted, -0.004), 0.004);
+        out.insert(out.end(), now.begin(), now.end());
+      }
+      shell = grow(thinned(shell, 0.002), -apart);
+    }
+  }
+  return out;
+}
+
+}  // namespace doyen

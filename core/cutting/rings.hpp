@@ -1,0 +1,30 @@
+// The lines that a bit's centre follows to clear a floor: rings, each a step within the next.
+#pragma once
+
+#include <vector>
+
+#include "cancel.hpp"
+#include "geometry/polyline.hpp"
+
+namespace doyen {
+
+Line2 closed_line(const Ring& ring);
+bool closed(const Line2& line);
+
+// One connected part of the centres' region, drawn in by `step` mm again and again until nothing is left.
+std::vector<Region> shells_of(const Island& centres, double step, const Cancel& cancel);
+
+// Their outlines as lines, innermost first, corners drawn round where there is room for it within `ease` mm.
+std::vector<Line2> rings_inside_out(const std::vector<Region>& shells, double ease);
+
+// The rings of a whole floor, joined where the bit may go on from one to the next without a lift. Each comes after
+// those beside it that lie farther in, so that the bit always cuts on one side only, and else next to the one before:
+// a place is done from its middle to its walls before the bit goes elsewhere. `radius`: the bit's, mm.
+std::vector<Line2> floor_rings(const Island& centres, double step, double radius, bool climb, const Cancel& cancel);
+
+// Where larger bits have cleared already: from the walls inwards, of each ring only what still takes any of `wanted`
+// after those before it. `least`: mm², what counts as dust.
+std::vector<Line2> rings_where_wanted(const Region& centres, Region wanted, double step, double radius, double least,
+                                      const Cancel& cancel);
+
+}  // namespace doyen
