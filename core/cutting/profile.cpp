@@ -38,20 +38,27 @@ class ProfileWriter {
     const int levels = whole_up(-bottom_ / std::max(0.05, shape_.depth_per_pass) - 1e-9, 1, 100'000);
     const double drop = bottom_ / levels;
     add(pass, samples_.front().at, 0);
+    double sloped = 0;  // mm from the start on: how far the last ramp's slope still stands when its level is reached
     for (int level = 1; level <= levels; ++level) {
       const double above = drop * (level - 1), z = drop * level;
       const double ramp = (above - z) / shape_.ramp_slope;
       // Round once on the way down to this level (as many rounds as the ramp needs), then on.
       const int rounds = whole_up(ramp / total_, 1, 100'000);
       for (int k = 0; k < rounds; ++k) {
-        run(pass, [&](double s) {
-          const double gone = total_ * k + s;
-          return gone >= ramp ? z : above + (z - above) * gone / ramp;
-        });
+        run(
+            pass,
+            [&](double s) {
+              const double gone = total_ * k + s;
+              return gone >= ramp ? z : above + (z - above) * gone / ramp;
+            },
+            ramp - total_ * k);
       }
+      sloped = std::min(ramp - total_ * (rounds - 1), total_);
     }
-    run(pass, [&](double) { return bottom_; });  // a last one at full depth takes the ramp's slope away
-    leave(pass);
+    // On at full depth until the slope is gone; the rest of the way round is cut already.
+    run(
+        pass, [&](double) { return bottom_; }, 1e300, sloped);
+    leave(pass, sloped);
     return pass;
   }
 
@@ -62,20 +69,25 @@ class ProfileWriter {
     Pass pass;
     add(pass, samples_.front().at + beside_, std::max(bottom_, tab_floor(0)));
     run(pass, [&](double) { return bottom_; });
-    leave(pass);
+    leave(pass, 0);
     return pass;
   }
 
  private:
-  // On along the slit and upwards: never sideways into the waste or a neighbour, and no mark stays where it is lifted.
-  void leave(Pass& pass) const {
+  // On along the slit and upwards from `begin` mm along: never sideways into the waste or a neighbour, and no mark
+  // stays where it is lifted.
+  void leave(Pass& pass, double begin) const {
     const double rise = std::min({-bottom_, 2 * shape_.diameter, total_ / 2});
-    double last = 0;
-    for (std::size_t i = 1; i < samples_.size() && last < rise; ++i) {
-      const double s = std::min(samples_[i].s, rise), share = (s - last) / (samples_[i].s - last);
-      const Point at = samples_[i - 1].at + (samples_[i].at - samples_[i - 1].at) * share;
-      add(pass, at, std::max(bottom_ + s * kLeaveSlope, tab_floor(s)));
-      last = samples_[i].s;
+    const std::size_t legs = samples_.size() - 1;
+    for (std::size_t k = 0; k < 2 * legs; ++k) {  // twice round, as it may begin anywhere
+      const std::size_t i = k % legs + 1;
+      const double lap = k < legs ? 0 : total_;
+      const double from = samples_[i - 1].s, to = samples_[i].s;
+      if (to + lap <= begin) continue;
+      const double s = std::min(to, begin + rise - lap);
+      const Point at = samples_[i - 1].at + (samples_[i].at - samples_[i - 1].at) * ((s - from) / (to - from));
+      add(pass, at, std::max(bottom_ + (s + lap - begin) * kLeaveSlope, tab_floor(s)));
+      if (s < to) return;
     }
   }
   static void add(Pass& pass, Point p, double z) {
@@ -118,12 +130,24 @@ class ProfileWriter {
     return floor;
   }
 
+  // From the line's start to `until` mm along it; `bend`: where the depth bends.
   template <typename Depth>
-  void run(Pass& pass, Depth depth) const {
-    for (std::size_t i = 0; i < samples_.size(); ++i) {
+  void run(Pass& pass, Depth depth, double bend = 1e300, double until = 1e300) const {
+    Sample last = samples_.front();
+    const auto go_to = [&](const Sample& to) {
       // Between two stops a tab's slope can cross the level: add the crossing so that the line follows the higher one.
-      if (i > 0) add_crossing(pass, samples_[i - 1], samples_[i], depth);
-      add(pass, samples_[i].at, std::max(depth(samples_[i].s), tab_floor(samples_[i].s)));
+      if (to.s > last.s) add_crossing(pass, last, to, depth);
+      add(pass, to.at, std::max(depth(to.s), tab_floor(to.s)));
+      last = to;
+    };
+    for (const Sample& sample : samples_) {
+      for (const double stop : {std::min(bend, until), std::max(bend, until)}) {
+        if (stop <= last.s + 1e-9 || stop >= sample.s - 1e-9) continue;
+        go_to({stop, last.at + (sample.at - last.at) * ((stop - last.s) / (sample.s - last.s))});
+        if (stop == until) return;
+      }
+      go_to(sample);
+      if (sample.s >= until) return;
     }
   }
 
