@@ -253,9 +253,10 @@ class Beside {
     }
     line.pop_back();
     const auto at = std::find_if(line.begin(), line.end(), [&](Point p) { return free(p); });
-    if (at != line.end()) std::rotate(line.begin(), at, line.end());
+    const bool found = at != line.end();
+    if (found) std::rotate(line.begin(), at, line.end());
     line.push_back(line.front());
-    return at != line.end();
+    return found;
   }
 
  private:
@@ -264,9 +265,11 @@ class Beside {
   std::vector<Box> boxes_;
 };
 
-// Along the line at one height, where the bit comes straight down beside the wood.
-Pass level_pass(const Line2& line, double z) {
+// Along the line at one height, where the bit comes straight down beside the wood. `floor`: what larger bits left
+// there.
+Pass level_pass(const Line2& line, double z, double floor) {
   Pass pass;
+  pass.gone_above = floor;
   for (const Point& p : line) {
     const Point3 q{p.x, p.y, z};
     if (pass.points.empty() || !(pass.points.back() == q)) pass.points.push_back(q);
@@ -314,81 +317,108 @@ std::vector<Pass> clean_walls(const Region& region, const ClearingShape& shape, 
   return out;
 }
 
+namespace {
+
+// The lines that clear it, by connected part of where the bit's centre goes.
+struct Parts {
+  std::vector<Region> rooms;
+  std::vector<std::vector<Line2>> lines;  // of each
+  std::optional<Beside> beside;           // where larger bits have been
+};
+
+constexpr double kRough = 0.006;  // mm: reach is only compared with other bits' reach
+
+Parts whole_floor(const Region& centres, const ClearingShape& shape, double step, const Cancel& cancel) {
+  Parts out;
+  for (const Island& part : centres.islands) {
+    cancel.check();
+    out.rooms.push_back({{part}});
+    out.lines.push_back(floor_lines(part, shape, step, cancel));
+  }
+  return out;
+}
+
+// `reach`: a little less than all that the bit sweeps: outlines that run along each other cost Clipper minutes.
+Parts what_is_left(const Region& centres, const Region& reach, const Region& already, const ClearingShape& shape,
+                   double step, const Cancel& cancel) {
+  Parts out;
+  const double radius = shape.diameter / 2;
+  Region wanted = subtract(reach, already);
+  wanted = grow(grow(wanted, -0.004), 0.004);  // slivers along arcs are rounding, not wood
+  if (area(wanted) < shape.least) return out;
+  // Only centres from which the bit reaches any of it: small bits would otherwise draw their rings all over a floor
+  // that a large one has cleared.
+  for (const Island& part : intersect(centres, grow(wanted, radius + kBeside)).islands) out.rooms.push_back({{part}});
+  out.lines.resize(out.rooms.size());
+  if (shape.all_gone) out.beside.emplace(wanted, radius + kBeside - 0.01);
+  if (shape.way == Moves::Way::Rings) {
+    for (Line2& line : rings_where_wanted(centres, std::move(wanted), step, radius, shape.least, cancel))
+      out.lines[room_of(out.rooms, line)].push_back(std::move(line));
+  } else {
+    for (std::size_t i = 0; i < out.rooms.size(); ++i)
+      out.lines[i] = rows_and_ring(out.rooms[i].islands.front(), step, shape.row_angle, cancel);
+  }
+  for (std::size_t i = 0; i < out.rooms.size(); ++i) {  // it is thin and scattered: nearest next
+    turn_round(out.lines[i], shape);
+    out.lines[i] = chained(std::move(out.lines[i]), out.rooms[i], kStaysDown, cancel);
+  }
+  return out;
+}
+
+// One part, level by level. `rest`: larger bits have been there, the lines may be followed either way round.
+std::vector<Pass> level_by_level(const Region& room, std::vector<Line2> lines, const ClearingShape& shape, bool rest,
+                                 const std::optional<Beside>& beside) {
+  std::vector<Pass> out;
+  if (lines.empty()) return out;
+  const StraightWays ways(grow(room, 0.002));
+  const Region roomy = shape.entry == Moves::Entry::Helix ? grow(room, -kHelix * shape.diameter) : Region{};
+  const double depth = shape.ground - shape.floor;
+  const int levels = whole_up(depth / std::max(0.05, shape.depth_per_pass) - 1e-9, 1, 100'000);
+  for (int level = 1; level <= levels; ++level) {
+    const double above = shape.ground - depth * (level - 1) / levels;
+    const double z = shape.ground - depth * level / levels;
+    for (Line2& line : lines) {
+      const Point here = out.empty() ? Point{} : out.back().points.back().flat();
+      const bool straight = beside && beside->begin(line, here);
+      if (rest && !straight && !closed(line)) start_nearest(line, here);
+      go_on(out, straight ? level_pass(line, z, shape.floor) : enter_and_run(line, above, z, shape, {ways, roomy}),
+            [&](const Point3& from, const Point3& to) {
+              // Over what this part's last level cleared: straight down from there only beside the wood.
+              return level > 1 && std::abs(from.z - above) < 1e-9 && (straight || std::abs(from.z - to.z) < 1e-9) &&
+                     ways.inside(from.flat(), to.flat());
+            });
+    }
+    if (rest) std::reverse(lines.begin(), lines.end());
+  }
+  return out;
+}
+
+}  // namespace
+
 std::vector<Pass> clear_floor(const Region& region, const Region& already, const ClearingShape& shape,
                               const Cancel& cancel, Region* reached) {
   const double radius = shape.diameter / 2;
-  Region centres = grow(region, -radius);
-  // What is reached is only compared with other bits' reach: coarser arcs do, and cost a fraction of the time.
-  constexpr double kRough = 0.006;  // mm
+  const Region centres = grow(region, -radius);
+  // Coarser arcs cost a fraction of the time.
   const Region simple = thinned(centres, kRough);
   if (reached != nullptr) *reached = centres.empty() ? Region{} : grow(simple, radius, Corner::Round, kRough);
   if (centres.empty()) return {};
   const double step = shape.diameter * std::clamp(shape.stepover, 0.05, 0.95);
-  std::vector<std::vector<Line2>> lines;  // by connected part
-  std::vector<Region> rooms;              // where the centre may go, of each
-  std::optional<Beside> beside;           // where larger bits have been
-  if (already.empty()) {
-    for (const Island& part : centres.islands) {
-      cancel.check();
-      rooms.push_back({{part}});
-      lines.push_back(floor_lines(part, shape, step, cancel));
-    }
-  } else {
-    // What this bit shall still take. A little less than it sweeps: outlines that run along each other cost Clipper
-    // minutes. Slivers along arcs are rounding, not wood.
-    Region wanted = subtract(grow(simple, radius - 2.5 * kRough, Corner::Round, kRough), already);
-    wanted = grow(grow(wanted, -0.004), 0.004);
-    if (area(wanted) < shape.least) return {};
-    // Only centres from which the bit reaches any of it: small bits would otherwise draw their rings all over a floor
-    // that a large one has cleared.
-    for (const Island& part : intersect(centres, grow(wanted, radius + 0.01)).islands) rooms.push_back({{part}});
-    lines.resize(rooms.size());
-    beside.emplace(wanted, radius);
-    if (shape.way == Moves::Way::Rings) {
-      for (Line2& line : rings_where_wanted(centres, std::move(wanted), step, radius, shape.least, cancel))
-        lines[room_of(rooms, line)].push_back(std::move(line));
-    } else {
-      for (std::size_t i = 0; i < rooms.size(); ++i)
-        lines[i] = rows_and_ring(rooms[i].islands.front(), step, shape.row_angle, cancel);
-    }
-    // What is left is thin and scattered: nearest next.
-    for (std::size_t i = 0; i < rooms.size(); ++i) {
-      turn_round(lines[i], shape);
-      lines[i] = chained(std::move(lines[i]), rooms[i], kStaysDown, cancel);
-    }
-  }
-  std::vector<std::vector<Pass>> parts;
-  for (std::size_t i = 0; i < rooms.size(); ++i) {
+  Parts parts = already.empty() ? whole_floor(centres, shape, step, cancel)
+                                : what_is_left(centres, grow(simple, radius - 2.5 * kRough, Corner::Round, kRough),
+                                               already, shape, step, cancel);
+  std::vector<std::vector<Pass>> cut;
+  for (std::size_t i = 0; i < parts.rooms.size(); ++i) {
     cancel.check();
-    if (lines[i].empty()) continue;
-    const StraightWays ways(grow(rooms[i], 0.002));
-    const Region roomy = shape.entry == Moves::Entry::Helix ? grow(rooms[i], -kHelix * shape.diameter) : Region{};
-    std::vector<Pass>& out = parts.emplace_back();
-    const double depth = shape.ground - shape.floor;
-    const int levels = whole_up(depth / std::max(0.05, shape.depth_per_pass) - 1e-9, 1, 100'000);
-    for (int level = 1; level <= levels; ++level) {
-      const double above = shape.ground - depth * (level - 1) / levels;
-      const double z = shape.ground - depth * level / levels;
-      for (Line2& line : lines[i]) {
-        // The other way round where that is nearer to where the bit is; of a whole floor all run as they were asked.
-        const bool straight = beside && beside->begin(line, out.empty() ? Point{} : out.back().points.back().flat());
-        go_on(out, straight ? level_pass(line, z) : enter_and_run(line, above, z, shape, {ways, roomy}),
-              [&](const Point3& from, const Point3& to) {
-                // Over what this part's last level cleared: straight down from there only beside the wood.
-                return level > 1 && from.z >= above - 1e-9 && from.z <= above + 1e-9 &&
-                       (straight || std::abs(from.z - to.z) < 1e-9) && ways.inside(from.flat(), to.flat());
-              });
-      }
-      if (beside) std::reverse(lines[i].begin(), lines[i].end());
-    }
+    cut.push_back(level_by_level(parts.rooms[i], std::move(parts.lines[i]), shape, !already.empty(), parts.beside));
   }
-  if (!beside) return nearest_next(std::move(parts), [](const Point3&, const Point3&) { return false; });
+  if (!parts.beside) return nearest_next(std::move(cut), [](const Point3&, const Point3&) { return false; });
   // From one part to the next over what larger bits have cleared down to the floor: never out of where this one may go,
   // and through slivers at most.
   constexpr double kSliver = 0.05;  // mm
   const Region open = intersect(grow(centres, 0.002), grow(already, -radius + kSliver));
   const StraightWays open_ways(open);
-  return nearest_next(std::move(parts), [&](const Point3& from, const Point3& to) {
+  return nearest_next(std::move(cut), [&](const Point3& from, const Point3& to) {
     return contains(open, from.flat()) && contains(open, to.flat()) && open_ways.inside(from.flat(), to.flat());
   });
 }

@@ -20,6 +20,7 @@ struct ClearingShape {
   bool climb = true;
   double row_angle = 0;  // degrees from x, of rows
   double least = 0.01;   // mm²: what is less than this after larger bits is dust
+  bool all_gone = true;  // where larger bits have been nothing stands; else wood is left on the walls there
 };
 
 // Clears what a disc of this diameter can sweep inside `region`, but only where it helps: `already` is what larger bits

@@ -18,7 +18,10 @@ inline double distance(const Point3& a, const Point3& b) {
 }
 
 struct Pass {
+  static constexpr double kFace = 1e9;
   std::vector<Point3> points;  // at least one; consecutive points differ
+  // mm: where the bit comes down, no wood stands in its way above this height; kFace: as much as anywhere.
+  double gone_above = kFace;
 };
 
 double path_length(const Pass& pass);                 // mm, in the wood

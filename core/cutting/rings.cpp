@@ -275,11 +275,11 @@ std::vector<Line2> rings_where_wanted(const Region& centres, Region wanted, doub
   std::vector<Line2> out;
   // What is left is narrow: rings as far apart as the bit is nearly wide do for most of it; closer ones for the rest,
   // which need not go along the walls again.
-  for (const double apart : {std::max(step, 1.5 * radius), step}) {
+  for (const double apart : {std::max(step, 1.5 * radius), std::min(step, 0.8 * radius)}) {
     Region shell = out.empty() ? centres : grow(centres, -apart);
     while (!shell.empty() && area(wanted) >= least) {
       cancel.check();
-      const Region within_reach = grow(wanted, radius + 0.01, Corner::Round, kRough);
+      const Region within_reach = grow(wanted, radius + kBeside, Corner::Round, kRough);
       std::vector<Line2> rings;
       for (const Island& island : shell.islands) {
         for (const Ring& ring : island.rings) rings.push_back(closed_line(ring));

@@ -8,6 +8,9 @@
 
 namespace doyen {
 
+// mm: where lines that take what is left begin and end, the bit stands so far from it.
+inline constexpr double kBeside = 0.03;
+
 Line2 closed_line(const Ring& ring);
 bool closed(const Line2& line);
 

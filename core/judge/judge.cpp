@@ -6,6 +6,7 @@
 #include <cmath>
 #include <cstring>
 #include <map>
+#include <numbers>
 
 #include "judge/hash.hpp"
 #include "judge/ready.hpp"
@@ -184,9 +185,13 @@ class SideJudge {
     const Ready& op = ready_[o];
     watch.taken = watch.above_tip = 0;
     watch.over = 0;
-    watch.limit = static_cast<float>(op.worked->most_at_once * 1.02 + 0.03);
+    const auto bites = static_cast<float>(op.worked->most_at_once * 1.02 + 0.03);
+    const bool plunges = op.plunges(move);
+    watch.limit = plunges ? static_cast<float>(kShaving) : bites;
     window.way += op.cut.length_in(move, field.box().grown(op.worked->bit.true_diameter() / 2));
     op.cut.carve_watched(field, move, watch);
+    const std::size_t shaved = plunges ? watch.over : 0;
+    if (plunges && watch.taken <= bites) watch.over = 0;
     if (watch.taken <= 0.002F) {
       window.look(*op.worked, bite, false);
       return false;
@@ -200,7 +205,7 @@ class SideJudge {
     }
     window.area += static_cast<double>(watch.over) * cell_ * cell_;
     window.look(*op.worked, bite, false);
-    if (watch.taken > kShaving && watch.taken > plunge.mm && op.plunges(move)) {
+    if (watch.taken > plunge.mm && solid(shaved, watch.taken, op.worked->bit)) {
       plunge.mm = watch.taken;
       plunge.at = place(watch.taken_at);
     }
@@ -209,6 +214,14 @@ class SideJudge {
       rub.at = place(watch.above_at);
     }
     return true;
+  }
+
+  // More than a shaving beside the bit, as it stands where two bits' edges do not quite meet: a few per cent of what it
+  // covers.
+  [[nodiscard]] bool solid(std::size_t cells, double taken, const Bit& bit) const {
+    constexpr double kShare = 0.03;
+    const double wide = bit.kind == BitKind::Flat ? bit.true_diameter() / 2 : bit.half_width_at(taken);
+    return cells > 1 && static_cast<double>(cells) * cell_ * cell_ > kShare * std::numbers::pi * wide * wide;
   }
 
   // Wood that stands right beside what this operation cut, higher than its flutes are long: the shank is as wide as the

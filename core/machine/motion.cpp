@@ -28,10 +28,70 @@ double along(const Direction& d, const std::array<double, 3>& per_axis) {
   return least;
 }
 
-double travel_seconds(const Point3& a, const Point3& b, const MachineProfile& m) {
-  const Direction d = direction(a, b);
-  if (d.len <= 0) return 0;
-  return rest_to_rest(d.len, along(d, m.rapid) / 60, along(d, m.acceleration));
+// One way after another from rest to rest, with one look-ahead over all of them.
+class Motion {
+ public:
+  enum class Kind { Air, Down, Cut };
+  explicit Motion(const MachineProfile& machine) : machine_(machine) {}
+  // `top`: mm/min, along the way.
+  void go(const Point3& from, const Point3& to, double top, Kind kind) {
+    const Direction d = direction(from, to);
+    if (d.len < 1e-9) return;
+    way_.push_back({d, top / 60, along(d, machine_.acceleration), kind});
+  }
+  void rapid(const Point3& from, const Point3& to) {
+    const Direction d = direction(from, to);
+    if (d.len >= 1e-9) go(from, to, along(d, machine_.rapid), Kind::Air);
+  }
+  struct Seconds {
+    double all = 0, cut = 0;
+  };
+  [[nodiscard]] Seconds seconds() const {
+    const std::size_t n = way_.size();
+    std::vector<double> corner(n + 1, 0.0);  // speed at the start of each; rest at both ends
+    for (std::size_t i = 1; i < n; ++i) corner[i] = corner_speed(way_[i - 1], way_[i]);
+    for (std::size_t i = n; i-- > 0;)
+      corner[i] = std::min(corner[i], std::sqrt(corner[i + 1] * corner[i + 1] + 2 * way_[i].accel * way_[i].d.len));
+    Seconds sum;
+    for (std::size_t i = 0; i < n; ++i) {
+      const double in = corner[i], a = way_[i].accel, len = way_[i].d.len;
+      corner[i + 1] = std::min(corner[i + 1], std::sqrt(in * in + 2 * a * len));
+      const double out = corner[i + 1];
+      const double peak = std::min(way_[i].top, std::sqrt((2 * a * len + in * in + out * out) / 2));
+      const double up = std::max(0.0, peak * peak - in * in) / (2 * a),
+                   down = std::max(0.0, peak * peak - out * out) / (2 * a);
+      const double level = std::max(0.0, len - up - down);
+      const double took = (peak - in) / a + (peak - out) / a + (peak > 0 ? level / peak : 0);
+      sum.all += took;
+      if (way_[i].kind == Kind::Cut) sum.cut += took;
+    }
+    return sum;
+  }
+
+ private:
+  struct Way {
+    Direction d;
+    double top;    // mm/s
+    double accel;  // mm/s²
+    Kind kind;
+  };
+  [[nodiscard]] double corner_speed(const Way& before, const Way& after) const {
+    double cosine = 0;
+    for (std::size_t k = 0; k < 3; ++k) cosine -= before.d.u[k] * after.d.u[k];
+    const double theta = std::acos(std::clamp(cosine, -1.0, 1.0));
+    return std::min(
+        {junction_speed(std::min(before.accel, after.accel), machine_.corner_deviation, theta), before.top, after.top});
+  }
+
+  const MachineProfile& machine_;
+  std::vector<Way> way_;
+};
+
+void follow(Motion& motion, const Pass& pass, const Feeds& feeds, const MachineProfile& machine) {
+  for (std::size_t i = 1; i < pass.points.size(); ++i) {
+    const Point3 &a = pass.points[i - 1], &b = pass.points[i];
+    motion.go(a, b, feed_along(a, b, feeds, machine), Motion::Kind::Cut);
+  }
 }
 
 }  // namespace
@@ -56,42 +116,16 @@ double feed_along(const Point3& from, const Point3& to, const Feeds& feeds, cons
 }
 
 double pass_seconds(const Pass& pass, const Feeds& feeds, const MachineProfile& machine) {
-  const std::size_t n = pass.points.size();
-  if (n < 2 || feeds.feed <= 0 || feeds.plunge <= 0) return 0;
-  std::vector<Direction> way;
-  std::vector<double> most, accel;
-  way.reserve(n - 1);
-  for (std::size_t i = 1; i < n; ++i) {
-    const Direction d = direction(pass.points[i - 1], pass.points[i]);
-    if (d.len < 1e-9) continue;
-    way.push_back(d);
-    most.push_back(feed_along(pass.points[i - 1], pass.points[i], feeds, machine) / 60);
-    accel.push_back(along(d, machine.acceleration));
-  }
-  const std::size_t m = way.size();
-  std::vector<double> corner(m + 1, 0.0);  // speed at the start of each segment; rest at both ends
-  for (std::size_t i = 1; i < m; ++i) {
-    double cosine = 0;
-    for (std::size_t k = 0; k < 3; ++k) cosine -= way[i - 1].u[k] * way[i].u[k];
-    const double theta = std::acos(std::clamp(cosine, -1.0, 1.0));
-    const double a = std::min(accel[i - 1], accel[i]);
-    corner[i] = std::min({junction_speed(a, machine.corner_deviation, theta), most[i - 1], most[i]});
-  }
-  for (std::size_t i = m; i-- > 0;) {
-    corner[i] = std::min(corner[i], std::sqrt(corner[i + 1] * corner[i + 1] + 2 * accel[i] * way[i].len));
-  }
-  double seconds = 0;
-  for (std::size_t i = 0; i < m; ++i) {
-    const double in = corner[i];
-    corner[i + 1] = std::min(corner[i + 1], std::sqrt(in * in + 2 * accel[i] * way[i].len));
-    const double out = corner[i + 1], a = accel[i];
-    const double peak = std::min(most[i], std::sqrt((2 * a * way[i].len + in * in + out * out) / 2));
-    const double up = std::max(0.0, peak * peak - in * in) / (2 * a),
-                 down = std::max(0.0, peak * peak - out * out) / (2 * a);
-    const double level = std::max(0.0, way[i].len - up - down);
-    seconds += (peak - in) / a + (peak - out) / a + (peak > 0 ? level / peak : 0);
-  }
-  return seconds;
+  if (feeds.feed <= 0 || feeds.plunge <= 0) return 0;
+  Motion motion(machine);
+  follow(motion, pass, feeds, machine);
+  return motion.seconds().all;
+}
+
+double fast_down_to(const Pass& pass, double approach) {
+  constexpr double kWorthIt = 0.3;  // mm
+  const double to = std::max(pass.points.front().z, pass.gone_above + kApproach);
+  return to < approach - kWorthIt ? to : approach;
 }
 
 double Travel::between(Point from, Point to) const {
@@ -115,39 +149,52 @@ double Travel::between(Point from, Point to) const {
   return low;
 }
 
-RunTime run_time(const std::vector<Pass>& passes, const Feeds& feeds, const MachineProfile& machine, Point from,
+RunTime run_time(const std::vector<TimedPasses>& work, const MachineProfile& machine, Point from,
                  const Travel* travel) {
   RunTime time;
-  if (!feeds.known()) return time;
+  Motion motion(machine);
+  const double approach = travel == nullptr ? kApproach : travel->approach;
   Point3 here{from.x, from.y, machine.clearance};
   bool in_wood = false;  // the bit stands at the end of a pass, not yet lifted
-  for (const Pass& pass : passes) {
-    const Point3& first = pass.points.front();
-    const double high = travel == nullptr || !in_wood ? machine.clearance : travel->between(here.flat(), first.flat());
-    if (in_wood) {
-      const Point3 lifted{here.x, here.y, high};
-      time.seconds += travel_seconds(here, lifted, machine);
-      here = lifted;
+  const auto rapid = [&](const Point3& to) {
+    motion.rapid(here, to);
+    here = to;
+  };
+  const auto down = [&](double z, double feed) {
+    const Point3 to{here.x, here.y, z};
+    motion.go(here, to, std::min(feed, machine.feed_most[2]), Motion::Kind::Down);
+    here = to;
+  };
+  for (const TimedPasses& each : work) {
+    if (!each.feeds.known()) continue;
+    for (const Pass& pass : *each.passes) {
+      const Point3& first = pass.points.front();
+      const double high =
+          travel == nullptr || !in_wood ? machine.clearance : travel->between(here.flat(), first.flat());
+      if (in_wood) rapid({here.x, here.y, high});
+      in_wood = true;
+      time.travel += distance(here.flat(), first.flat());
+      rapid({first.x, first.y, high});
+      rapid({first.x, first.y, approach});
+      const double fast = fast_down_to(pass, approach);
+      if (fast < approach) down(fast, machine.feed_most[2]);
+      if (first.z < here.z) down(first.z, each.feeds.plunge);
+      follow(motion, pass, each.feeds, machine);
+      time.length += path_length(pass);
+      here = pass.points.back();
+      ++time.lifts;
     }
-    in_wood = true;
-    const Point3 above{first.x, first.y, high};
-    const double approach = travel == nullptr ? kApproach : travel->approach;
-    const Point3 near{first.x, first.y, approach};
-    time.seconds += travel_seconds(here, above, machine) + travel_seconds(above, near, machine);
-    time.travel += distance(here.flat(), above.flat());
-    if (first.z < approach) {
-      const double plunge = std::min(feeds.plunge, machine.feed_most[2]) / 60;
-      time.seconds += rest_to_rest(approach - first.z, plunge, machine.acceleration[2]);
-    }
-    const double cutting = pass_seconds(pass, feeds, machine);
-    time.in_wood += cutting;
-    time.length += path_length(pass);
-    time.seconds += cutting;
-    here = pass.points.back();
-    ++time.lifts;
   }
-  if (in_wood) time.seconds += travel_seconds(here, {here.x, here.y, machine.clearance}, machine);
+  if (in_wood) rapid({here.x, here.y, machine.clearance});
+  const Motion::Seconds seconds = motion.seconds();
+  time.seconds = seconds.all;
+  time.in_wood = seconds.cut;
   return time;
+}
+
+RunTime run_time(const std::vector<Pass>& passes, const Feeds& feeds, const MachineProfile& machine, Point from,
+                 const Travel* travel) {
+  return run_time({{&passes, feeds}}, machine, from, travel);
 }
 
 }  // namespace doyen

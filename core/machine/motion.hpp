@@ -21,7 +21,7 @@ double feed_along(const Point3& from, const Point3& to, const Feeds& feeds, cons
 // Seconds for one pass in the wood, plunge to the first point not included; starts and ends at rest.
 double pass_seconds(const Pass& pass, const Feeds& feeds, const MachineProfile& machine);
 
-// Seconds for a whole list of passes with lifts, travel at `clearance` and plunges from just above the face.
+// For a whole list of passes with lifts, travel and plunges from just above the face.
 struct RunTime {
   double seconds = 0;  // everything
   double in_wood = 0;  // seconds along the passes
@@ -40,7 +40,20 @@ struct Travel {
   [[nodiscard]] double between(Point from, Point to) const;
 };
 
-// `travel` as above; null: always at the machine's clearance.
+// To which height the bit comes down fast before it plunges: to just above what is cut already, where that is worth it;
+// else `approach`.
+double fast_down_to(const Pass& pass, double approach);
+
+// What one bit does without the spindle stopping between.
+struct TimedPasses {
+  const std::vector<Pass>* passes = nullptr;
+  Feeds feeds;
+};
+
+// One look-ahead over all of it: corners through lifts, travel and plunges are taken as fast as any others. `travel` as
+// above; null: always at the machine's clearance. What has no feeds is left out.
+RunTime run_time(const std::vector<TimedPasses>& work, const MachineProfile& machine, Point from,
+                 const Travel* travel = nullptr);
 RunTime run_time(const std::vector<Pass>& passes, const Feeds& feeds, const MachineProfile& machine, Point from,
                  const Travel* travel = nullptr);
 

@@ -94,16 +94,14 @@ void add_side(Ordered& out, const Plan& plan, const Rack& rack, Side side, const
     run.bit = *rack.find(group.bit);
     run.feeds = run.bit.feeds_in(wood);
     run.operations = std::move(group.operations);
+    std::vector<TimedPasses> work;
     for (const Operation* op : run.operations) {
-      Feeds feeds = run.feeds;
-      feeds.feed *= op->feed_share;
-      const RunTime t = run_time(op->passes, feeds, plan.machine, here, &travel);
-      run.time.seconds += t.seconds;
-      run.time.in_wood += t.in_wood;
-      run.time.length += t.length;
-      run.time.lifts += t.lifts;
-      run.time.travel += t.travel;
+      work.push_back({&op->passes, run.feeds});
+      work.back().feeds.feed *= op->feed_share;
       run.deepest = std::max(run.deepest, op->depth - op->ground);
+    }
+    run.time = run_time(work, plan.machine, here, &travel);
+    for (const Operation* op : run.operations) {
       if (!op->passes.empty()) here = op->passes.back().points.back().flat();
     }
     run.time.seconds += plan.machine.spin_up_seconds;

@@ -52,7 +52,7 @@ struct GcodeSection {  // from one bit change or pause to the next
   double deepest = 0;     // mm, the lowest z of any feed move
   int rapid_in_wood = 0;  // rapid moves that go below `safe`
   double spindle = 0;
-  double fastest_feed = 0;  // mm/min
+  double fastest_feed = 0;  // mm/min, of moves that go sideways
 };
 struct GcodeProgram {
   std::vector<GcodeSection> sections;

@@ -205,7 +205,7 @@ class Reader {
       return;
     }
     if (feed_ <= 0) throw complain("a feed is missing before the first cut");
-    now().fastest_feed = std::max(now().fastest_feed, feed_);
+    if (to.x != at_.x || to.y != at_.y) now().fastest_feed = std::max(now().fastest_feed, feed_);
     if (pass_.points.empty()) {
       pass_.points.push_back(at_);
       pass_work_ = work_;

@@ -156,6 +156,10 @@ class Writer {
     z_ = number((job_.travel ? job_.travel->approach : kApproach) + job_.shift.z, true);
     line("G0 Z" + z_);
     at_known_ = true;
+    // Fast through what is cut away already; not at rapid speed, which stays above the face.
+    const double approach = job_.travel ? job_.travel->approach : kApproach;
+    const double down = fast_down_to(pass, approach);
+    if (down < approach) feed_to("G1", {first.x, first.y, down}, machine_.feed_most[2]);
     feed_to("G1", first, std::min(feeds.plunge, machine_.feed_most[2]));
     for (std::size_t i = 1; i < pass.points.size(); ++i) {
       const Point3& from = pass.points[i - 1];

@@ -93,6 +93,7 @@ Region clear_with(const Piece& piece, const Region& floor, double depth, bool pr
         const Region done = grow(opening(rough, shape.diameter / 2), leave_on + 0.01);
         ClearingShape thorough = shape;
         thorough.least = 1e-4;  // whatever is missed here the clean pass would take at once
+        thorough.all_gone = false;
         for (Pass& pass : clear_floor(floor, done, thorough, piece.cancel)) op.passes.push_back(std::move(pass));
         for (Pass& pass : clean_walls(floor, shape, leave_on)) op.passes.push_back(std::move(pass));
       }

@@ -2,6 +2,7 @@
 
 #include <limits>
 
+#include "cutting/way_down.hpp"
 #include "geometry/polyline.hpp"
 #include "stock/species.hpp"
 #include "treatments/look.hpp"
@@ -27,6 +28,7 @@ PieceCuts cut_piece(const std::string& id, const Outlines& outlines, const Treat
       id, outlines, treatment, blank, rack, cancel, around, wood_class_of(blank), rack.find(treatment.bit)};
   if (outlines.region.empty() && outlines.lines.empty()) return out;
   look_of(treatment.kind).cut(piece, out);
+  note_ways_down(out.operations, rack, {around.floor, -around.ground.below});
   return out;
 }
 
