@@ -11,11 +11,10 @@ namespace doyen {
 namespace {
 
 GcodeJob::Part part_of(const BitRun& run, int number) {
-  GcodeJob::Part part{&run.bit, run.feeds, number, {}, false, {}};
+  GcodeJob::Part part{&run.bit, run.feeds, number, {}, true, {}};
   for (const Operation* op : run.operations) {
     part.passes.push_back(&op->passes);
     part.feed_shares.push_back(op->feed_share);
-    part.arcs = op->kind == Operation::Kind::Profile || run.bit.kind == BitKind::Flat;
   }
   return part;
 }

@@ -4,6 +4,7 @@
 #include <set>
 
 #include "planning/plan.hpp"
+#include "run/gcode.hpp"
 #include "run/order.hpp"
 #include "run/plain_words.hpp"
 #include "stock/species.hpp"
@@ -86,7 +87,9 @@ void add_side(Ordered& out, const Plan& plan, const Rack& rack, Side side, const
   }
   const std::size_t before = out.runs.size();
   int number = first;
-  Point here;
+  const ZeroShift shift = zero_shift(plan.job, side);
+  const Point zero{-shift.x, -shift.y};
+  Point here = zero;
   for (OrderedGroup& group : order_operations(per_piece, grounds, wish)) {
     BitRun run;
     run.side = side;
@@ -100,6 +103,7 @@ void add_side(Ordered& out, const Plan& plan, const Rack& rack, Side side, const
       work.back().feeds.feed *= op->feed_share;
       run.deepest = std::max(run.deepest, op->depth - op->ground);
     }
+    if (!one_file) here = zero;  // each file is begun from there
     run.time = run_time(work, plan.machine, here, &travel);
     for (const Operation* op : run.operations) {
       if (!op->passes.empty()) here = op->passes.back().points.back().flat();

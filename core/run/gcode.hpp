@@ -29,7 +29,7 @@ struct GcodeJob {
     Feeds feeds;
     int number = 1;  // in the run's order; the tool number where the machine has them
     std::vector<const std::vector<Pass>*> passes;
-    bool arcs = false;                  // level round stretches may be written as arcs
+    bool arcs = false;                  // round stretches, level or evenly sinking, may be written as arcs
     std::vector<double> feed_shares{};  // along `passes`: of the feed; missing ones are 1
   };
   std::vector<Part> parts{};       // one, or all for one file with pauses

@@ -167,7 +167,8 @@ class Writer {
         const Arc arc = arc_from(pass.points, i - 1);
         if (arc.last > i) {
           const Point off = arc.centre - from.flat();
-          at_known_ = false;
+          x_.clear();
+          y_.clear();
           feed_to(arc.clockwise ? "G2" : "G3", pass.points[arc.last], feed_along(from, pass.points[i], feeds, machine_),
                   " I" + number(off.x) + " J" + number(off.y));
           i = arc.last;
@@ -179,13 +180,12 @@ class Writer {
     z_.clear();
   }
 
-  // The longest level run from `begin` that one circle follows within a few microns, at most half a turn.
+  // The longest run from `begin` that one circle, or a helix that sinks or rises evenly, follows within a few microns,
+  // at most half a turn.
   static Arc arc_from(const std::vector<Point3>& p, std::size_t begin) {
-    constexpr double kOff = 0.003;
+    constexpr double kOff = 0.003, kOffLevel = 0.002;
     Arc arc;
     if (begin + 3 >= p.size()) return arc;
-    const auto level = [&](std::size_t i) { return std::abs(p[i].z - p[begin].z) < 1e-9; };
-    if (!level(begin + 1) || !level(begin + 2) || !level(begin + 3)) return arc;
     const Point a = p[begin].flat(), b = p[begin + 1].flat(), c = p[begin + 3].flat();
     const double d = 2 * cross(b - a, c - a);
     if (std::abs(d) < 1e-9) return arc;
@@ -195,9 +195,9 @@ class Writer {
     if (radius < 0.3 || radius > 2000) return arc;
     arc.centre = a + off;
     arc.clockwise = d < 0;
-    double turned = 0;
+    double turned = 0, sinks = 0;  // radians; mm a radian
     std::size_t last = begin;
-    for (std::size_t i = begin + 1; i < p.size() && level(i); ++i) {
+    for (std::size_t i = begin + 1; i < p.size(); ++i) {
       const Point u = p[i - 1].flat() - arc.centre, v = p[i].flat() - arc.centre;
       if (std::abs(length(v) - radius) > kOff) break;
       const double step = std::atan2(cross(u, v), dot(u, v));
@@ -205,6 +205,8 @@ class Writer {
       if (radius * (1 - std::cos(step / 2)) > 0.012) break;
       turned += std::abs(step);
       if (turned > std::numbers::pi * 0.98) break;
+      if (i == begin + 1) sinks = (p[i].z - p[begin].z) / turned;
+      if (std::abs(p[begin].z + sinks * turned - p[i].z) > kOffLevel) break;
       last = i;
     }
     if (last >= begin + 3) arc.last = last;

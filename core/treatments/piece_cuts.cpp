@@ -2,6 +2,7 @@
 
 #include <limits>
 
+#include "cutting/merge.hpp"
 #include "cutting/way_down.hpp"
 #include "geometry/polyline.hpp"
 #include "stock/species.hpp"
@@ -28,6 +29,11 @@ PieceCuts cut_piece(const std::string& id, const Outlines& outlines, const Treat
       id, outlines, treatment, blank, rack, cancel, around, wood_class_of(blank), rack.find(treatment.bit)};
   if (outlines.region.empty() && outlines.lines.empty()) return out;
   look_of(treatment.kind).cut(piece, out);
+  for (Operation& op : out.operations) {
+    const Bit* bit = rack.find(op.bit);
+    const double off = bit != nullptr && bit->kind == BitKind::V ? kMergedV : kMerged;
+    for (Pass& pass : op.passes) pass = merged(pass, off);
+  }
   note_ways_down(out.operations, rack, {around.floor, -around.ground.below});
   return out;
 }

@@ -1,0 +1,68 @@
+// The time that is told against the time that the written files take: by a look-ahead of its own
+// (bench/file_seconds.py) that knows nothing but the files' words. And what the demos take, so that nobody makes them
+// slower unawares.
+#include <catch2/catch.hpp>
+#include <map>
+
+#include "command_line.hpp"
+#include "json_reading.hpp"
+#include "storage/atomic_file.hpp"
+#include "storage/data_folder.hpp"
+
+using namespace doyen;
+using namespace command_line;
+
+namespace {
+
+Json seconds_of(const std::string& machine, const std::vector<std::string>& files) {
+  std::string command = "python3 " + data_file("../bench/file_seconds.py") + " --json --machine " + machine;
+  for (const std::string& file : files) command += " '" + file + "'";
+  const Ended e = run(command);
+  INFO(e.said);
+  REQUIRE(e.code == 0);
+  return parse_json(e.said, "file_seconds.py");
+}
+
+}  // namespace
+
+TEST_CASE("every file takes what the plan says, to 3 per cent, by an independent look-ahead", "[heavy]") {
+  // Seconds (rounded up by 2 per cent), lifts and lines of both boards, as they are today.
+  struct Most {
+    double seconds;
+    int lifts, lines;
+  };
+  const std::map<std::string, Most> demos = {
+      {"gate-sign", {1060, 105, 23'500}},   {"heron-plaque", {1850, 95, 18'700}}, {"seed-drawer", {665, 30, 4'100}},
+      {"fingerpost", {617, 100, 12'400}},   {"inlaid-lid", {1915, 180, 17'000}},  {"test-ladder", {415, 122, 3'000}},
+      {"sundial-plate", {700, 100, 1'550}},
+  };
+  const Folder out;
+  for (const auto& [name, most] : demos) {
+    INFO(name);
+    const Ended e = doyen_cli("plan " + data_file("demo/" + name + ".doyen") + " --out " + (out / name));
+    INFO(e.said);
+    REQUIRE(e.code == 0);
+    double seconds = 0;
+    int lifts = 0, lines = 0;
+    for (const auto& entry : fs::recursive_directory_iterator(out.path / name)) {
+      if (entry.path().filename() != "plan.json") continue;
+      const Json plan = parse_json(read_file(entry.path()), "plan.json");
+      std::vector<std::string> files;
+      for (const Json& file : plan["files"])
+        files.push_back((entry.path().parent_path() / file["path"].get<std::string>()).string());
+      const Json timed = seconds_of(plan["machine"]["id"].get<std::string>(), files);
+      REQUIRE(timed.size() == files.size());
+      for (std::size_t i = 0; i < files.size(); ++i) {
+        INFO(files[i]);
+        const double told = plan["files"][i]["seconds"].get<double>(), took = timed[i]["seconds"].get<double>();
+        CHECK(told == Approx(took).epsilon(0.03));
+        seconds += took;
+        lifts += timed[i]["lifts"].get<int>();
+        lines += timed[i]["lines"].get<int>();
+      }
+    }
+    CHECK(seconds <= most.seconds);
+    CHECK(lifts <= most.lifts);
+    CHECK(lines <= most.lines);
+  }
+}
