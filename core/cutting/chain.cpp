@@ -11,24 +11,6 @@ std::int64_t cell_key(std::int64_t column, std::int64_t row) { return column * 2
 
 std::int64_t cell_of(double mm, double size) { return static_cast<std::int64_t>(std::floor(mm / size)); }
 
-constexpr double kEdgeCell = 1.5;  // mm
-
-bool cross_each_other(Point a, Point b, Point c, Point d) {
-  const double side_c = cross(b - a, c - a), side_d = cross(b - a, d - a);
-  const double side_a = cross(d - c, a - c), side_b = cross(d - c, b - c);
-  return ((side_c <= 0 && side_d >= 0) || (side_c >= 0 && side_d <= 0)) &&
-         ((side_a <= 0 && side_b >= 0) || (side_a >= 0 && side_b <= 0));
-}
-
-template <typename Act>
-void each_edge_cell(Point a, Point b, Act act) {
-  const std::int64_t left = cell_of(std::min(a.x, b.x), kEdgeCell), right = cell_of(std::max(a.x, b.x), kEdgeCell);
-  const std::int64_t low = cell_of(std::min(a.y, b.y), kEdgeCell), high = cell_of(std::max(a.y, b.y), kEdgeCell);
-  for (std::int64_t column = left; column <= right; ++column) {
-    for (std::int64_t row = low; row <= high; ++row) act(cell_key(column, row));
-  }
-}
-
 bool returns(const Line2& line) { return line.size() > 2 && line.front() == line.back(); }
 
 // Where lines may begin: the nearest one that is not taken yet.
@@ -113,40 +95,6 @@ Line2 from_point(const Line2& line, std::size_t point) {
 }
 
 }  // namespace
-
-StraightWays::StraightWays(const Region& region) {
-  for (const Island& island : region.islands) {
-    for (const Ring& ring : island.rings) {
-      for (std::size_t i = 0; i < ring.size(); ++i) add(ring[i], ring[(i + 1) % ring.size()]);
-    }
-  }
-}
-
-// A long edge is put down in parts, so that it lies only where it is.
-void StraightWays::add(Point a, Point b) {
-  edges_.emplace_back(a, b);
-  const std::size_t index = edges_.size() - 1;
-  const int parts = std::max(1, static_cast<int>(std::ceil(distance(a, b) / kEdgeCell)));
-  for (int k = 0; k < parts; ++k) {
-    const Point from = a + (b - a) * (static_cast<double>(k) / parts),
-                to = a + (b - a) * (static_cast<double>(k + 1) / parts);
-    each_edge_cell(from, to, [&](std::int64_t key) {
-      std::vector<std::size_t>& there = cells_[key];
-      if (there.empty() || there.back() != index) there.push_back(index);
-    });
-  }
-}
-
-bool StraightWays::inside(Point a, Point b) const {
-  bool free = true;
-  each_edge_cell(a, b, [&](std::int64_t key) {
-    const auto at = cells_.find(key);
-    if (!free || at == cells_.end()) return;
-    free = std::none_of(at->second.begin(), at->second.end(),
-                        [&](std::size_t i) { return cross_each_other(a, b, edges_[i].first, edges_[i].second); });
-  });
-  return free;
-}
 
 std::vector<Line2> chained(std::vector<Line2> lines, const Region& within, double farthest, const Cancel& cancel) {
   std::erase_if(lines, [](const Line2& line) { return line.empty(); });

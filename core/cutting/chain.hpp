@@ -1,12 +1,10 @@
 // Lines that a bit follows at one depth, chained so that it stays down from one to the next.
 #pragma once
 
-#include <cstdint>
-#include <unordered_map>
-#include <utility>
 #include <vector>
 
 #include "cancel.hpp"
+#include "cutting/keep_away.hpp"
 #include "geometry/polyline.hpp"
 
 namespace doyen {
@@ -14,13 +12,11 @@ namespace doyen {
 // Which straight ways stay inside a region, with whatever looks at many of them: those that cross no edge of it.
 class StraightWays {
  public:
-  explicit StraightWays(const Region& region);
-  [[nodiscard]] bool inside(Point a, Point b) const;  // of two points inside
+  explicit StraightWays(const Region& region) : edges_(region, 1e-6) {}
+  [[nodiscard]] bool inside(Point a, Point b) const { return edges_.keeps(a, b); }  // of two points inside
 
  private:
-  void add(Point a, Point b);
-  std::vector<std::pair<Point, Point>> edges_;
-  std::unordered_map<std::int64_t, std::vector<std::size_t>> cells_;
+  KeepAway edges_;
 };
 
 // The lines in an order in which each begins near where the last one ends, joined to it where the straight way between

@@ -1,11 +1,14 @@
 #include "cutting/clearing.hpp"
 
+#include <tbb/parallel_for.h>
+
 #include <algorithm>
 #include <cmath>
 #include <numbers>
 #include <optional>
 
 #include "cutting/chain.hpp"
+#include "cutting/keep_away.hpp"
 #include "cutting/rings.hpp"
 #include "geometry/polyline.hpp"
 #include "measure/whole.hpp"
@@ -221,27 +224,20 @@ std::vector<Line2> floor_lines(const Island& part, const ClearingShape& shape, d
   return join_neighbours(std::move(lines), Region{{part}}, 2.5 * step);
 }
 
-// Where a bit may come straight down beside what larger bits have left: it touches none of it there.
+// What larger bits have left, and where a bit stands beside it: it may come straight down there.
 class Beside {
  public:
-  Beside(const Region& wanted, double radius) : wanted_(wanted), radius_(radius) {
-    for (const Island& island : wanted.islands) boxes_.push_back(bounds(island).grown(radius));
+  Beside(Region wanted, double radius) : wanted_(std::move(wanted)), away_(wanted_, radius) {
+    for (const Island& island : wanted_.islands) boxes_.push_back(bounds(island));
   }
   [[nodiscard]] bool free(Point p) const {
+    if (!away_.keeps(p)) return false;
     for (std::size_t i = 0; i < boxes_.size(); ++i) {
-      if (!boxes_[i].contains(p)) continue;
-      if (contains(wanted_.islands[i], p)) return false;
-      for (const Ring& ring : wanted_.islands[i].rings) {
-        for (std::size_t k = 0; k < ring.size(); ++k) {
-          const Point a = ring[k], along = ring[(k + 1) % ring.size()] - a;
-          const double square = dot(along, along);
-          const double t = square > 0 ? std::clamp(dot(p - a, along) / square, 0.0, 1.0) : 0;
-          if (distance(p, a + along * t) < radius_) return false;
-        }
-      }
+      if (boxes_[i].contains(p) && contains(wanted_.islands[i], p)) return false;
     }
     return true;
   }
+  [[nodiscard]] bool free_way(Point a, Point b) const { return free(a) && away_.keeps(a, b); }
   // Turns the line so that it begins at such a place, if one is to be had: the bit comes from `from`.
   bool begin(Line2& line, Point from) const {
     if (!closed(line)) {
@@ -261,7 +257,7 @@ class Beside {
 
  private:
   Region wanted_;
-  double radius_;
+  KeepAway away_;
   std::vector<Box> boxes_;
 };
 
@@ -275,27 +271,6 @@ Pass level_pass(const Line2& line, double z, double floor) {
     if (pass.points.empty() || !(pass.points.back() == q)) pass.points.push_back(q);
   }
   return pass;
-}
-
-// Which of the rooms this line runs in.
-std::size_t room_of(const std::vector<Region>& rooms, const Line2& line) {
-  std::size_t longest = 1;
-  for (std::size_t i = 1; i < line.size(); ++i) {
-    if (distance(line[i - 1], line[i]) > distance(line[longest - 1], line[longest])) longest = i;
-  }
-  const Point middle = line.size() < 2 ? line.front() : (line[longest - 1] + line[longest]) * 0.5;
-  std::size_t nearest = 0;
-  double least = 1e300;
-  for (std::size_t i = 0; i < rooms.size(); ++i) {
-    const Box box = bounds(rooms[i]);
-    if (!box.grown(0.01).contains(middle)) continue;
-    if (contains(rooms[i], middle)) return i;
-    const double away = distance_to_outline(rooms[i], middle);  // it may run along the room's own edge
-    if (away >= least) continue;
-    least = away;
-    nearest = i;
-  }
-  return nearest;
 }
 
 }  // namespace
@@ -346,22 +321,36 @@ Parts what_is_left(const Region& centres, const Region& reach, const Region& alr
   Region wanted = subtract(reach, already);
   wanted = grow(grow(wanted, -0.004), 0.004);  // slivers along arcs are rounding, not wood
   if (area(wanted) < shape.least) return out;
-  // Only centres from which the bit reaches any of it: small bits would otherwise draw their rings all over a floor
-  // that a large one has cleared.
-  for (const Island& part : intersect(centres, grow(wanted, radius + kBeside)).islands) out.rooms.push_back({{part}});
+  // Only where the bit reaches any of it: small bits would otherwise draw their rings all over a floor that a large one
+  // has cleared. Place by place: what lies all over a board costs Clipper far more at once.
+  std::vector<Box> boxes;
+  std::vector<Ring> near;
+  for (const Island& island : wanted.islands) {
+    const Box& box = boxes.emplace_back(bounds(island));
+    const Box wide = box.grown(2.2 * radius);
+    near.push_back(
+        {{wide.left, wide.bottom}, {wide.right, wide.bottom}, {wide.right, wide.top}, {wide.left, wide.top}});
+  }
+  for (const Island& part : intersect(centres, clean(near)).islands) out.rooms.push_back({{part}});
   out.lines.resize(out.rooms.size());
   if (shape.all_gone) out.beside.emplace(wanted, radius + kBeside - 0.01);
-  if (shape.way == Moves::Way::Rings) {
-    for (Line2& line : rings_where_wanted(centres, std::move(wanted), step, radius, shape.least, cancel))
-      out.lines[room_of(out.rooms, line)].push_back(std::move(line));
-  } else {
-    for (std::size_t i = 0; i < out.rooms.size(); ++i)
-      out.lines[i] = rows_and_ring(out.rooms[i].islands.front(), step, shape.row_angle, cancel);
-  }
-  for (std::size_t i = 0; i < out.rooms.size(); ++i) {  // it is thin and scattered: nearest next
+  tbb::parallel_for(std::size_t{0}, out.rooms.size(), [&](std::size_t i) {
+    cancel.check();
+    const Region& room = out.rooms[i];
+    if (shape.way == Moves::Way::Rings) {
+      const Box reached = bounds(room).grown(radius);
+      Region here;
+      for (std::size_t k = 0; k < boxes.size(); ++k) {
+        if (boxes[k].meets(reached)) here.islands.push_back(wanted.islands[k]);
+      }
+      here = intersect(here, grow(room, radius, Corner::Round, kRough));
+      out.lines[i] = rings_where_wanted(room, std::move(here), step, radius, shape.least / 5, cancel);
+    } else {
+      out.lines[i] = rows_and_ring(room.islands.front(), step, shape.row_angle, cancel);
+    }
     turn_round(out.lines[i], shape);
-    out.lines[i] = chained(std::move(out.lines[i]), out.rooms[i], kStaysDown, cancel);
-  }
+    out.lines[i] = chained(std::move(out.lines[i]), room, kStaysDown, cancel);  // thin and scattered: nearest next
+  });
   return out;
 }
 
@@ -413,13 +402,11 @@ std::vector<Pass> clear_floor(const Region& region, const Region& already, const
     cut.push_back(level_by_level(parts.rooms[i], std::move(parts.lines[i]), shape, !already.empty(), parts.beside));
   }
   if (!parts.beside) return nearest_next(std::move(cut), [](const Point3&, const Point3&) { return false; });
-  // From one part to the next over what larger bits have cleared down to the floor: never out of where this one may go,
-  // and through slivers at most.
-  constexpr double kSliver = 0.05;  // mm
-  const Region open = intersect(grow(centres, 0.002), grow(already, -radius + kSliver));
-  const StraightWays open_ways(open);
+  // From one part to the next over what larger bits have cleared down to the floor, off every wall.
+  const KeepAway walls(region, radius - 0.004);
   return nearest_next(std::move(cut), [&](const Point3& from, const Point3& to) {
-    return contains(open, from.flat()) && contains(open, to.flat()) && open_ways.inside(from.flat(), to.flat());
+    const Point a = from.flat(), b = to.flat();
+    return walls.keeps(a, b) && parts.beside->free_way(a, b);
   });
 }
 
