@@ -11,8 +11,7 @@ namespace doyen {
 namespace {
 
 GcodeJob::Part part_of(const BitRun& run, int number) {
-  // A V is off in depth by more than its way is off sideways: its moves stay as they are.
-  GcodeJob::Part part{&run.bit, run.feeds, number, {}, run.bit.kind == BitKind::Flat, {}};
+  GcodeJob::Part part{&run.bit, run.feeds, number, {}, true, {}};
   for (const Operation* op : run.operations) {
     part.passes.push_back(&op->passes);
     part.feed_shares.push_back(op->feed_share);

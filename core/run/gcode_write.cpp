@@ -17,6 +17,13 @@ struct Arc {
   bool clockwise = false;
 };
 
+// How far the points may lie off an arc, and it off their chords, mm. What pointed bits are off by sideways they are
+// off by several times as much in depth.
+struct ArcOff {
+  double circle, chord, level;
+};
+constexpr ArcOff kFlatOff{0.003, 0.012, 0.002}, kPointedOff{0.001, 0.002, 0.001};
+
 class Writer {
  public:
   Writer(const GcodeJob& job, const MachineProfile& machine) : job_(job), machine_(machine) {}
@@ -46,7 +53,7 @@ class Writer {
         comment("work " + std::to_string(i + 1));
         for (const Pass& pass : *part.passes[i]) {
           Cancel::check_here();
-          write_pass(pass, feeds, part.arcs);
+          write_pass(pass, feeds, part);
         }
       }
       if (last_) rapid_z(clearance());
@@ -145,7 +152,7 @@ class Writer {
     line(g + words + centre + f);
   }
 
-  void write_pass(const Pass& pass, const Feeds& feeds, bool arcs) {
+  void write_pass(const Pass& pass, const Feeds& feeds, const GcodeJob::Part& part) {
     const Point3& first = pass.points.front();
     check(first);
     if (last_) rapid_z(job_.travel ? job_.travel->between(*last_, first.flat()) : clearance());
@@ -163,8 +170,8 @@ class Writer {
     feed_to("G1", first, std::min(feeds.plunge, machine_.feed_most[2]));
     for (std::size_t i = 1; i < pass.points.size(); ++i) {
       const Point3& from = pass.points[i - 1];
-      if (arcs && machine_.arcs) {
-        const Arc arc = arc_from(pass.points, i - 1);
+      if (part.arcs && machine_.arcs) {
+        const Arc arc = arc_from(pass.points, i - 1, part.bit->kind == BitKind::Flat ? kFlatOff : kPointedOff);
         if (arc.last > i) {
           const Point off = arc.centre - from.flat();
           x_.clear();
@@ -182,8 +189,7 @@ class Writer {
 
   // The longest run from `begin` that one circle, or a helix that sinks or rises evenly, follows within a few microns,
   // at most half a turn.
-  static Arc arc_from(const std::vector<Point3>& p, std::size_t begin) {
-    constexpr double kOff = 0.003, kOffLevel = 0.002;
+  static Arc arc_from(const std::vector<Point3>& p, std::size_t begin, const ArcOff& off_by) {
     Arc arc;
     if (begin + 3 >= p.size()) return arc;
     const Point a = p[begin].flat(), b = p[begin + 1].flat(), c = p[begin + 3].flat();
@@ -199,14 +205,14 @@ class Writer {
     std::size_t last = begin;
     for (std::size_t i = begin + 1; i < p.size(); ++i) {
       const Point u = p[i - 1].flat() - arc.centre, v = p[i].flat() - arc.centre;
-      if (std::abs(length(v) - radius) > kOff) break;
+      if (std::abs(length(v) - radius) > off_by.circle) break;
       const double step = std::atan2(cross(u, v), dot(u, v));
       if ((step < 0) != arc.clockwise || std::abs(step) > 0.5) break;
-      if (radius * (1 - std::cos(step / 2)) > 0.012) break;
+      if (radius * (1 - std::cos(step / 2)) > off_by.chord) break;
       turned += std::abs(step);
       if (turned > std::numbers::pi * 0.98) break;
       if (i == begin + 1) sinks = (p[i].z - p[begin].z) / turned;
-      if (std::abs(p[begin].z + sinks * turned - p[i].z) > kOffLevel) break;
+      if (std::abs(p[begin].z + sinks * turned - p[i].z) > off_by.level) break;
       last = i;
     }
     if (last >= begin + 3) arc.last = last;
