@@ -437,9 +437,14 @@ std::vector<Pass> tidy_floor_with_v(const Region& region, const Region& rest, do
   std::vector<Line2> lines;
   for (const Island& part : region.islands) {
     if (!bounds(part).meets(bounds(near_rest))) continue;
-    // Rings follow narrow floors with few lifts; in a floor hundreds of rings wide, straight rows do.
+    // Rings follow narrow floors with few lifts, and what larger bits left along walls; in a floor hundreds of rings
+    // wide straight rows do.
     const Region own{{part}};
-    const bool wide = std::sqrt(area(own)) > 400 * step;
+    double outline = 0;
+    for (const Ring& ring : part.rings) outline += ring_length(ring);
+    const double all = area(own);
+    const bool wide =
+        std::sqrt(all) > 400 * step || (2 * all / outline > 50 * step && area(intersect(own, rest)) > 0.5 * all);
     std::vector<Line2> found;
     if (wide) {
       found = hatch(intersect(own, near_rest), step, cancel);
