@@ -161,7 +161,7 @@ void many_moves(benchmark::State& state) {
   d.page_width = d.page_height = 600;
   for (int leaf = 0; leaf < 200; ++leaf) {
     d.parts.edit().push_back(
-        {"p" + std::to_string(leaf), "", bench::leaf({20.0 + 38 * (leaf % 15), 20.0 + 38 * (leaf / 15)}, 15, 2)});
+        {"p" + std::to_string(leaf), "", bench::leaf({20.0 + 38 * (leaf % 15), 20.0 + 38 * (leaf / 15)}, 5, 0.6)});
   }
   job.items.push_back({{"art", "Art", d, {400, 300}, 0}, {}});
   job.items.back().cut.kind = Treatment::Kind::Incise;
@@ -190,6 +190,6 @@ void many_moves(benchmark::State& state) {
   state.counters["first_move_ms"] = one * 1000;
   state.counters["move_ms"] = all * 1000 / (moves - 1);
 }
-BENCHMARK(many_moves)->Arg(20)->Unit(benchmark::kSecond)->Iterations(1)->UseRealTime();
+BENCHMARK(many_moves)->Arg(40)->Unit(benchmark::kSecond)->Iterations(1)->UseRealTime();
 
 }  // namespace

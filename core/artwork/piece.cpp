@@ -4,104 +4,13 @@
 #include <map>
 #include <mutex>
 
+#include "artwork/drawing_outlines.hpp"
 #include "artwork/making.hpp"
 #include "measure/length.hpp"
 #include "problem.hpp"
 
 namespace doyen {
 namespace {
-
-constexpr double kClosed = 0.02;  // mm: ends of a line nearer than this are one
-
-// What a drawing's wanted parts come to: each cleaned by its own rule, cleaned rings then joined under the non-zero
-// rule in one go. `scale` is the board's millimetres to one of the page's.
-Outlines parts_outlines(const Drawing& drawing, const Transform& place, double scale) {
-  Outlines out;
-  std::vector<Ring> rings, enclosing;
-  std::size_t points = 0;
-  for (const Drawing::Part& part : drawing.parts) {
-    if (part.left_out) continue;
-    Flat flat = flatten(transformed(parse_path(part.data), place), kFlatness, !part.line);
-    for (const auto* lines : {&flat.closed, &flat.open}) {
-      for (const auto& line : *lines) points += line.size();
-    }
-    check_points(points);
-    if (!part.line) {
-      for (Island& island : clean(flat.closed, part.even_odd ? Fill::EvenOdd : Fill::NonZero).islands) {
-        for (Ring& ring : island.rings) rings.push_back(std::move(ring));
-      }
-      continue;
-    }
-    std::vector<Line2> lines = std::move(flat.open);
-    if (drawing.lines == Drawing::Lines::Enclose) {
-      for (Line2& line : lines) {
-        const bool closed = line.size() > 3 && distance(line.front(), line.back()) <= kClosed;
-        (closed ? enclosing : out.open).push_back(std::move(line));
-      }
-      std::move(flat.closed.begin(), flat.closed.end(), std::back_inserter(enclosing));
-      continue;
-    }
-    for (Ring& ring : flat.closed) {
-      ring.push_back(ring.front());
-      lines.push_back(std::move(ring));
-    }
-    if (drawing.lines == Drawing::Lines::Followed) {
-      for (Line2& line : lines) out.lines.push_back(std::move(line));
-      continue;
-    }
-    const double width = part.stroke > 0 ? part.stroke * scale : drawing.hairline;
-    for (Island& island : stroked(lines, width, part.end, part.joint).islands) {
-      for (Ring& ring : island.rings) rings.push_back(std::move(ring));
-    }
-  }
-  for (Island& island : clean(enclosing, Fill::EvenOdd).islands) {
-    for (Ring& ring : island.rings) rings.push_back(std::move(ring));
-  }
-  out.region = clean(rings);
-  return out;
-}
-
-Box drawing_box(const Drawing& drawing) {
-  static std::mutex lock;
-  static std::map<std::string, Box> known;  // by the parts' data: boxes are asked for at every move
-  std::string key;
-  for (const Drawing::Part& part : drawing.parts) {
-    key += part.data + (part.even_odd ? 'e' : 'n') + (part.line ? 'l' : 'f');
-    if (part.line) key += std::to_string(static_cast<int>(drawing.lines));
-    if (part.line && drawing.lines == Drawing::Lines::Wide) key += format_number(part.stroke, 4);
-  }
-  {
-    const std::scoped_lock hold(lock);
-    const auto it = known.find(key);
-    if (it != known.end()) return it->second;
-  }
-  Drawing whole = drawing;  // left-out parts count: leaving one out must not move the others
-  for (Drawing::Part& part : whole.parts.edit()) part.left_out = false;
-  const Outlines all = parts_outlines(whole, {}, 1);
-  Box box = bounds(all);
-  for (const Line2& line : all.open) {
-    for (const Point& p : line) box.add(p);
-  }
-  const std::scoped_lock hold(lock);
-  if (known.size() > 64) known.clear();
-  return known.emplace(std::move(key), box).first->second;
-}
-
-// From the page to the drawing's own origin, unturned.
-Transform own_place(const Drawing& drawing) {
-  if (!(drawing.scale > 1e-6 && drawing.scale < 1e6)) throw bad_input("The drawing's scale cannot be right.");
-  const Box box = drawing_box(drawing);
-  if (box.empty()) throw bad_input("The drawing “" + drawing.name + "” has no outlines.");
-  const Point middle = box.centre();
-  const double sx = drawing.mirrored ? -drawing.scale : drawing.scale;
-  return Transform::move(-middle.x, -middle.y).then(Transform::scale(sx, -drawing.scale));
-}
-
-Outlines outlines_of_drawing(const Drawing& drawing, const Transform& place) {
-  Outlines out = parts_outlines(drawing, own_place(drawing).then(place), drawing.scale);
-  if (drawing.thicken > 0) out.region = grow(out.region, drawing.thicken);
-  return out;
-}
 
 // Follows pieces to their sources, each once, and stops where they lead back.
 class Maker {
@@ -128,7 +37,8 @@ class Maker {
           making::of_share(*shape, h),
           turn.then(Transform::move(snap_to_grid(corner.x + piece.at.x * h), snap_to_grid(corner.y + piece.at.y * h))));
     }
-    if (const auto* drawing = std::get_if<Drawing>(&piece.what)) return outlines_of_drawing(*drawing, place);
+    if (const auto* drawing = std::get_if<Drawing>(&piece.what))
+      return making::drawing_outlines(*drawing, piece.turn, at);
     return making::derived_outlines(std::get<Derived>(piece.what), piece, ask);
   }
 
@@ -172,6 +82,20 @@ void check_size(double mm, const char* what) {
 
 Outlines outlines_of(const Piece& piece, const PieceSource& source) { return Maker(source).make(piece); }
 
+void move_on_grid(Outlines& outlines, Point by) {
+  outlines.region = moved_on_grid(std::move(outlines.region), by);
+  // Lines need not lie on the grid: a thousandth of its step is kept of them, so that they are the same in every place.
+  constexpr double kFine = kGrid / 1000;
+  for (std::vector<Line2>* lines : {&outlines.lines, &outlines.open}) {
+    for (Line2& line : *lines) {
+      for (Point& p : line) p = {std::round((p.x + by.x) / kFine) * kFine, std::round((p.y + by.y) / kFine) * kFine};
+    }
+  }
+  for (LetterMark& letter : outlines.letters)
+    letter.box = Box{letter.box.left + by.x, letter.box.bottom + by.y, letter.box.right + by.x, letter.box.top + by.y};
+  for (Derived::Bridge& bridge : outlines.bridges) bridge = {bridge.from + by, bridge.to + by};
+}
+
 Box bounds(const Outlines& outlines) {
   Box box = bounds(outlines.region);
   for (const Line2& line : outlines.lines) {
@@ -181,7 +105,7 @@ Box bounds(const Outlines& outlines) {
 }
 
 Transform drawing_place(const Piece& piece) {
-  return own_place(std::get<Drawing>(piece.what))
+  return making::own_place(std::get<Drawing>(piece.what))
       .then(Transform::turn(piece.turn))
       .then(Transform::move(snap_to_grid(piece.at.x), snap_to_grid(piece.at.y)));
 }
@@ -200,7 +124,7 @@ void edit_parts(Piece& piece, const std::function<void(Drawing&)>& change) {
       !std::equal(parts.begin(), parts.end(), drawing->parts.begin(), drawing->parts.end(),
                   [&](const Drawing::Part& a, const Drawing::Part& b) { return as_drawn(a) == as_drawn(b); }))
     drawing->original = parts;
-  if (drawing_box(*drawing).empty()) return;
+  if (making::drawing_box(*drawing).empty()) return;
   piece.at = piece.at + (before.apply({0, 0}) - drawing_place(piece).apply({0, 0}));
 }
 
@@ -328,8 +252,8 @@ void draw_shape(Piece& piece) {
   piece.at = piece.at + off;
 }
 
-Region drawing_region(const Drawing& drawing) { return outlines_of_drawing(drawing, {}).region; }
-Region drawing_region_as_drawn(const Drawing& drawing) { return parts_outlines(drawing, {}, 1).region; }
+Region drawing_region(const Drawing& drawing) { return making::drawing_outlines(drawing, 0, {}).region; }
+Region drawing_region_as_drawn(const Drawing& drawing) { return making::parts_outlines(drawing, {}, 1).region; }
 
 void keep_outlines(Piece& piece) {
   auto* lettering = std::get_if<Lettering>(&piece.what);

@@ -165,6 +165,9 @@ struct Outlines {
 };
 Box bounds(const Outlines& outlines);  // of region and lines
 
+// Moves all of it by steps of the grid: what lies on the grid stays on it, to the last bit.
+void move_on_grid(Outlines& outlines, Point by);
+
 // The piece's outlines on the board, clean, on the grid; repeated letters come out as equal islands.
 // Throws Problem{BadInput} when a face is missing and nothing was kept, or a figure cannot be.
 Outlines outlines_of(const Piece& piece, const PieceSource& source = {});

@@ -10,32 +10,13 @@ class Move {
  public:
   explicit Move(Point by) : by_(by) {}
   void operator()(Point& p) const { p = p + by_; }
-  void operator()(Box& box) const {
-    box = Box{box.left + by_.x, box.bottom + by_.y, box.right + by_.x, box.top + by_.y};
-  }
   void operator()(Region& region) const { region = moved_on_grid(std::move(region), by_); }
-  // Lines need not lie on the grid: a thousandth of its step is kept of them, so that they are the same in every place.
-  void operator()(std::vector<Line2>& lines) const {
-    constexpr double kFine = kGrid / 1000;
-    for (Line2& line : lines) {
-      for (Point& p : line) p = {std::round((p.x + by_.x) / kFine) * kFine, std::round((p.y + by_.y) / kFine) * kFine};
-    }
-  }
   void operator()(std::vector<Pass>& passes) const {
     for (Pass& pass : passes) {
       for (Point3& p : pass.points) p = {p.x + by_.x, p.y + by_.y, p.z};
     }
   }
-  void operator()(Outlines& outlines) const {
-    (*this)(outlines.region);
-    (*this)(outlines.lines);
-    (*this)(outlines.open);
-    for (LetterMark& letter : outlines.letters) (*this)(letter.box);
-    for (Derived::Bridge& bridge : outlines.bridges) {
-      (*this)(bridge.from);
-      (*this)(bridge.to);
-    }
-  }
+  void operator()(Outlines& outlines) const { move_on_grid(outlines, by_); }
   void operator()(Surroundings& around) const {
     for (Region* region : {&around.sunk, &around.raised, &around.floor, &around.part_floor, &around.open})
       (*this)(*region);

@@ -25,7 +25,7 @@ class PlanCache {
   VerdictMemory& found() { return found_; }  // what checks found out
 
  private:
-  static constexpr std::size_t kOlder = 48u << 20;
+  static constexpr std::size_t kOlder = 12u << 20;
   struct Kept {
     PieceKey key;
     AskedRack::Asked asked;
