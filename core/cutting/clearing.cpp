@@ -48,14 +48,13 @@ void start_nearest(Line2& line, Point from) {
 }
 
 // Lines at one depth become passes, joined where the way between them stays inside the centres' region.
-std::vector<Line2> join_neighbours(std::vector<Line2> lines, const Region& centres, double farthest) {
+std::vector<Line2> join_neighbours(std::vector<Line2> lines, const KeepAway& walls, double farthest) {
   std::vector<Line2> joined;
-  const StraightWays ways(grow(centres, 0.002));
   for (Line2& line : lines) {
     if (!joined.empty()) {
       const Point from = joined.back().back();
       start_nearest(line, from);
-      if (distance(from, line.front()) <= farthest && ways.inside(from, line.front())) {
+      if (distance(from, line.front()) <= farthest && walls.keeps(from, line.front())) {
         joined.back().insert(joined.back().end(), line.begin(), line.end());
         continue;
       }
@@ -130,7 +129,7 @@ Point nearest_on(const Region& region, Point p) {
 
 // Where the bit's centre may go, and where a helix' middle may lie within that.
 struct Room {
-  const StraightWays& centres;
+  const KeepAway& walls;
   const Region& roomy;
 };
 
@@ -149,7 +148,7 @@ std::optional<Pass> helix_and_run(const Line2& line, double from_z, double to_z,
     const double a = first + 2 * std::numbers::pi * (k % kParts) / kParts * (shape.climb ? 1 : -1);
     return middle + Point{std::cos(a), std::sin(a)} * radius;
   };
-  if (!room.centres.inside(at(0), start)) return std::nullopt;
+  if (!room.walls.keeps(at(0), start)) return std::nullopt;
   const double a_turn = 2 * std::numbers::pi * radius * shape.ramp_slope;
   const int turns = whole_up((from_z - to_z) / a_turn, 1, 100'000);
   Pass pass;
@@ -217,11 +216,12 @@ Pass enter_and_run(const Line2& line, double from_z, double to_z, const Clearing
 
 // The lines that the bit's centre follows in one connected part of where it may go: a whole floor, in an order in which
 // it stays down where it may.
-std::vector<Line2> floor_lines(const Island& part, const ClearingShape& shape, double step, const Cancel& cancel) {
-  if (shape.way == Moves::Way::Rings) return floor_rings(part, step, shape.diameter / 2, shape.climb, cancel);
+std::vector<Line2> floor_lines(const Island& part, const KeepAway& walls, const ClearingShape& shape, double step,
+                               const Cancel& cancel) {
+  if (shape.way == Moves::Way::Rings) return floor_rings(part, walls, step, shape.diameter / 2, shape.climb, cancel);
   std::vector<Line2> lines = rows_and_ring(part, step, shape.row_angle, cancel);
   turn_round(lines, shape);
-  return join_neighbours(std::move(lines), Region{{part}}, 2.5 * step);
+  return join_neighbours(std::move(lines), walls, 2.5 * step);
 }
 
 // What larger bits have left, and where a bit stands beside it: it may come straight down there.
@@ -303,12 +303,13 @@ struct Parts {
 
 constexpr double kRough = 0.006;  // mm: reach is only compared with other bits' reach
 
-Parts whole_floor(const Region& centres, const ClearingShape& shape, double step, const Cancel& cancel) {
+Parts whole_floor(const Region& centres, const KeepAway& walls, const ClearingShape& shape, double step,
+                  const Cancel& cancel) {
   Parts out;
   for (const Island& part : centres.islands) {
     cancel.check();
     out.rooms.push_back({{part}});
-    out.lines.push_back(floor_lines(part, shape, step, cancel));
+    out.lines.push_back(floor_lines(part, walls, shape, step, cancel));
   }
   return out;
 }
@@ -354,12 +355,12 @@ Parts what_is_left(const Region& centres, const Region& reach, const Region& alr
   return out;
 }
 
-// One part, level by level. `rest`: larger bits have been there, the lines may be followed either way round.
-std::vector<Pass> level_by_level(const Region& room, std::vector<Line2> lines, const ClearingShape& shape, bool rest,
-                                 const std::optional<Beside>& beside) {
+// One part, level by level. `ways`: where the bit may go straight at a depth that it has cleared. `rest`: larger bits
+// have been there, the lines may be followed either way round.
+std::vector<Pass> level_by_level(const Region& room, const KeepAway& ways, std::vector<Line2> lines,
+                                 const ClearingShape& shape, bool rest, const std::optional<Beside>& beside) {
   std::vector<Pass> out;
   if (lines.empty()) return out;
-  const StraightWays ways(grow(room, 0.002));
   const Region roomy = shape.entry == Moves::Entry::Helix ? grow(room, -kHelix * shape.diameter) : Region{};
   const double depth = shape.ground - shape.floor;
   const int levels = whole_up(depth / std::max(0.05, shape.depth_per_pass) - 1e-9, 1, 100'000);
@@ -374,7 +375,7 @@ std::vector<Pass> level_by_level(const Region& room, std::vector<Line2> lines, c
             [&](const Point3& from, const Point3& to) {
               // Over what this part's last level cleared: straight down from there only beside the wood.
               return level > 1 && std::abs(from.z - above) < 1e-9 && (straight || std::abs(from.z - to.z) < 1e-9) &&
-                     ways.inside(from.flat(), to.flat());
+                     ways.keeps(from.flat(), to.flat());
             });
     }
     if (rest) std::reverse(lines.begin(), lines.end());
@@ -393,17 +394,20 @@ std::vector<Pass> clear_floor(const Region& region, const Region& already, const
   if (reached != nullptr) *reached = centres.empty() ? Region{} : grow(simple, radius, Corner::Round, kRough);
   if (centres.empty()) return {};
   const double step = shape.diameter * std::clamp(shape.stepover, 0.05, 0.95);
-  Parts parts = already.empty() ? whole_floor(centres, shape, step, cancel)
+  const KeepAway walls(region, radius - 0.004);
+  Parts parts = already.empty() ? whole_floor(centres, walls, shape, step, cancel)
                                 : what_is_left(centres, grow(simple, radius - 2.5 * kRough, Corner::Round, kRough),
                                                already, shape, step, cancel);
   std::vector<std::vector<Pass>> cut;
   for (std::size_t i = 0; i < parts.rooms.size(); ++i) {
     cancel.check();
-    cut.push_back(level_by_level(parts.rooms[i], std::move(parts.lines[i]), shape, !already.empty(), parts.beside));
+    const Region& room = parts.rooms[i];
+    cut.push_back(already.empty() ? level_by_level(room, walls, std::move(parts.lines[i]), shape, false, parts.beside)
+                                  : level_by_level(room, KeepAway(grow(room, 0.002), 1e-6), std::move(parts.lines[i]),
+                                                   shape, true, parts.beside));
   }
   if (!parts.beside) return nearest_next(std::move(cut), [](const Point3&, const Point3&) { return false; });
   // From one part to the next over what larger bits have cleared down to the floor, off every wall.
-  const KeepAway walls(region, radius - 0.004);
   return nearest_next(std::move(cut), [&](const Point3& from, const Point3& to) {
     const Point a = from.flat(), b = to.flat();
     return walls.keeps(a, b) && parts.beside->free_way(a, b);

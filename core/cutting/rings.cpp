@@ -4,8 +4,6 @@
 #include <cmath>
 #include <unordered_map>
 
-#include "cutting/chain.hpp"
-
 namespace doyen {
 namespace {
 
@@ -235,17 +233,17 @@ std::vector<Line2> rings_inside_out(const std::vector<Region>& shells, double ea
   return out;
 }
 
-std::vector<Line2> floor_rings(const Island& centres, double step, double radius, bool climb, const Cancel& cancel) {
+std::vector<Line2> floor_rings(const Island& centres, const KeepAway& walls, double step, double radius, bool climb,
+                               const Cancel& cancel) {
   const std::vector<Region> shells = shells_of(centres, step, cancel);
   // Rings less than a radius apart sweep over each other everywhere: a place between two of them lies within a step of
   // the outer one. Only wider ones can leave crumbs; those are gone over. Corners are eased where there is room for it
   // between the two.
   std::vector<Line2> joined;
   const double farthest = 2.5 * step;
-  const StraightWays ways(grow(Region{{centres}}, 0.002));
   Point here;
   const auto go_on = [&](Line2 line) {
-    if (!joined.empty() && distance(here, line.front()) <= farthest && ways.inside(here, line.front()))
+    if (!joined.empty() && distance(here, line.front()) <= farthest && walls.keeps(here, line.front()))
       joined.back().insert(joined.back().end(), line.begin(), line.end());
     else
       joined.push_back(std::move(line));

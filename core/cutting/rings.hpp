@@ -4,6 +4,7 @@
 #include <vector>
 
 #include "cancel.hpp"
+#include "cutting/keep_away.hpp"
 #include "geometry/polyline.hpp"
 
 namespace doyen {
@@ -22,8 +23,10 @@ std::vector<Line2> rings_inside_out(const std::vector<Region>& shells, double ea
 
 // The rings of a whole floor, joined where the bit may go on from one to the next without a lift. Each comes after
 // those beside it that lie farther in, so that the bit always cuts on one side only, and else next to the one before:
-// a place is done from its middle to its walls before the bit goes elsewhere. `radius`: the bit's, mm.
-std::vector<Line2> floor_rings(const Island& centres, double step, double radius, bool climb, const Cancel& cancel);
+// a place is done from its middle to its walls before the bit goes elsewhere. `radius`: the bit's, mm; `walls`: from
+// which it keeps so far away.
+std::vector<Line2> floor_rings(const Island& centres, const KeepAway& walls, double step, double radius, bool climb,
+                               const Cancel& cancel);
 
 // Where larger bits have cleared already: from the walls inwards, of each ring only what still takes any of `wanted`
 // after those before it. `least`: mm², what counts as dust.
