@@ -337,6 +337,7 @@ Parts what_is_left(const Region& centres, const Region& reach, const Region& alr
   if (shape.all_gone) out.beside.emplace(wanted, radius + kBeside - 0.01);
   tbb::parallel_for(std::size_t{0}, out.rooms.size(), [&](std::size_t i) {
     cancel.check();
+    const Cancel::Scope stops(cancel);
     const Region& room = out.rooms[i];
     if (shape.way == Moves::Way::Rings) {
       const Box reached = bounds(room).grown(radius);

@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "cancel.hpp"
 #include "geometry/polyline.hpp"
 
 namespace doyen {
@@ -118,6 +119,7 @@ void note_ways_down(std::vector<Operation>& operations, const AskedRack& rack, c
   for (const Operation& op : operations) {
     const Bit* bit = rack.find(op.bit);
     for (const Pass& pass : op.passes) {
+      Cancel::check_here();
       for (std::size_t i = 0; bit != nullptr && i < pass.points.size(); ++i)
         all.went(*bit, pass.points[i > 0 ? i - 1 : 0], pass.points[i], number);
       ++number;

@@ -42,7 +42,10 @@ PieceCuts cut_piece(const std::string& id, const Outlines& outlines, const Treat
   for (Operation& op : out.operations) {
     const Bit* bit = rack.find(op.bit);
     const double off = bit == nullptr || bit->kind == BitKind::Flat ? kMerged : merged_off(*bit);
-    for (Pass& pass : op.passes) pass = merged(pass, off);
+    for (Pass& pass : op.passes) {
+      cancel.check();
+      pass = merged(pass, off);
+    }
   }
   note_ways_down(out.operations, rack, {around.floor, -around.ground.below});
   return out;
