@@ -1,7 +1,7 @@
 #!/usr/bin/env python3
 """What files take at a machine, worked out from their words alone: nothing of Doyen's own code is used.
 
-  file_seconds.py [--machine ID] [--machines machines.json] [--json] FOLDER-OR-FILE...
+  file_seconds.py [--machine ID] [--machines machines.json] [--json] [--files] FOLDER-OR-FILE...
 
 One look-ahead over each whole file: every axis keeps its acceleration and speed, corners are taken at
 v² = a·δ·s/(1 − s) with s the sine of half the angle between the two moves, through plunges, lifts and travel alike;

@@ -5,6 +5,7 @@
 #include <mutex>
 
 #include "geometry/polyline.hpp"
+#include "measure/length.hpp"
 #include "problem.hpp"
 
 namespace doyen::making {
@@ -104,9 +105,22 @@ struct OutlinesKey {
 
 }  // namespace
 
-Box drawing_box(const Drawing& drawing) {
-  static Lately<BoxKey, Box> known(64);  // boxes are asked for at every move
-  return *known.get({drawing.parts.mark(), drawing.lines}, [&] {
+namespace {
+
+// What the box hangs on: not on which parts are left out.
+std::string content_of(const Drawing& drawing) {
+  std::string key;
+  for (const Drawing::Part& part : drawing.parts) {
+    key += part.data + (part.even_odd ? 'e' : 'n') + (part.line ? 'l' : 'f');
+    if (part.line) key += std::to_string(static_cast<int>(drawing.lines));
+    if (part.line && drawing.lines == Drawing::Lines::Wide) key += format_number(part.stroke, 4);
+  }
+  return key;
+}
+
+Box box_of_content(const Drawing& drawing) {
+  static Lately<std::string, Box> known(16);
+  return *known.get(content_of(drawing), [&] {
     Drawing whole = drawing;
     for (Drawing::Part& part : whole.parts.edit()) part.left_out = false;
     const Outlines all = parts_outlines(whole, {}, 1);
@@ -116,6 +130,13 @@ Box drawing_box(const Drawing& drawing) {
     }
     return box;
   });
+}
+
+}  // namespace
+
+Box drawing_box(const Drawing& drawing) {
+  static Lately<BoxKey, Box> known(64);  // boxes are asked for at every move
+  return *known.get({drawing.parts.mark(), drawing.lines}, [&] { return box_of_content(drawing); });
 }
 
 // From the page to the drawing's own origin, unturned.

@@ -26,9 +26,8 @@ void look(const Ring& points, const Ring& outline, bool swapped, Nearest& best) 
   for (const Point& p : points) {
     if (box_distance({p.x, p.y, p.x, p.y}, box) >= best.away) continue;
     for (std::size_t i = 0, j = outline.size() - 1; i < outline.size(); j = i++) {
-      const Point a = outline[j], ab = outline[i] - a;
-      const double t = dot(ab, ab) > 0 ? std::clamp(dot(p - a, ab) / dot(ab, ab), 0.0, 1.0) : 0.0;
-      const Point q = a + ab * t;
+      const Point a = outline[j];
+      const Point q = a + (outline[i] - a) * nearest_share(p, a, outline[i]);
       const double away = distance(p, q);
       if (away < best.away) best = swapped ? Nearest{away, q, p} : Nearest{away, p, q};
     }

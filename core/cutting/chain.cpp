@@ -4,14 +4,14 @@
 #include <cmath>
 #include <unordered_map>
 
+#include "cutting/keep_away.hpp"
+
 namespace doyen {
 namespace {
 
 std::int64_t cell_key(std::int64_t column, std::int64_t row) { return column * 2'000'003 + row; }
 
 std::int64_t cell_of(double mm, double size) { return static_cast<std::int64_t>(std::floor(mm / size)); }
-
-bool returns(const Line2& line) { return line.size() > 2 && line.front() == line.back(); }
 
 // Where lines may begin: the nearest one that is not taken yet.
 class Beginnings {
@@ -21,7 +21,7 @@ class Beginnings {
     for (std::size_t i = 0; i < lines.size(); ++i) {
       const Line2& line = lines[i];
       if (line.empty()) continue;
-      if (!returns(line)) {
+      if (!is_closed(line)) {
         put(i, 0);
         if (line.size() > 1) put(i, line.size() - 1);
         continue;
@@ -84,7 +84,7 @@ class Beginnings {
 // The line as it is followed from that point of it on.
 Line2 from_point(const Line2& line, std::size_t point) {
   Line2 out = line;
-  if (!returns(line)) {
+  if (!is_closed(line)) {
     if (point > 0) std::reverse(out.begin(), out.end());
     return out;
   }
@@ -99,7 +99,7 @@ Line2 from_point(const Line2& line, std::size_t point) {
 std::vector<Line2> chained(std::vector<Line2> lines, const Region& within, double farthest, const Cancel& cancel) {
   std::erase_if(lines, [](const Line2& line) { return line.empty(); });
   std::vector<Line2> out;
-  const StraightWays ways(grow(within, 0.002));
+  const KeepAway edges(grow(within, 0.002), 1e-6);  // ways inside cross none
   Beginnings beginnings(lines, farthest);
   for (std::size_t first = 0; first < lines.size(); ++first) {
     if (beginnings.taken(first)) continue;
@@ -108,7 +108,7 @@ std::vector<Line2> chained(std::vector<Line2> lines, const Region& within, doubl
     Line2& chain = out.emplace_back(lines[first]);
     Beginnings::Found next;
     while (beginnings.nearest(
-        chain.back(), farthest, [&](Point a, Point b) { return ways.inside(a, b); }, next)) {
+        chain.back(), farthest, [&](Point a, Point b) { return edges.keeps(a, b); }, next)) {
       beginnings.take(next.line);
       const Line2 more = from_point(lines[next.line], next.point);
       chain.insert(chain.end(), more.begin() + (distance(chain.back(), more.front()) < 1e-9 ? 1 : 0), more.end());

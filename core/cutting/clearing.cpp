@@ -24,7 +24,7 @@ constexpr double kStaysDown = 12;
 void turn_round(std::vector<Line2>& lines, const ClearingShape& shape) {
   if (shape.climb) return;
   for (Line2& line : lines) {
-    if (closed(line)) std::reverse(line.begin(), line.end());
+    if (is_closed(line)) std::reverse(line.begin(), line.end());
   }
 }
 
@@ -36,7 +36,7 @@ std::vector<Line2> rows_and_ring(const Island& part, double step, double degrees
 }
 
 void start_nearest(Line2& line, Point from) {
-  if (!closed(line)) {
+  if (!is_closed(line)) {
     if (distance(line.back(), from) < distance(line.front(), from)) std::reverse(line.begin(), line.end());
     return;
   }
@@ -127,7 +127,7 @@ Point nearest_on(const Region& region, Point p) {
   return best;
 }
 
-// Where the bit's centre may go, and where a helix' middle may lie within that.
+// From which walls the bit keeps off, and where a helix' middle may lie.
 struct Room {
   const KeepAway& walls;
   const Region& roomy;
@@ -240,7 +240,7 @@ class Beside {
   [[nodiscard]] bool free_way(Point a, Point b) const { return free(a) && away_.keeps(a, b); }
   // Turns the line so that it begins at such a place, if one is to be had: the bit comes from `from`.
   bool begin(Line2& line, Point from) const {
-    if (!closed(line)) {
+    if (!is_closed(line)) {
       start_nearest(line, from);
       if (free(line.front())) return true;
       if (!free(line.back())) return false;
@@ -301,8 +301,6 @@ struct Parts {
   std::optional<Beside> beside;           // where larger bits have been
 };
 
-constexpr double kRough = 0.006;  // mm: reach is only compared with other bits' reach
-
 Parts whole_floor(const Region& centres, const KeepAway& walls, const ClearingShape& shape, double step,
                   const Cancel& cancel) {
   Parts out;
@@ -319,8 +317,7 @@ Parts what_is_left(const Region& centres, const Region& reach, const Region& alr
                    double step, const Cancel& cancel) {
   Parts out;
   const double radius = shape.diameter / 2;
-  Region wanted = subtract(reach, already);
-  wanted = grow(grow(wanted, -0.004), 0.004);  // slivers along arcs are rounding, not wood
+  Region wanted = without_slivers(subtract(reach, already));
   if (area(wanted) < shape.least) return out;
   // Only where the bit reaches any of it: small bits would otherwise draw their rings all over a floor that a large one
   // has cleared. Place by place: what lies all over a board costs Clipper far more at once.
@@ -371,7 +368,7 @@ std::vector<Pass> level_by_level(const Region& room, const KeepAway& ways, std::
     for (Line2& line : lines) {
       const Point here = out.empty() ? Point{} : out.back().points.back().flat();
       const bool straight = beside && beside->begin(line, here);
-      if (rest && !straight && !closed(line)) start_nearest(line, here);
+      if (rest && !straight && !is_closed(line)) start_nearest(line, here);
       go_on(out, straight ? level_pass(line, z, shape.floor) : enter_and_run(line, above, z, shape, {ways, roomy}),
             [&](const Point3& from, const Point3& to) {
               // Over what this part's last level cleared: straight down from there only beside the wood.
@@ -455,7 +452,7 @@ std::vector<Pass> tidy_floor_with_v(const Region& region, const Region& rest, do
       found = hatch(intersect(own, near_rest), step, cancel);
     } else {
       const std::vector<Region> shells = shells_of(part, step, cancel);
-      found = rings_inside_out(shells, 0);
+      found = rings_inside_out(shells);
       for (Line2& line : between_rings(shells, step)) found.push_back(std::move(line));
       found = clip_lines(found, near_rest);
     }

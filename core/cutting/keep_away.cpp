@@ -6,13 +6,6 @@
 namespace doyen {
 namespace {
 
-double from_edge(Point p, Point a, Point b) {
-  const Point along = b - a;
-  const double square = dot(along, along);
-  const double t = square > 0 ? std::clamp(dot(p - a, along) / square, 0.0, 1.0) : 0;
-  return distance(p, a + along * t);
-}
-
 bool cross_each_other(Point a, Point b, Point c, Point d) {
   const double side_c = cross(b - a, c - a), side_d = cross(b - a, d - a);
   const double side_a = cross(d - c, a - c), side_b = cross(d - c, b - c);
@@ -58,7 +51,7 @@ bool KeepAway::keeps(Point a, Point b) const {
     if (!away || there == cells_.end()) return;
     away = std::none_of(there->second.begin(), there->second.end(), [&](std::size_t i) {
       const auto& [c, d] = edges_[i];
-      return std::min({from_edge(a, c, d), from_edge(b, c, d), from_edge(c, a, b), from_edge(d, a, b)}) < away_ ||
+      return std::min({distance(a, c, d), distance(b, c, d), distance(c, a, b), distance(d, a, b)}) < away_ ||
              cross_each_other(a, b, c, d);
     });
   });

@@ -81,10 +81,7 @@ class Near {
         for (const std::size_t e : there->second) {
           const Edge& edge = edges_[e];
           if (std::find(rings.begin(), rings.end(), edge.ring) != rings.end()) continue;
-          const Point along = edge.b - edge.a;
-          const double square = dot(along, along);
-          const double t = square > 0 ? std::clamp(dot(p - edge.a, along) / square, 0.0, 1.0) : 0;
-          if (distance(p, edge.a + along * t) <= reach_) rings.push_back(edge.ring);
+          if (distance(p, edge.a, edge.b) <= reach_) rings.push_back(edge.ring);
         }
       }
     }
@@ -141,10 +138,8 @@ void begin_nearest(Line2& line, Point from) {
   Point at = line.front();
   double least = 1e300;
   for (std::size_t i = 0; i < line.size(); ++i) {
-    const Point a = line[i], along = line[(i + 1) % line.size()] - a;
-    const double square = dot(along, along);
-    const double t = square > 0 ? std::clamp(dot(from - a, along) / square, 0.0, 1.0) : 0;
-    const Point p = a + along * t;
+    const Point a = line[i], b = line[(i + 1) % line.size()];
+    const Point p = a + (b - a) * nearest_share(from, a, b);
     if (distance(from, p) >= least) continue;
     least = distance(from, p);
     at = p;
@@ -202,14 +197,6 @@ class RingOrder {
 
 }  // namespace
 
-Line2 closed_line(const Ring& ring) {
-  Line2 line = ring;
-  line.push_back(ring.front());
-  return line;
-}
-
-bool closed(const Line2& line) { return line.size() > 2 && line.front() == line.back(); }
-
 std::vector<Region> shells_of(const Island& centres, double step, const Cancel& cancel) {
   std::vector<Region> shells;
   Region shell{{centres}};
@@ -223,15 +210,17 @@ std::vector<Region> shells_of(const Island& centres, double step, const Cancel& 
   return shells;
 }
 
-std::vector<Line2> rings_inside_out(const std::vector<Region>& shells, double ease) {
+std::vector<Line2> rings_inside_out(const std::vector<Region>& shells) {
   std::vector<Line2> out;
   for (std::size_t k = shells.size(); k-- > 0;) {
     for (const Island& island : shells[k].islands) {
-      for (const Ring& ring : island.rings) out.push_back(closed_line(k == 0 ? ring : eased(ring, ease)));
+      for (const Ring& ring : island.rings) out.push_back(closed_line(ring));
     }
   }
   return out;
 }
+
+Region without_slivers(const Region& region) { return grow(grow(region, -0.004), 0.004); }
 
 std::vector<Line2> floor_rings(const Island& centres, const KeepAway& walls, double step, double radius, bool climb,
                                const Cancel& cancel) {
@@ -269,7 +258,6 @@ std::vector<Line2> floor_rings(const Island& centres, const KeepAway& walls, dou
 
 std::vector<Line2> rings_where_wanted(const Region& centres, Region wanted, double step, double radius, double least,
                                       const Cancel& cancel) {
-  constexpr double kRough = 0.006;  // mm, as coarse as what was wanted
   std::vector<Line2> out;
   // What is left is narrow: rings as far apart as the bit is nearly wide do for most of it; closer ones for the rest,
   // which need not go along the walls again.
@@ -285,8 +273,7 @@ std::vector<Line2> rings_where_wanted(const Region& centres, Region wanted, doub
       const std::vector<Line2> now = clip_lines(rings, within_reach);
       if (now.empty() && intersect(shell, within_reach).empty()) break;
       if (!now.empty()) {
-        wanted = subtract(wanted, sweep(now, radius - 0.5 * kRough, kRough));
-        wanted = grow(grow(wanted, -0.004), 0.004);
+        wanted = without_slivers(subtract(wanted, sweep(now, radius - 0.5 * kRough, kRough)));
         out.insert(out.end(), now.begin(), now.end());
       }
       shell = grow(thinned(shell, 0.002), -apart);

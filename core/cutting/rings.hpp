@@ -11,15 +11,17 @@ namespace doyen {
 
 // mm: where lines that take what is left begin and end, the bit stands so far from it.
 inline constexpr double kBeside = 0.03;
-
-Line2 closed_line(const Ring& ring);
-bool closed(const Line2& line);
+// mm, how coarse arcs may be where reach is only compared with other bits' reach.
+inline constexpr double kRough = 0.006;
 
 // One connected part of the centres' region, drawn in by `step` mm again and again until nothing is left.
 std::vector<Region> shells_of(const Island& centres, double step, const Cancel& cancel);
 
-// Their outlines as lines, innermost first, corners drawn round where there is room for it within `ease` mm.
-std::vector<Line2> rings_inside_out(const std::vector<Region>& shells, double ease);
+// Their outlines as lines, innermost first.
+std::vector<Line2> rings_inside_out(const std::vector<Region>& shells);
+
+// What is under 0.008 mm wide along arcs is rounding, not wood.
+Region without_slivers(const Region& region);
 
 // The rings of a whole floor, joined where the bit may go on from one to the next without a lift. Each comes after
 // those beside it that lie farther in, so that the bit always cuts on one side only, and else next to the one before:

@@ -76,9 +76,7 @@ class Entries {
   }
   static void lower(Entry& e, const Bit& bit, const Point3& a, const Point3& b) {
     const Point along = b.flat() - a.flat();
-    const double square = dot(along, along);
-    const double nearest = square > 0 ? std::clamp(dot(e.at - a.flat(), along) / square, 0.0, 1.0) : 0;
-    for (const double t : {nearest, 0.0, 1.0}) {
+    for (const double t : {nearest_share(e.at, a.flat(), b.flat()), 0.0, 1.0}) {
       const double z = a.z + (b.z - a.z) * t;
       e.pass->gone_above =
           std::min(e.pass->gone_above, lowest_inside(*e.bit, bit, z, distance(e.at, a.flat() + along * t)));

@@ -13,14 +13,15 @@ namespace {
 
 namespace cl = ClipperLib;
 
-double distance_to_segment(Point p, Point a, Point b) {
-  const Point d = b - a;
-  const double len2 = dot(d, d);
-  const double t = len2 > 0 ? std::clamp(dot(p - a, d) / len2, 0.0, 1.0) : 0;
-  return distance(p, a + d * t);
+}  // namespace
+
+Line2 closed_line(const Ring& ring) {
+  Line2 line = ring;
+  line.push_back(ring.front());
+  return line;
 }
 
-}  // namespace
+bool is_closed(const Line2& line) { return line.size() > 2 && line.front() == line.back(); }
 
 std::vector<Line2> clip_lines(const std::vector<Line2>& lines, const Region& region) {
   if (lines.empty() || region.empty()) return {};
@@ -230,7 +231,7 @@ double distance_to_outline(const Region& region, Point p) {
   for (const Island& island : region.islands) {
     for (const Ring& ring : island.rings) {
       for (std::size_t i = 0, j = ring.size() - 1; i < ring.size(); j = i++) {
-        best = std::min(best, distance_to_segment(p, ring[j], ring[i]));
+        best = std::min(best, distance(p, ring[j], ring[i]));
       }
     }
   }

@@ -8,6 +8,9 @@ namespace doyen {
 
 using Line2 = std::vector<Point>;
 
+Line2 closed_line(const Ring& ring);  // it ends where it begins
+bool is_closed(const Line2& line);
+
 // The parts of the lines that lie inside the region. A closed ring is given with its first point repeated at the end.
 std::vector<Line2> clip_lines(const std::vector<Line2>& lines, const Region& region);
 

@@ -2,6 +2,7 @@
 // Every coordinate of a clean region is a multiple of kGrid, so that booleans and the Voronoi diagram are exact.
 #pragma once
 
+#include <algorithm>
 #include <cmath>
 #include <cstdint>
 #include <vector>
@@ -23,6 +24,13 @@ inline double dot(Point a, Point b) { return a.x * b.x + a.y * b.y; }
 inline double cross(Point a, Point b) { return a.x * b.y - a.y * b.x; }
 inline double length(Point a) { return std::hypot(a.x, a.y); }
 inline double distance(Point a, Point b) { return length(b - a); }
+// The share of the way from a to b, 0 to 1, at which it is nearest to p.
+inline double nearest_share(Point p, Point a, Point b) {
+  const Point along = b - a;
+  const double square = dot(along, along);
+  return square > 0 ? std::clamp(dot(p - a, along) / square, 0.0, 1.0) : 0;
+}
+inline double distance(Point p, Point a, Point b) { return distance(p, a + (b - a) * nearest_share(p, a, b)); }
 
 using Ring = std::vector<Point>;  // a closed outline; the last point is not repeated
 

@@ -205,7 +205,7 @@ class SideJudge {
     }
     window.area += static_cast<double>(watch.over) * cell_ * cell_;
     window.look(*op.worked, bite, false);
-    if (watch.taken > plunge.mm && solid(shaved, watch.taken, op.worked->bit)) {
+    if (watch.taken > plunge.mm && solid(shaved, op.worked->bit)) {
       plunge.mm = watch.taken;
       plunge.at = place(watch.taken_at);
     }
@@ -218,9 +218,10 @@ class SideJudge {
 
   // More than a shaving beside the bit, as it stands where two bits' edges do not quite meet: a few per cent of what it
   // covers.
-  [[nodiscard]] bool solid(std::size_t cells, double taken, const Bit& bit) const {
+  [[nodiscard]] bool solid(std::size_t cells, const Bit& bit) const {
     constexpr double kShare = 0.03;
-    const double wide = bit.kind == BitKind::Flat ? bit.true_diameter() / 2 : bit.half_width_at(taken);
+    if (bit.kind != BitKind::Flat) return cells > 0;
+    const double wide = bit.true_diameter() / 2;
     return cells > 1 && static_cast<double>(cells) * cell_ * cell_ > kShare * std::numbers::pi * wide * wide;
   }
 

@@ -31,17 +31,16 @@ double along(const Direction& d, const std::array<double, 3>& per_axis) {
 // One way after another from rest to rest, with one look-ahead over all of them.
 class Motion {
  public:
-  enum class Kind { Air, Down, Cut };
   explicit Motion(const MachineProfile& machine) : machine_(machine) {}
   // `top`: mm/min, along the way.
-  void go(const Point3& from, const Point3& to, double top, Kind kind) {
+  void go(const Point3& from, const Point3& to, double top, bool cuts) {
     const Direction d = direction(from, to);
     if (d.len < 1e-9) return;
-    way_.push_back({d, top / 60, along(d, machine_.acceleration), kind});
+    way_.push_back({d, top / 60, along(d, machine_.acceleration), cuts});
   }
   void rapid(const Point3& from, const Point3& to) {
     const Direction d = direction(from, to);
-    if (d.len >= 1e-9) go(from, to, along(d, machine_.rapid), Kind::Air);
+    if (d.len >= 1e-9) go(from, to, along(d, machine_.rapid), false);
   }
   struct Seconds {
     double all = 0, cut = 0;
@@ -63,7 +62,7 @@ class Motion {
       const double level = std::max(0.0, len - up - down);
       const double took = (peak - in) / a + (peak - out) / a + (peak > 0 ? level / peak : 0);
       sum.all += took;
-      if (way_[i].kind == Kind::Cut) sum.cut += took;
+      if (way_[i].cuts) sum.cut += took;
     }
     return sum;
   }
@@ -73,7 +72,7 @@ class Motion {
     Direction d;
     double top;    // mm/s
     double accel;  // mm/s²
-    Kind kind;
+    bool cuts;
   };
   [[nodiscard]] double corner_speed(const Way& before, const Way& after) const {
     double cosine = 0;
@@ -90,7 +89,7 @@ class Motion {
 void follow(Motion& motion, const Pass& pass, const Feeds& feeds, const MachineProfile& machine) {
   for (std::size_t i = 1; i < pass.points.size(); ++i) {
     const Point3 &a = pass.points[i - 1], &b = pass.points[i];
-    motion.go(a, b, feed_along(a, b, feeds, machine), Motion::Kind::Cut);
+    motion.go(a, b, feed_along(a, b, feeds, machine), true);
   }
 }
 
@@ -162,7 +161,7 @@ RunTime run_time(const std::vector<TimedPasses>& work, const MachineProfile& mac
   };
   const auto down = [&](double z, double feed) {
     const Point3 to{here.x, here.y, z};
-    motion.go(here, to, std::min(feed, machine.feed_most[2]), Motion::Kind::Down);
+    motion.go(here, to, std::min(feed, machine.feed_most[2]), false);
     here = to;
   };
   for (const TimedPasses& each : work) {

@@ -34,9 +34,8 @@ PieceCuts cut_from_back(const Item& item, const Outlines& outlines, const Surrou
     for (Point& p : line) p = point(p);
   }
   Surroundings round = around;
-  round.sunk = turned_over(around.sunk, blank, turn);
-  round.raised = turned_over(around.raised, blank, turn);
-  round.open = turned_over(around.open, blank, turn);
+  for (Region* region : {&round.sunk, &round.raised, &round.floor, &round.part_floor, &round.open})
+    *region = turned_over(*region, blank, turn);
   // Tabs count along the outlines as seen from the front, whose rings run the other way here.
   Treatment cut = item.cut;
   const auto ring = [](const Outlines& o, int island) -> const Ring* {

@@ -199,6 +199,31 @@ TEST_CASE("a cut-out takes its levels and what the last ramp left, no more") {
   }
 }
 
+TEST_CASE("over a floor of the back, or a ground that is said and not there, no bit is let down fast into wood") {
+  // A floor near the left edge of the back, a line in its middle; from the front it lies near the right edge.
+  Job job = board(240, 120, 18);
+  Treatment recess = cut(Kind::Recess, 4), line = cut(Kind::Line, 1, {}, "v60");
+  recess.back = line.back = true;
+  add(job, "floor", {kBox, 60, 60}, {180, 60}, recess);
+  add(job, "line", {kBox, 20, 20}, {180, 60}, line);
+  // And one where it would lie if the board were not turned over: on the bare back.
+  add(job, "bare", {kBox, 20, 20}, {60, 60}, line);
+  const Plan p = planned(job);
+  int over = 0;
+  for (const Operation& op : p.piece("line")->cuts.operations) {
+    for (const Pass& pass : op.passes) over += pass.gone_above == Approx(-4);
+  }
+  CHECK(over > 0);
+  CHECK_FALSE(judged(p).has(Fault::Kind::Plunge));
+  // The ground is said to lie deeper than it does.
+  Job said = board(240, 120, 18);
+  add(said, "floor", {kBox, 60, 60}, {180, 60}, cut(Kind::Recess, 2));
+  Treatment deep = cut(Kind::Line, 1, {}, "v60");
+  deep.ground = 6;
+  add(said, "line", {kBox, 20, 20}, {180, 60}, deep);
+  CHECK_FALSE(judged(planned(said)).has(Fault::Kind::Plunge));
+}
+
 TEST_CASE("a bit that comes down through what is gone comes down fast, and only so far") {
   Pass pass{{{10, 10, -6}, {20, 10, -6}}};
   CHECK(fast_down_to(pass, 0.5) == 0.5);  // nothing is known
