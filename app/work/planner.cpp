@@ -177,8 +177,8 @@ void ReliefPainter::request(const PlanPtr& plan, const BoardView& view) {
           Qt::QueuedConnection);
     };
     try {
-      make(coarse_, view.per_pixel * 3, 1, false);
-      make(fine_, view.per_pixel / 2, 2, true);
+      make(coarse_, view.per_pixel * 3, 1, stays_coarse_);
+      if (!stays_coarse_) make(fine_, view.per_pixel / 2, 2, true);
     } catch (const Cancelled&) {
       // A newer view is on its way.
     } catch (const std::exception&) {

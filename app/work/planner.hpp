@@ -4,6 +4,7 @@
 #include <QImage>
 #include <QObject>
 #include <QThreadPool>
+#include <atomic>
 #include <memory>
 #include <mutex>
 #include <vector>
@@ -86,6 +87,8 @@ class ReliefPainter : public QObject {
   void request(const PlanPtr& plan, const BoardView& view);
   // Along the line from here to there, mm from the board's left or front edge.
   void request_section(const PlanPtr& plan, const SectionLine& line, double from, double to, int samples);
+  // For tests that look at no picture: the coarse one is the last, in every window of the program.
+  static void stay_coarse(bool coarse) { stays_coarse_ = coarse; }
 
  Q_SIGNALS:
   void painted(const QImage& image, const doyen::Box& area, bool fine);
@@ -96,6 +99,7 @@ class ReliefPainter : public QObject {
   QThreadPool pool_, section_pool_;
   Cancel current_, section_current_;
   quint64 generation_ = 0, section_generation_ = 0;
+  static inline std::atomic<bool> stays_coarse_ = false;
   PictureKeeper coarse_, fine_;  // the one thread of pool_ alone works with these
 };
 

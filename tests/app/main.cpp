@@ -14,6 +14,7 @@
 #include "shell/application.hpp"
 #include "shell/main_window.hpp"
 #include "work/job_document.hpp"
+#include "work/planner.hpp"
 
 namespace {
 
@@ -73,6 +74,7 @@ int main(int argc, char** argv) {
   std::setlocale(LC_NUMERIC, "C");
   doyen::theme::apply(app);
   if (child) return edit_and_wait();
+  doyen::ReliefPainter::stay_coarse(true);  // a third of the time of all; what looks at pictures asks for fine ones
   const NobodyAnswers watch;
   return Catch::Session().run(argc, argv);
 }

@@ -116,6 +116,7 @@ TEST_CASE("no row of any ticket is wider or higher than its place, in any demo")
 }
 
 TEST_CASE("each picture of a view can be taken by name, another name is refused") {
+  const FinePictures fine;
   Window w;
   QTemporaryDir folder;
   QString problem;

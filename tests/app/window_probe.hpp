@@ -15,10 +15,19 @@
 #include "parts/fold.hpp"
 #include "shell/main_window.hpp"
 #include "shell/shots.hpp"
+#include "work/planner.hpp"
 
 namespace probe {
 
 using namespace doyen;
+
+// While it lives, pictures of the board are as fine as those a person sees.
+struct FinePictures {
+  FinePictures() { ReliefPainter::stay_coarse(false); }
+  ~FinePictures() { ReliefPainter::stay_coarse(true); }
+  FinePictures(const FinePictures&) = delete;
+  FinePictures& operator=(const FinePictures&) = delete;
+};
 
 struct Window {
   MainWindow window;

@@ -7,7 +7,7 @@
 #include "treatments/treatment_fields.hpp"
 
 namespace doyen {
-namespace {
+namespace bevel {
 
 void add_choices(Record<Treatment>& all) {
   static const Record<BevelChoices> own = [] {
@@ -53,7 +53,7 @@ void ask(Asking& wood) {
     wood.bevel(wood.region, wood.cut.bevel.inside, wood.cut.depth);
 }
 
-}  // namespace
+}  // namespace bevel
 
 constinit const Look kBevel{
     .kind = Treatment::Kind::Bevel,
@@ -64,10 +64,10 @@ constinit const Look kBevel{
     .in_waste = true,
     .on_edge = true,
     .bit = [](const Treatment&) { return WantedBit::V; },
-    .fields = add_choices,
+    .fields = bevel::add_choices,
     .start = [](Treatment& t, const LookStart&) { t.clearing.clear(); },
-    .cut = cut,
-    .ask = ask,
+    .cut = bevel::cut,
+    .ask = bevel::ask,
 };
 
 }  // namespace doyen

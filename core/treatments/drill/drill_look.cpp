@@ -10,7 +10,7 @@
 #include "treatments/treatment_fields.hpp"
 
 namespace doyen {
-namespace {
+namespace drill {
 
 constexpr double kUsualDrill = kMmPerInch / 8;  // mm
 
@@ -49,7 +49,7 @@ void ask(Asking& wood) {
   if (!points.empty()) wood.line(points, wood.cut.depth);
 }
 
-}  // namespace
+}  // namespace drill
 
 constinit const Look kDrill{
     .kind = Treatment::Kind::Drill,
@@ -63,11 +63,12 @@ constinit const Look kDrill{
     .takes = [](const Bit& bit) { return bit.kind != BitKind::V; },  // a V makes no hole that anyone asks for
     .usual_bit =
         [](const Rack& rack) {
-          return nearest_bit(rack, BitKind::Flat, [](const Bit& b) { return std::abs(b.diameter - kUsualDrill); });
+          return nearest_bit(rack, BitKind::Flat,
+                             [](const Bit& b) { return std::abs(b.diameter - drill::kUsualDrill); });
         },
-    .fields = add_choices,
-    .cut = cut,
-    .ask = ask,
+    .fields = drill::add_choices,
+    .cut = drill::cut,
+    .ask = drill::ask,
 };
 
 }  // namespace doyen

@@ -10,7 +10,7 @@
 #include "treatments/treatment_fields.hpp"
 
 namespace doyen {
-namespace {
+namespace hanger_slot {
 
 void add_choices(Record<Treatment>& all) {
   static const Record<SlotChoices> own = [] {
@@ -67,7 +67,7 @@ void ask(Asking& wood) {
   wood.line(necks, wood.cut.depth, neck);
 }
 
-}  // namespace
+}  // namespace hanger_slot
 
 constinit const Look kHangerSlot{
     .kind = Treatment::Kind::HangerSlot,
@@ -80,10 +80,10 @@ constinit const Look kHangerSlot{
     .bit = [](const Treatment&) { return WantedBit::Keyhole; },
     .usual_bit =
         [](const Rack& rack) { return nearest_bit(rack, BitKind::Keyhole, [](const Bit& b) { return -b.diameter; }); },
-    .fields = add_choices,
-    .start = start,
-    .cut = cut,
-    .ask = ask,
+    .fields = hanger_slot::add_choices,
+    .start = hanger_slot::start,
+    .cut = hanger_slot::cut,
+    .ask = hanger_slot::ask,
 };
 
 }  // namespace doyen

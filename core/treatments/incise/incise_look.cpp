@@ -5,7 +5,7 @@
 #include "treatments/treatment_fields.hpp"
 
 namespace doyen {
-namespace {
+namespace incise {
 
 void add_choices(Record<Treatment>& all) {
   static const Record<InciseChoices> own = [] {
@@ -28,7 +28,7 @@ void ask(Asking& wood) {
               wood.below);
 }
 
-}  // namespace
+}  // namespace incise
 
 constinit const Look kIncise{
     .kind = Treatment::Kind::Incise,
@@ -39,9 +39,9 @@ constinit const Look kIncise{
     .bit = [](const Treatment&) { return WantedBit::V; },
     .clears = [](const Treatment& t) { return t.incise.floor_limit.has_value(); },
     .floor_depth = [](const Treatment& t) { return t.incise.floor_limit.value_or(0); },
-    .fields = add_choices,
-    .cut = cut,
-    .ask = ask,
+    .fields = incise::add_choices,
+    .cut = incise::cut,
+    .ask = incise::ask,
 };
 
 }  // namespace doyen

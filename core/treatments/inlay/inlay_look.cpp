@@ -8,7 +8,7 @@
 #include "treatments/treatment_fields.hpp"
 
 namespace doyen {
-namespace {
+namespace inlay {
 
 using Kind = Treatment::Kind;
 
@@ -87,7 +87,7 @@ void start(Treatment& t, const LookStart& about) {
   start_inlay(t, about);
 }
 
-}  // namespace
+}  // namespace inlay
 
 void start_inlay(Treatment& t, const LookStart& about) {
   const Bit* v = about.rack.find(t.bit);
@@ -99,33 +99,33 @@ void start_inlay(Treatment& t, const LookStart& about) {
 }
 
 constinit const Look kInlay{
-    .kind = Kind::Inlay,
+    .kind = Treatment::Kind::Inlay,
     .word = "inlay",
     .done = "inlaid",
     .asks_depth = true,
     .takes_area = true,
-    .bit = bit,
-    .clears = clears,
-    .upright = upright,
-    .fields = add_choices,
-    .start = start,
-    .cut = cut_pocket,
-    .ask = ask_pocket,
+    .bit = inlay::bit,
+    .clears = inlay::clears,
+    .upright = inlay::upright,
+    .fields = inlay::add_choices,
+    .start = inlay::start,
+    .cut = inlay::cut_pocket,
+    .ask = inlay::ask_pocket,
 };
 
 constinit const Look kPlug{
-    .kind = Kind::Plug,
+    .kind = Treatment::Kind::Plug,
     .word = "plug",
     .done = "a plug",
     .chosen = false,
     .asks_depth = true,
     .needs_area = false,
-    .bit = bit,
-    .clears = clears,
-    .upright = upright,
+    .bit = inlay::bit,
+    .clears = inlay::clears,
+    .upright = inlay::upright,
     .floor_depth = [](const Treatment& t) { return t.inlay.contact + t.inlay.saw_gap; },
-    .cut = cut_plug,
-    .ask = ask_plug,
+    .cut = inlay::cut_plug,
+    .ask = inlay::ask_plug,
 };
 
 }  // namespace doyen

@@ -11,7 +11,7 @@
 #include "treatments/treatment_fields.hpp"
 
 namespace doyen {
-namespace {
+namespace line {
 
 void add_choices(Record<Treatment>& all) {
   static const Record<LineChoices> own = [] {
@@ -88,7 +88,7 @@ void ask(Asking& wood) {
     wood.hatch(grow(wood.region, -wood.bit->half_width_at(depth)), depth);
 }
 
-}  // namespace
+}  // namespace line
 
 constinit const Look kLine{
     .kind = Treatment::Kind::Line,
@@ -99,9 +99,9 @@ constinit const Look kLine{
     .in_waste = true,
     .resin = true,
     .bit = [](const Treatment&) { return WantedBit::Any; },
-    .fields = add_choices,
-    .cut = cut,
-    .ask = ask,
+    .fields = line::add_choices,
+    .cut = line::cut,
+    .ask = line::ask,
 };
 
 }  // namespace doyen

@@ -8,7 +8,7 @@
 #include "treatments/treatment_fields.hpp"
 
 namespace doyen {
-namespace {
+namespace pierce {
 
 void add_choices(Record<Treatment>& all) {
   static const Record<PierceChoices> own = [] {
@@ -36,7 +36,7 @@ void ask(Asking& wood) {
   wood.slit(slugs, true);
 }
 
-}  // namespace
+}  // namespace pierce
 
 constinit const Look kPierce{
     .kind = Treatment::Kind::Pierce,
@@ -45,10 +45,10 @@ constinit const Look kPierce{
     .through = true,
     .takes_area = true,
     .bit = [](const Treatment&) { return WantedBit::Flat; },
-    .fields = add_choices,
+    .fields = pierce::add_choices,
     .start = start_through,
     .cut = cut_pierce,
-    .ask = ask,
+    .ask = pierce::ask,
 };
 
 }  // namespace doyen

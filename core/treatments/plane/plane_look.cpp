@@ -7,7 +7,7 @@
 #include "treatments/making.hpp"
 
 namespace doyen {
-namespace {
+namespace plane {
 
 // Beyond the area where there is air or waste, so much that the bit's round leaves nothing standing in its corners; but
 // not into wood that is kept.
@@ -38,7 +38,7 @@ void cut(const cutting::Piece& piece, PieceCuts& out) {
 
 void ask(Asking& wood) { wood.floor(wood.region, wood.cut.depth, wood.below); }
 
-}  // namespace
+}  // namespace plane
 
 constinit const Look kPlane{
     .kind = Treatment::Kind::Plane,
@@ -48,8 +48,8 @@ constinit const Look kPlane{
     .asks_depth = true,
     .starts_deep = true,
     .clears = [](const Treatment&) { return true; },
-    .cut = cut,
-    .ask = ask,
+    .cut = plane::cut,
+    .ask = plane::ask,
 };
 
 }  // namespace doyen

@@ -7,7 +7,7 @@
 #include "treatments/treatment_fields.hpp"
 
 namespace doyen {
-namespace {
+namespace raise {
 
 void add_choices(Record<Treatment>& all) {
   static const Record<RaiseChoices> own = [] {
@@ -42,7 +42,7 @@ void ask(Asking& wood) {
   }
 }
 
-}  // namespace
+}  // namespace raise
 
 constinit const Look kRaise{
     .kind = Treatment::Kind::Raise,
@@ -55,9 +55,9 @@ constinit const Look kRaise{
     .bit = [](const Treatment& t) { return t.raise.sloped ? WantedBit::V : WantedBit::None; },
     .clears = [](const Treatment&) { return true; },
     .upright = [](const Treatment& t) { return !t.raise.sloped; },
-    .fields = add_choices,
+    .fields = raise::add_choices,
     .cut = cut_raise,
-    .ask = ask,
+    .ask = raise::ask,
 };
 
 }  // namespace doyen

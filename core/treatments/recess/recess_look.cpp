@@ -7,7 +7,7 @@
 #include "treatments/treatment_fields.hpp"
 
 namespace doyen {
-namespace {
+namespace recess {
 
 void add_choices(Record<Treatment>& all) {
   static const Record<Insert> insert = [] {
@@ -48,7 +48,7 @@ void ask(Asking& wood) {
              floor_depth(wood.cut), wood.below);
 }
 
-}  // namespace
+}  // namespace recess
 
 constinit const Look kRecess{
     .kind = Treatment::Kind::Recess,
@@ -63,9 +63,9 @@ constinit const Look kRecess{
     .upright = [](const Treatment&) { return true; },
     .floor_depth =
         [](const Treatment& t) { return t.insert.thickness > 0 ? t.insert.thickness + t.insert.cover : t.depth; },
-    .fields = add_choices,
-    .cut = cut,
-    .ask = ask,
+    .fields = recess::add_choices,
+    .cut = recess::cut,
+    .ask = recess::ask,
 };
 
 }  // namespace doyen
