@@ -14,6 +14,7 @@
 #include "problem.hpp"
 #include "stock/species.hpp"
 #include "treatments/suits.hpp"
+#include "wording/say.hpp"
 
 namespace doyen {
 namespace {
@@ -93,7 +94,7 @@ class Search {
         content_.words.push_back({part.id, part.role});
     }
     if (content_.words.empty() && content_.motif.empty())
-      throw bad_input("There is nothing to lay out yet: add lettering or a drawing first.");
+      throw bad_input(say("There is nothing to lay out yet: add lettering or a drawing first."));
     no_keep_outs_ = obstacles_.blank.keep_outs.empty() && obstacles_.items.empty();
     // Strokes are measured meanwhile.
     auto strokes = std::async(std::launch::async, [this, cancel] {
@@ -116,7 +117,8 @@ class Search {
       }
     }
     if (all.empty())
-      throw bad_input("The words do not fit: capitals would be under " + size_in_words(kLeastCap, job_.lengths) + ".");
+      throw bad_input(
+          say("The words do not fit: capitals would be under {0}.", size_in_words(kLeastCap, job_.lengths)));
     double largest = 0;
     for (const Fitted& one : all) largest = std::max(largest, one.size);
     for (Fitted& one : all) {
@@ -313,7 +315,7 @@ class Search {
     for (const Laid& laid : one.form->blocks)
       place(a.job, *laid.block, laid.size * one.size, one.at + laid.at * one.size);
     if (!stands(a.job, *one.setting)) return {};
-    say(a, one);
+    tell(a, one);
     return a;
   }
 
@@ -351,42 +353,42 @@ class Search {
     return true;
   }
 
-  void say(Arrangement& a, const Fitted& one) const {
+  void tell(Arrangement& a, const Fitted& one) const {
     const auto size = [&](double mm) { return size_in_words(mm, job_.lengths); };
     const auto number = [](double v, int digits) { return format_number(v, digits); };
-    a.sum.title = "How this arrangement comes about";
+    a.sum.title = say("How this arrangement comes about");
     if (!content_.words.empty()) {
-      a.reasons.push_back("Capitals " + size(one.size) +
-                          (one.least < 0.98 * one.size ? " high, the smallest line's " + size(one.least) : " high") +
-                          ".");
-      a.reasons.push_back("Read with ease from up to " +
-                          (job_.lengths.unit == Unit::Inch ? number(one.least * kReadFrom / 304.8, 0) + " ft"
-                                                           : number(one.least * kReadFrom / 1000, 1) + " m") +
-                          " away.");
+      a.reasons.push_back(
+          say("Capitals {0}{1}.", size(one.size),
+              (one.least < 0.98 * one.size ? say(" high, the smallest line's {0}", size(one.least)) : say(" high"))));
+      a.reasons.push_back(say("Read with ease from up to {0} away.",
+                              (job_.lengths.unit == Unit::Inch ? say("{0} ft", number(one.least * kReadFrom / 304.8, 0))
+                                                               : number(one.least * kReadFrom / 1000, 1) + " m")));
     }
     if (one.strokes < 0.999)
-      a.reasons.push_back(one.thinnest > 0 && one.thinnest < least_stroke_
-                              ? "Thinnest stroke " + depth_in_words(one.thinnest, job_.lengths) + ": it stays shallow."
-                              : "Narrowest gap " + depth_in_words(one.gap, job_.lengths) + ": it may crumble.");
-    if (one.faults < 0.999) a.reasons.push_back("Some letters lie across a glue line or sapwood.");
+      a.reasons.push_back(
+          one.thinnest > 0 && one.thinnest < least_stroke_
+              ? say("Thinnest stroke {0}: it stays shallow.", depth_in_words(one.thinnest, job_.lengths))
+              : say("Narrowest gap {0}: it may crumble.", depth_in_words(one.gap, job_.lengths)));
+    if (one.faults < 0.999) a.reasons.push_back(say("Some letters lie across a glue line or sapwood."));
     for (const Laid& laid : one.form->blocks) {
       const Item* item = job_.find(laid.block->ids.front());
       a.sum.lines.push_back("“" + item->piece.name + "”: " + number(laid.size, 2) + " × " + size(one.size) + " = " +
-                            size(laid.size * one.size) + (laid.block->words ? " cap height" : " high"));
+                            size(laid.size * one.size) + (laid.block->words ? say(" cap height") : say(" high")));
     }
-    a.sum.lines.push_back("White between lines: 0.55 of their mean cap height (common practice)");
-    a.sum.lines.push_back("White kept to the edge or border: " + size(one.setting->white));
-    a.sum.lines.push_back("Read with ease from 120 cap heights (common practice)");
-    const auto part = [&](const char* what, int weight, double share) {
+    a.sum.lines.push_back(say("White between lines: 0.55 of their mean cap height (common practice)"));
+    a.sum.lines.push_back(say("White kept to the edge or border: {0}", size(one.setting->white)));
+    a.sum.lines.push_back(say("Read with ease from 120 cap heights (common practice)"));
+    const auto part = [&](const std::string& what, int weight, double share) {
       a.sum.lines.push_back(std::string(what) + ": " + std::to_string(weight) + " × " + number(share, 2) + " = " +
                             number(weight * share, 1));
     };
-    part("Size, of the largest that any form comes to", 35, one.share);
-    part("White and wood, best where 40 % is covered", 15, one.fill);
-    part("Balance about the optical middle", 20, one.balance);
-    part("Strokes and gaps, of what carves well", 20, one.strokes);
-    part("Letters clear of glue lines and sapwood", 10, one.faults);
-    a.sum.result = "Merit " + number(100 * one.merit, 0) + " of 100";
+    part(say("Size, of the largest that any form comes to"), 35, one.share);
+    part(say("White and wood, best where 40 % is covered"), 15, one.fill);
+    part(say("Balance about the optical middle"), 20, one.balance);
+    part(say("Strokes and gaps, of what carves well"), 20, one.strokes);
+    part(say("Letters clear of glue lines and sapwood"), 10, one.faults);
+    a.sum.result = say("Merit {0} of 100", number(100 * one.merit, 0));
   }
 
   const Job& job_;
@@ -428,13 +430,13 @@ void propose(const Job& job, const Rack& rack, const ArrangeWish& wish, std::siz
       if (why.empty()) why = stop->text;
       return true;
     }
-    one.reasons.push_back("Takes " + format_duration(planned->seconds) + " at the machine.");
-    one.sum.lines.push_back("At the machine: " + format_duration(planned->seconds));
+    one.reasons.push_back(say("Takes {0} at the machine.", format_duration(planned->seconds)));
+    one.sum.lines.push_back(say("At the machine: {0}", format_duration(planned->seconds)));
     one.plan = std::move(planned);
     tell(std::move(one));
     return ++told < most;
   });
-  if (told == 0) throw bad_input("Every arrangement has something that stops it: " + why);
+  if (told == 0) throw bad_input(say("Every arrangement has something that stops it: {0}", why));
 }
 
 }  // namespace doyen

@@ -7,6 +7,7 @@
 
 #include "cancel.hpp"
 #include "geometry/hull.hpp"
+#include "wording/say.hpp"
 
 namespace doyen::arranging {
 namespace {
@@ -127,7 +128,7 @@ class FormMaker {
 
   std::vector<Form> all() {
     if (content_.words.empty()) {
-      out_.push_back(centred("In the middle", {Laid{blocks_.motif(), {}, 1}}));
+      out_.push_back(centred(say("In the middle"), {Laid{blocks_.motif(), {}, 1}}));
       return std::move(out_);
     }
     straight();
@@ -196,19 +197,20 @@ class FormMaker {
       for (std::size_t at = 0; at <= order.size(); ++at) {
         std::vector<Sized> all = order;
         all.insert(all.begin() + static_cast<std::ptrdiff_t>(at), Sized{blocks_.motif(), size});
-        stack(name + (at == 0              ? ", the motif at the back"
-                      : at == order.size() ? ", the motif at the front"
-                                           : ", the motif between"),
+        stack(name + (at == 0              ? say(", the motif at the back")
+                      : at == order.size() ? say(", the motif at the front")
+                                           : say(", the motif between")),
               all, left);
       }
     }
   }
 
   void straight() {
-    const char* const name = count() > 1 ? "Lines one under another" : "One straight line";
+    const std::string name = count() > 1 ? say("Lines one under another") : say("One straight line");
     with_motif(name, lines(0, count()));
-    with_motif(count() > 1 ? "Widely spaced lines" : "One widely spaced line", lines(0, count(), 20));
-    with_motif(count() > 1 ? "Lines set to the left" : "One line set to the left", lines(0, count(), 0, true), true);
+    with_motif(count() > 1 ? say("Widely spaced lines") : say("One widely spaced line"), lines(0, count(), 20));
+    with_motif(count() > 1 ? say("Lines set to the left") : say("One line set to the left"), lines(0, count(), 0, true),
+               true);
   }
 
   // Every line as wide as the main one, none higher than one that matters more.
@@ -225,7 +227,7 @@ class FormMaker {
   void one_width() {
     if (count() < 2) return;
     const std::vector<Sized> sized = of_one_width();
-    if (!sized.empty()) with_motif("Lines of one width", sized);
+    if (!sized.empty()) with_motif(say("Lines of one width"), sized);
   }
 
   // `span`: degrees of the circle that the words take.
@@ -242,13 +244,13 @@ class FormMaker {
       const Sized first{bent(0, span, false), size_of(0)};
       rest.insert(rest.begin(), first);
       if (!has_motif()) {
-        stack(count() > 1 ? "The first line in an arch" : "One line in an arch", rest);
+        stack(count() > 1 ? say("The first line in an arch") : say("One line in an arch"), rest);
         continue;
       }
       for (const double size : {1.6, 2.6, 4.0}) {
         std::vector<Sized> all = rest;
         all.insert(all.begin() + 1, {blocks_.motif(), size});
-        stack("In an arch over the motif", all);
+        stack(say("In an arch over the motif"), all);
       }
     }
   }
@@ -260,12 +262,12 @@ class FormMaker {
           std::vector<Sized> with = all;
           with.push_back({blocks_.motif(), size});
           with.push_back({bent(count() - 1, span, true), size_of(count() - 1)});
-          stack("In a bowl under the motif", with);
+          stack(say("In a bowl under the motif"), with);
         }
         continue;
       }
       all.push_back({bent(count() - 1, span, true), size_of(count() - 1)});
-      stack(count() > 1 ? "The last line in a bowl" : "One line in a bowl", all);
+      stack(count() > 1 ? say("The last line in a bowl") : say("One line in a bowl"), all);
     }
   }
   void arch_and_bowl() {
@@ -276,7 +278,7 @@ class FormMaker {
         if (size > 0) all.insert(all.begin(), {blocks_.motif(), size});
         all.insert(all.begin(), {bent(0, span, false), size_of(0)});
         all.push_back({bent(count() - 1, span, true), size_of(count() - 1)});
-        stack("Between an arch and a bowl", all);
+        stack(say("Between an arch and a bowl"), all);
       }
     }
   }
@@ -305,7 +307,7 @@ class FormMaker {
     std::vector<Laid> all{{top, {0, top->radius * first}, first}};
     add_at(all, std::move(within), box.empty() ? Point{} : box.centre() * -1);
     all.push_back({bottom, {0, bottom->radius * last}, last});
-    Form form{"In a ring", std::move(all)};
+    Form form{say("In a ring"), std::move(all)};
     form.round = true;
     out_.push_back(std::move(form));
   }
@@ -314,12 +316,12 @@ class FormMaker {
   void beside() {
     if (!has_motif()) return;
     for (const bool at_left : {true, false}) {
-      beside(lines(0, count(), 0, at_left), at_left, at_left, "Beside the motif");
+      beside(lines(0, count(), 0, at_left), at_left, at_left, say("Beside the motif"));
       if (count() > 1) {
-        beside(of_one_width(), at_left, false, "Of one width beside the motif");
+        beside(of_one_width(), at_left, false, say("Of one width beside the motif"));
         std::vector<Sized> arched = lines(1, count());
         arched.insert(arched.begin(), {bent(0, 60, false), size_of(0)});
-        beside(arched, at_left, false, "In an arch beside the motif");
+        beside(arched, at_left, false, say("In an arch beside the motif"));
       }
     }
     if (count() > 1) on_both_sides();
@@ -338,7 +340,8 @@ class FormMaker {
                          box.centre().y - motif.centre().y * high},
                         high};
       words.insert(at_left ? words.begin() : words.end(), beside);
-      out_.push_back(centred(name + (at_left ? ", which stands left" : ", which stands right"), std::move(words)));
+      out_.push_back(
+          centred(name + (at_left ? say(", which stands left") : say(", which stands right")), std::move(words)));
     }
   }
   // The first line left of the motif, all others right of it.
@@ -354,7 +357,7 @@ class FormMaker {
     all.push_back({blocks_.motif(), middle, high});
     add_at(all, std::move(others),
            {middle.x + motif.right * high + kBeside - second.left, first.centre().y - second.centre().y});
-    out_.push_back(centred("On both sides of the motif", std::move(all)));
+    out_.push_back(centred(say("On both sides of the motif"), std::move(all)));
   }
   // One of two motifs at either side.
   void between() {
@@ -367,7 +370,7 @@ class FormMaker {
     std::vector<Laid> all{{left, {box.left - kBeside - left->box.right * high, box.centre().y}, high}};
     add_at(all, std::move(words), {});
     all.push_back({right, {box.right + kBeside - right->box.left * high, box.centre().y}, high});
-    out_.push_back(centred("Between both motifs", std::move(all)));
+    out_.push_back(centred(say("Between both motifs"), std::move(all)));
   }
 
   const Content& content_;

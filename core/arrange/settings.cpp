@@ -6,6 +6,7 @@
 #include "geometry/hull.hpp"
 #include "problem.hpp"
 #include "treatments/start.hpp"
+#include "wording/say.hpp"
 
 namespace doyen::arranging {
 namespace {
@@ -83,9 +84,9 @@ class SettingMaker {
       }
     }
     if (out.empty())
-      throw bad_input("The board leaves no room inside its margin of " +
-                      size_in_words(job_.blank.margin, job_.lengths) +
-                      "; make the margin or the outline's distance smaller.");
+      throw bad_input(
+          say("The board leaves no room inside its margin of {0}; make the margin or the outline's distance smaller.",
+              size_in_words(job_.blank.margin, job_.lengths)));
     return out;
   }
 
@@ -105,10 +106,11 @@ class SettingMaker {
 
   [[nodiscard]] std::vector<Shapes> outlines() const {
     if (!reshaped()) return {{}};
-    std::vector<Shapes> all{{Kind::Rectangle, "rounded plate"}, {Kind::Ellipse, "oval"}, {Kind::ArchTop, "arch top"}};
+    std::vector<Shapes> all{
+        {Kind::Rectangle, say("rounded plate")}, {Kind::Ellipse, "oval"}, {Kind::ArchTop, say("arch top")}};
     const double w = job_.blank.width, h = job_.blank.height;
     if (h > 0.6 * w) all.push_back({Kind::Shield, "shield"});
-    if (w > 2.5 * h) all.push_back({Kind::Ribbon, "strip with notched ends"});
+    if (w > 2.5 * h) all.push_back({Kind::Ribbon, say("strip with notched ends")});
     return all;
   }
   [[nodiscard]] std::vector<std::optional<Corners>> borders() const {
@@ -118,7 +120,7 @@ class SettingMaker {
   }
 
   // The piece of that id, or a new one of that look.
-  Item& piece_of(Job& job, const std::string& id, const char* name, Treatment::Kind look) const {
+  Item& piece_of(Job& job, const std::string& id, const std::string& name, Treatment::Kind look) const {
     if (Item* there = job.find(id)) return *there;
     Item item;
     item.piece.id = job.fresh_id("shape");
@@ -136,7 +138,7 @@ class SettingMaker {
 
   std::string cut_out(Setting& one, const Shapes& shape) const {
     const PlainShape* was = shape_of(outline_);
-    Item& item = piece_of(one.job, outline_, "Outline", Treatment::Kind::CutOut);
+    Item& item = piece_of(one.job, outline_, say("Outline"), Treatment::Kind::CutOut);
     PlainShape s = was == nullptr ? PlainShape{} : *was;
     // The bit runs round it, on the board, and leaves a frame that holds.
     const double inset = std::max(job_.blank.margin, 0.5 * least_ * kWhite) + through_bit(item.cut);
@@ -145,7 +147,7 @@ class SettingMaker {
     s.from_edge.reset();
     s.width = job_.blank.width - 2 * inset;
     s.height = job_.blank.height - 2 * inset;
-    if (s.width < 5 || s.height < 5) throw bad_input("no room");
+    if (s.width < 5 || s.height < 5) throw bad_input(say("no room"));
     if (s.kind == Kind::Shield) s.width = std::min(s.width, 0.95 * s.height);
     if (s.kind == Kind::ArchTop) s.rise = std::min(s.width / 2, s.height) * 0.4;
     if (s.kind == Kind::Rectangle && s.corner_radius <= 0) s.corner_radius = round_to_unit(least_ / 10, job_);
@@ -157,7 +159,7 @@ class SettingMaker {
 
   void frame_board(Setting& one, Corners corners) const {
     const PlainShape* was = shape_of(border_);
-    Item& item = piece_of(one.job, border_, "Border", Treatment::Kind::Incise);
+    Item& item = piece_of(one.job, border_, say("Border"), Treatment::Kind::Incise);
     PlainShape s = was == nullptr ? PlainShape{} : *was;
     s.kind = job_.blank.form == BlankForm::Rectangle ? Kind::Rectangle : Kind::Ellipse;
     s.shares_of.clear();
@@ -167,7 +169,7 @@ class SettingMaker {
     s.from_edge = std::max(job_.blank.margin, s.from_edge.value_or(0));
     s.width = job_.blank.width - 2 * *s.from_edge;
     s.height = job_.blank.height - 2 * *s.from_edge;
-    if (std::min(s.width, s.height) < 8 * s.band) throw bad_input("no room");
+    if (std::min(s.width, s.height) < 8 * s.band) throw bad_input(say("no room"));
     item.piece.what = s;
     item.piece.at = job_.blank.box().centre();
     item.piece.turn = 0;
@@ -176,7 +178,7 @@ class SettingMaker {
   }
   // Evenly inside the outline, whatever its form; it follows it.
   void frame_outline(Setting& one, const std::string& outline) const {
-    Item& item = piece_of(one.job, border_, "Border", Treatment::Kind::Incise);
+    Item& item = piece_of(one.job, border_, say("Border"), Treatment::Kind::Incise);
     Derived d;
     d.how = Derived::How::Grow;
     d.from = {outline};
@@ -217,8 +219,8 @@ class SettingMaker {
         frame_board(one, *corners);
       else
         frame_outline(one, outline);
-      const std::string border = *corners == Corners::Scooped   ? "border with scooped corners"
-                                 : *corners == Corners::Clipped ? "border with clipped corners"
+      const std::string border = *corners == Corners::Scooped   ? say("border with scooped corners")
+                                 : *corners == Corners::Clipped ? say("border with clipped corners")
                                                                 : "border";
       one.frame += (one.frame.empty() ? "" : ", ") + border;
     }

@@ -4,6 +4,7 @@
 #include <set>
 
 #include "problem.hpp"
+#include "wording/say.hpp"
 
 namespace doyen {
 namespace {
@@ -76,8 +77,8 @@ class Reporter {
     if (at.size() > kMostPlaces) at.resize(kMostPlaces);
     found_.push_back({code, std::move(text), std::move(at), {{std::move(remedy), std::move(mend)}}});
   }
-  static std::string times(std::size_t n, const char* one, const char* many) {
-    return n == 1 ? std::string("One ") + one : std::to_string(n) + " " + many;
+  static std::string times(std::size_t n, const std::string& one, const std::string& many) {
+    return n == 1 ? say("One ") + one : std::to_string(n) + " " + many;
   }
 
   // Leaves parts out by their places in the list; the original data stays.
@@ -116,9 +117,9 @@ class Reporter {
     if (at.empty()) return;
     const double page = limits_.join / drawing_.scale;
     add("open-ends",
-        times(at.size(), "pair of open ends lies", "pairs of open ends lie") + " within " + show_(limits_.join) +
-            " of each other.",
-        at, "Join them", [page](Drawing& d) { join_ends(d, page); });
+        say("{0} within {1} of each other.",
+            times(at.size(), say("pair of open ends lies"), say("pairs of open ends lie")), show_(limits_.join)),
+        at, say("Join them"), [page](Drawing& d) { join_ends(d, page); });
   }
 
   // Chains lines whose ends are nearer than `near` on the page; what closes becomes a filled outline.
@@ -194,8 +195,8 @@ class Reporter {
       }
     }
     if (!extra.empty())
-      add("doubled", times(extra.size(), "outline lies", "outlines lie") + " exactly on another.", at,
-          "Keep one of each", leave_out(extra));
+      add("doubled", say("{0} exactly on another.", times(extra.size(), say("outline lies"), say("outlines lie"))), at,
+          say("Keep one of each"), leave_out(extra));
   }
 
   void hidden() {
@@ -218,10 +219,10 @@ class Reporter {
     }
     if (under.empty()) return;
     add("hidden",
-        times(under.size(), "part lies", "parts lie") +
-            " wholly inside another filled part and change nothing in the wood.",
-        at, "Leave them out", leave_out(under));
-    found_.back().mends.push_back({"Make holes of them", [under](Drawing& d) { make_holes(d, under); }});
+        say("{0} wholly inside another filled part and change nothing in the wood.",
+            times(under.size(), say("part lies"), say("parts lie"))),
+        at, say("Leave them out"), leave_out(under));
+    found_.back().mends.push_back({say("Make holes of them"), [under](Drawing& d) { make_holes(d, under); }});
   }
 
   // Parts drawn one on another as ink and paper: each of `inner` joins the smallest filled part round it, under the
@@ -283,9 +284,9 @@ class Reporter {
     }
     if (wrong.empty()) return;
     add("nesting",
-        times(at.size(), "inner outline runs", "inner outlines run") +
-            " the same way as the one round it, so that its inside is carved and not left standing.",
-        at, "Make them holes", [wrong](Drawing& d) {
+        say("{0} the same way as the one round it, so that its inside is carved and not left standing.",
+            times(at.size(), say("inner outline runs"), say("inner outlines run"))),
+        at, say("Make them holes"), [wrong](Drawing& d) {
           for (const std::size_t i : wrong) {
             if (i < d.parts.size()) d.parts.edit()[i].even_odd = true;
           }
@@ -301,8 +302,8 @@ class Reporter {
       at.push_back(laid.box.centre());
     }
     if (!off.empty() && off.size() < laid_.size())
-      add("off-board", times(off.size(), "stray part lies", "stray parts lie") + " beside the board.", at,
-          "Leave them out", leave_out(off));
+      add("off-board", say("{0} beside the board.", times(off.size(), say("stray part lies"), say("stray parts lie"))),
+          at, say("Leave them out"), leave_out(off));
   }
 
   void small_parts() {
@@ -320,13 +321,14 @@ class Reporter {
     }
     if (!specks.empty() && specks.size() < laid_.size())
       add("specks",
-          times(specks.size(), "speck is", "specks are") + " smaller than " +
-              std::to_string(static_cast<int>(limits_.speck)) + " mm².",
-          speck_at, "Drop them", leave_out(specks));
+          say("{0} smaller than {1} mm².", times(specks.size(), say("speck is"), say("specks are")),
+              std::to_string(static_cast<int>(limits_.speck))),
+          speck_at, say("Drop them"), leave_out(specks));
     if (!hairs.empty())
       add("hairlines",
-          times(hairs.size(), "part is", "parts are") + " thinner than " + show_(limits_.hairline) + " all along.",
-          hair_at, "Leave them out", leave_out(hairs));
+          say("{0} thinner than {1} all along.", times(hairs.size(), say("part is"), say("parts are")),
+              show_(limits_.hairline)),
+          hair_at, say("Leave them out"), leave_out(hairs));
   }
 
   void crossings() {
@@ -342,9 +344,9 @@ class Reporter {
     }
     if (at.empty()) return;
     add("crossings",
-        times(at.size(), "pair of outlines overlaps", "pairs of outlines overlap") +
-            "; they are carved as one, and can be joined for good.",
-        at, "Join them into one", [](Drawing& d) {
+        say("{0}; they are carved as one, and can be joined for good.",
+            times(at.size(), say("pair of outlines overlaps"), say("pairs of outlines overlap"))),
+        at, say("Join them into one"), [](Drawing& d) {
           Drawing flat = d;
           flat.scale = 1;
           flat.mirrored = false;
@@ -376,21 +378,20 @@ class Reporter {
       thin.islands.insert(thin.islands.end(), less.islands.begin(), less.islands.end());
     }
     if (points_ < 200 || after > points_ * 3 / 4) return;
-    std::string feeds = ", and the machine could keep its feed";
+    std::string feeds = say(", and the machine could keep its feed");
     if (feed_) {
       const ReachedFeed was = feed_(as_is), now = feed_(thin);
       if (now.reached < 0.98 * was.reached) return;  // corners that were curves: what is needless helps, too
       const auto number = [](double v) { return std::to_string(std::lround(v)); };
-      const std::string of = " of the " + number(now.asked) + " mm/min asked for";
-      feeds = now.reached > 1.02 * was.reached ? ", and the feed along them would rise from " + number(was.reached) +
-                                                     " to " + number(now.reached) + of
-                                               : "; the feed along them stays at " + number(was.reached) + of;
+      const std::string of = say(" of the {0} mm/min asked for", number(now.asked));
+      feeds = now.reached > 1.02 * was.reached ? say(", and the feed along them would rise from {0} to {1}{2}",
+                                                     number(was.reached), number(now.reached), of)
+                                               : say("; the feed along them stays at {0}{1}", number(was.reached), of);
     }
     const double page = limits_.thin / drawing_.scale;
     add("needless-points",
-        std::to_string(points_) + " points; thinned within " + show_(limits_.thin) + " there would be " +
-            std::to_string(after) + feeds + ".",
-        {piece_.at}, "Thin them", [page](Drawing& d) {
+        say("{0} points; thinned within {1} there would be {2}{3}.", points_, show_(limits_.thin), after, feeds),
+        {piece_.at}, say("Thin them"), [page](Drawing& d) {
           for (Drawing::Part& part : d.parts.edit()) {
             if (part.line || part.left_out) continue;
             Path path;

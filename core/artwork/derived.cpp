@@ -5,6 +5,7 @@
 #include "artwork/making.hpp"
 #include "measure/whole.hpp"
 #include "problem.hpp"
+#include "wording/say.hpp"
 
 namespace doyen::making {
 namespace {
@@ -96,7 +97,7 @@ Outlines along_a_way(const Derived& d, const Outlines& source, const Outlines& w
     line = way.region.islands.front().rings.front();
     line.push_back(line.front());
   }
-  if (line.size() < 2) throw bad_input("The piece to repeat along has no outline.");
+  if (line.size() < 2) throw bad_input(say("The piece to repeat along has no outline."));
   closed = distance(line.front(), line.back()) < 1e-6;
   double whole = 0;
   for (std::size_t i = 1; i < line.size(); ++i) whole += distance(line[i - 1], line[i]);
@@ -147,7 +148,7 @@ Outlines round_a_centre(const Derived& d, const Outlines& source) {
 
 Outlines in_a_grid(const Derived& d, const Outlines& source) {
   const int columns = std::clamp(d.columns, 1, 500), rows = std::clamp(d.rows, 1, 500);
-  if (columns * rows > kMostCopies) throw bad_input("More than 2,000 copies are too many for one piece.");
+  if (columns * rows > kMostCopies) throw bad_input(say("More than 2,000 copies are too many for one piece."));
   check_copies(source, columns * rows);
   Outlines out;
   for (int r = 0; r < rows; ++r) {
@@ -161,7 +162,8 @@ Outlines in_a_grid(const Derived& d, const Outlines& source) {
 }  // namespace
 
 Outlines derived_outlines(const Derived& d, const Piece& piece, const Ask& ask) {
-  if (d.from.empty()) throw bad_input("“" + piece.name + "” is made from no other piece; choose what it is made from.");
+  if (d.from.empty())
+    throw bad_input(say("“{0}” is made from no other piece; choose what it is made from.", piece.name));
   Outlines first = ask(d.from.front());
   Outlines out;
   using How = Derived::How;
@@ -201,7 +203,7 @@ Outlines derived_outlines(const Derived& d, const Piece& piece, const Ask& ask) 
       out = linked(first, d);
       break;
     case How::Along:
-      if (d.from.size() < 2) throw bad_input("“" + piece.name + "” needs a second piece to be repeated along.");
+      if (d.from.size() < 2) throw bad_input(say("“{0}” needs a second piece to be repeated along.", piece.name));
       out = along_a_way(d, first, ask(d.from[1]));
       break;
   }

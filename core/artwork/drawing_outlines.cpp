@@ -7,6 +7,7 @@
 #include "geometry/polyline.hpp"
 #include "measure/length.hpp"
 #include "problem.hpp"
+#include "wording/say.hpp"
 
 namespace doyen::making {
 
@@ -141,9 +142,9 @@ Box drawing_box(const Drawing& drawing) {
 
 // From the page to the drawing's own origin, unturned.
 Transform own_place(const Drawing& drawing) {
-  if (!(drawing.scale > 1e-6 && drawing.scale < 1e6)) throw bad_input("The drawing's scale cannot be right.");
+  if (!(drawing.scale > 1e-6 && drawing.scale < 1e6)) throw bad_input(say("The drawing's scale cannot be right."));
   const Box box = drawing_box(drawing);
-  if (box.empty()) throw bad_input("The drawing “" + drawing.name + "” has no outlines.");
+  if (box.empty()) throw bad_input(say("The drawing “{0}” has no outlines.", drawing.name));
   const Point middle = box.centre();
   const double sx = drawing.mirrored ? -drawing.scale : drawing.scale;
   return Transform::move(-middle.x, -middle.y).then(Transform::scale(sx, -drawing.scale));

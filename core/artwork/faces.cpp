@@ -19,6 +19,7 @@
 #include "problem.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/data_folder.hpp"
+#include "wording/say.hpp"
 
 namespace doyen {
 namespace {
@@ -103,8 +104,8 @@ class OpenFace {
       return lib;
     }();
     if (FT_New_Face(library, file.path.c_str(), file.index, &face_) != 0 || !FT_IS_SCALABLE(face_)) {
-      throw bad_input("The face “" + name + "” in " + file.path +
-                      " cannot be read; a TrueType or OpenType outline face was expected.");
+      throw bad_input(say("The face “{0}” in {1} cannot be read; a TrueType or OpenType outline face was expected.",
+                          name, file.path));
     }
     hb_face_t* shaping = hb_ft_face_create_referenced(face_);
     hb_ = hb_font_create(shaping);
@@ -197,7 +198,7 @@ OpenFace& open_face(const FaceName& name) {
     const FaceFile* file = find_file(name);
     const std::string shown = name.family + " " + name.style;
     if (file == nullptr) {
-      throw bad_input("The face “" + shown + "” is not installed on this machine; choose another or install it.");
+      throw bad_input(say("The face “{0}” is not installed on this machine; choose another or install it.", shown));
     }
     slot = std::make_unique<OpenFace>(*file, shown);
   }
@@ -228,7 +229,8 @@ std::vector<InstalledFace> installed_faces() {
 bool face_installed(const FaceName& face) { return find_file(face) != nullptr; }
 
 ShapedLine shape_line(const FaceName& name, const std::string& words) {
-  if (words.size() > kMostLetters) throw bad_input("A line of lettering longer than 20,000 characters cannot be set.");
+  if (words.size() > kMostLetters)
+    throw bad_input(say("A line of lettering longer than 20,000 characters cannot be set."));
   OpenFace& face = open_face(name);
   const std::scoped_lock hold(face.lock);
   const std::unique_ptr<hb_buffer_t, decltype(&hb_buffer_destroy)> buffer(hb_buffer_create(), hb_buffer_destroy);

@@ -5,6 +5,7 @@
 #include "artwork/making.hpp"
 #include "artwork/single_line_faces.hpp"
 #include "problem.hpp"
+#include "wording/say.hpp"
 
 namespace doyen::making {
 namespace {
@@ -77,7 +78,7 @@ using Course = std::function<Stand(double along, double down)>;
 Course arc_course(double radius, bool below) {
   return [=](double along, double down) {
     const double r = below ? radius + down : radius - down;
-    if (r < 0.5) throw bad_input("The arc is too small for so many lines; give it a larger radius.");
+    if (r < 0.5) throw bad_input(say("The arc is too small for so many lines; give it a larger radius."));
     const double a = along / r;
     const Point at =
         below ? Point{r * std::sin(a), radius - r * std::cos(a)} : Point{r * std::sin(a), r * std::cos(a) - radius};
@@ -103,7 +104,7 @@ Course piece_course(const Outlines& way, double start) {
     std::reverse(line.begin(), line.end());
     if (!line.empty()) line.push_back(line.front());
   }
-  if (line.size() < 2) throw bad_input("The piece that the words follow has no outline.");
+  if (line.size() < 2) throw bad_input(say("The piece that the words follow has no outline."));
   closed = distance(line.front(), line.back()) < 1e-6;
   std::vector<double> run{0};
   for (std::size_t i = 1; i < line.size(); ++i) run.push_back(run.back() + distance(line[i - 1], line[i]));
@@ -160,12 +161,12 @@ SetWords set_straight_or_along(const Lettering& l, const Course& course) {
 
 SetWords words_or_kept(const Lettering& l, const Ask& ask) {
   if (is_single_line(l.face) || face_installed(l.face)) return set_words(l, ask);
-  const std::string missing = "The face “" + l.face.family + " " + l.face.style + "” is not installed";
+  const std::string missing = say("The face “{0} {1}” is not installed", l.face.family, l.face.style);
   if (l.kept.data.empty() || l.kept.key != lettering_key(l)) {
-    throw bad_input(missing + ", and no outlines of these words were kept; choose another face.");
+    throw bad_input(say("{0}, and no outlines of these words were kept; choose another face.", missing));
   }
   SetWords out;
-  out.notice = missing + "; the outlines kept in the job are used until the words are edited.";
+  out.notice = say("{0}; the outlines kept in the job are used until the words are edited.", missing);
   out.glyphs.push_back({parse_path(l.kept.data.get()), {}, 0, l.words});
   return out;
 }
@@ -231,7 +232,8 @@ Lettering fitted(const Lettering& l, const Region& room, Point& at) {
   };
   double low = 0.002, high = std::max(bounds(room).width() / box.width(), bounds(room).height() / box.height());
   if (!fits(low))
-    throw bad_input("There is no room for the words inside the piece they should fit; the margin may be too wide.");
+    throw bad_input(
+        say("There is no room for the words inside the piece they should fit; the margin may be too wide."));
   while (high / low > 1.002) {
     const double half = std::sqrt(low * high);
     (fits(half) ? low : high) = half;
@@ -244,8 +246,8 @@ Lettering fitted(const Lettering& l, const Region& room, Point& at) {
 }  // namespace
 
 SetWords set_words(const Lettering& l, const Ask& ask) {
-  if (!l.fit_width) check_size(l.cap_height, "The cap height");
-  if (l.fit_width) check_size(l.width, "The lettering's width");
+  if (!l.fit_width) check_size(l.cap_height, say("The cap height"));
+  if (l.fit_width) check_size(l.width, say("The lettering's width"));
   if (!l.along.empty()) return set_straight_or_along(l, piece_course(ask(l.along), l.along_start));
   if (l.arc_radius > 0) return set_straight_or_along(l, arc_course(l.arc_radius, l.arc_below));
   return set_straight_or_along(l, nullptr);
@@ -262,7 +264,7 @@ Outlines lettering_outlines(const Lettering& l, const Transform& turn, Point at,
   } else {
     set = words_or_kept(l, ask);
   }
-  if (!(l.thicken >= 0 && l.thicken < 1000)) throw bad_input("The strokes' thickening cannot be right.");
+  if (!(l.thicken >= 0 && l.thicken < 1000)) throw bad_input(say("The strokes' thickening cannot be right."));
   Outlines out = placed(set, turn, shift, l.stroke);
   if (l.thicken > 0) out.region = grow(out.region, l.thicken);
   out.missing = std::move(set.missing);

@@ -4,6 +4,7 @@
 
 #include "artwork/making.hpp"
 #include "problem.hpp"
+#include "wording/say.hpp"
 
 namespace doyen::making {
 namespace {
@@ -82,10 +83,10 @@ Region with_bridges(const Region& region, const std::vector<Derived::Bridge>& br
 }  // namespace
 
 Outlines linked(const Outlines& source, const Derived& d) {
-  if (source.region.empty()) throw bad_input("Single lines cannot be linked; give them a width first.");
+  if (source.region.empty()) throw bad_input(say("Single lines cannot be linked; give them a width first."));
   if (source.region.islands.size() > kMostIslands)
-    throw bad_input("More than 2,000 loose parts are too many to link; clean the drawing up first.");
-  check_size(d.bridge, "A bridge's width");
+    throw bad_input(say("More than 2,000 loose parts are too many to link; clean the drawing up first."));
+  check_size(d.bridge, say("A bridge's width"));
   Outlines out = source;
   const Point middle = bounds(source).centre();
   for (const Derived::Bridge& b : d.bridges) out.bridges.push_back({b.from + middle, b.to + middle});

@@ -6,7 +6,7 @@
 namespace doyen::making {
 
 // Throws Problem{BadInput} for a size under 0.1 mm or over 20 m.
-void check_size(double mm, const char* what);
+void check_size(double mm, const std::string& what);
 
 // Gives another piece's outlines; throws Problem{BadInput} when there is none of that id or pieces make each other.
 using Ask = std::function<Outlines(const std::string& id)>;

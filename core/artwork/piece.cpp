@@ -8,6 +8,7 @@
 #include "artwork/making.hpp"
 #include "measure/length.hpp"
 #include "problem.hpp"
+#include "wording/say.hpp"
 
 namespace doyen {
 namespace {
@@ -19,7 +20,7 @@ class Maker {
 
   Outlines make(const Piece& piece) {
     if (!std::isfinite(piece.at.x) || !std::isfinite(piece.at.y) || !std::isfinite(piece.turn)) {
-      throw bad_input("“" + piece.name + "” has a place that is not a number.");
+      throw bad_input(say("“{0}” has a place that is not a number.", piece.name));
     }
     const Transform turn = Transform::turn(piece.turn);
     const Point at{snap_to_grid(piece.at.x), snap_to_grid(piece.at.y)};
@@ -30,7 +31,7 @@ class Maker {
     if (const auto* shape = std::get_if<PlainShape>(&piece.what)) {
       if (shape->shares_of.empty()) return making::shape_outlines(*shape, place);
       const Box base = bounds(ask(shape->shares_of));
-      if (base.empty()) throw bad_input("“" + piece.name + "” is a share of a piece that has no size.");
+      if (base.empty()) throw bad_input(say("“{0}” is a share of a piece that has no size.", piece.name));
       const double h = base.height();
       const Point corner{base.left, base.bottom};
       return making::shape_outlines(
@@ -46,10 +47,10 @@ class Maker {
   Outlines ask_for(const std::string& id, const Piece& asking) {
     const Piece* piece = source_ ? source_(id) : nullptr;
     if (piece == nullptr)
-      throw bad_input("“" + asking.name + "” is made from the piece “" + id + "”, which is not there any more.");
+      throw bad_input(say("“{0}” is made from the piece “{1}”, which is not there any more.", asking.name, id));
     if (std::find(open_.begin(), open_.end(), id) != open_.end() || id == asking.id || open_.size() > 40)
-      throw bad_input("“" + asking.name + "” and “" + piece->name +
-                      "” are made from each other; one must stand by itself.");
+      throw bad_input(
+          say("“{0}” and “{1}” are made from each other; one must stand by itself.", asking.name, piece->name));
     if (const auto known = made_.find(id); known != made_.end()) return known->second;
     open_.push_back(asking.id);
     Outlines found = make(*piece);
@@ -72,9 +73,9 @@ PlainShape of_share(PlainShape shape, double mm) {
   return shape;
 }
 
-void check_size(double mm, const char* what) {
+void check_size(double mm, const std::string& what) {
   if (!(mm >= 0.1 && mm <= 20'000.0)) {
-    throw bad_input(std::string(what) + " must lie between 0.1 mm and 20 m, not " + format_number(mm, 3) + " mm.");
+    throw bad_input(say("{0} must lie between 0.1 mm and 20 m, not {1} mm.", what, format_number(mm, 3)));
   }
 }
 
@@ -133,9 +134,9 @@ void set_shares(Piece& piece, const std::string& of, const PieceSource& source) 
   if (shape == nullptr || shape->shares_of == of) return;
   const auto base = [&](const std::string& id) {
     const Piece* other = source ? source(id) : nullptr;
-    if (other == nullptr) throw bad_input("The piece “" + id + "” is not there any more.");
+    if (other == nullptr) throw bad_input(say("The piece “{0}” is not there any more.", id));
     const Box box = bounds(outlines_of(*other, source));
-    if (box.height() <= 0) throw bad_input("“" + other->name + "” has no height to take shares of.");
+    if (box.height() <= 0) throw bad_input(say("“{0}” has no height to take shares of.", other->name));
     return box;
   };
   if (!shape->shares_of.empty()) {
@@ -225,7 +226,7 @@ void draw_shape(Piece& piece) {
   const auto* shape = std::get_if<PlainShape>(&piece.what);
   if (shape == nullptr) return;
   if (!shape->shares_of.empty())
-    throw bad_input("“" + piece.name + "” is sized in shares of another piece; give it lengths of its own first.");
+    throw bad_input(say("“{0}” is sized in shares of another piece; give it lengths of its own first.", piece.name));
   const bool line = shape->kind == PlainShape::Kind::Line || shape->kind == PlainShape::Kind::Arc;
   Drawing d;
   d.name = piece.name;
@@ -312,7 +313,7 @@ std::string name_of_words(const std::string& words) {
     while (end > 0 && (static_cast<unsigned char>(name[end]) & 0xC0U) == 0x80U) --end;  // not within a letter (UTF-8)
     name = name.substr(0, end) + "…";
   }
-  return name.empty() ? "Lettering" : name;
+  return name.empty() ? say("Lettering") : name;
 }
 
 const char* kind_word(const Piece& piece) {

@@ -5,6 +5,7 @@
 #include "artwork/making.hpp"
 #include "measure/length.hpp"
 #include "problem.hpp"
+#include "wording/say.hpp"
 
 namespace doyen::making {
 namespace {
@@ -198,7 +199,7 @@ Path path_of(const PlainShape& s, double inset) {
 }  // namespace
 
 Outlines shape_outlines(const PlainShape& s, const Transform& place) {
-  check_size(s.width, s.kind == Kind::Line ? "The length" : "The width");
+  check_size(s.width, s.kind == Kind::Line ? say("The length") : say("The width"));
   Outlines out;
   if (s.kind == Kind::Line) {
     const Line2 line{place.apply({-s.width / 2, 0}), place.apply({s.width / 2, 0})};
@@ -208,7 +209,7 @@ Outlines shape_outlines(const PlainShape& s, const Transform& place) {
       out.lines = {line};
     return out;
   }
-  check_size(s.height, "The height");
+  check_size(s.height, say("The height"));
   if (s.kind == Kind::Arc) {
     const Path arc = transformed(arc_path(s.width, std::min(s.width, s.height)), place);
     const std::vector<Line2> lines = flatten(arc, kFlatness, false).open;

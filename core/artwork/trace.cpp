@@ -11,6 +11,7 @@
 #include "artwork/exif.hpp"
 #include "measure/length.hpp"
 #include "problem.hpp"
+#include "wording/say.hpp"
 
 namespace doyen {
 namespace {
@@ -31,8 +32,8 @@ void be_quiet() {
   (void)once;
 }
 
-PixPtr need(PIX* pix, const char* what) {
-  if (pix == nullptr) throw bad_input(std::string("The picture could not be ") + what + ".");
+PixPtr need(PIX* pix, const std::string& what) {
+  if (pix == nullptr) throw bad_input(say("The picture could not be ") + what + ".");
   return PixPtr(pix);
 }
 
@@ -41,8 +42,8 @@ PixPtr upright(PixPtr pix, int orientation) {
   // EXIF counts 5 to 8 as turned by quarters, the odd ones mirrored before.
   static constexpr int kQuarters[] = {0, 0, 0, 2, 2, 3, 1, 1, 3};
   static constexpr bool kMirrored[] = {false, false, true, false, true, true, false, true, false};
-  if (kMirrored[orientation]) pix = need(pixFlipLR(nullptr, pix.get()), "turned upright");
-  if (kQuarters[orientation] > 0) pix = need(pixRotateOrth(pix.get(), kQuarters[orientation]), "turned upright");
+  if (kMirrored[orientation]) pix = need(pixFlipLR(nullptr, pix.get()), say("turned upright"));
+  if (kQuarters[orientation] > 0) pix = need(pixRotateOrth(pix.get(), kQuarters[orientation]), say("turned upright"));
   return pix;
 }
 
@@ -64,7 +65,8 @@ PixPtr straightened_and_cropped(PIX* source, const TraceSettings& s) {
   const int right = static_cast<int>(w * std::clamp(s.crop_right, 0.0, 0.95)),
             bottom = static_cast<int>(h * std::clamp(s.crop_bottom, 0.0, 0.95));
   if (left + top + right + bottom == 0) return pix;
-  if (w - left - right < 2 || h - top - bottom < 2) throw bad_input("Nothing is left of the picture after cropping.");
+  if (w - left - right < 2 || h - top - bottom < 2)
+    throw bad_input(say("Nothing is left of the picture after cropping."));
   BOX* box = boxCreate(left, top, w - left - right, h - top - bottom);
   PixPtr cropped(pixClipRectangle(pix.get(), box, nullptr));
   boxDestroy(&box);
@@ -102,7 +104,7 @@ double automatic_cut(PIX* grey) {
 
 // One bit a pixel, 1 = ink, by brightness.
 PixPtr ink_by_brightness(PIX* colour, const TraceSettings& s, bool& uneven) {
-  PixPtr grey = need(pixConvertTo8(colour, 0), "turned grey");
+  PixPtr grey = need(pixConvertTo8(colour, 0), say("turned grey"));
   if (s.invert) pixInvert(grey.get(), grey.get());
   const int blur = static_cast<int>(std::lround(std::clamp(s.smoothness, 0.0, 20.0)));
   if (blur > 0 && pixGetWidth(grey.get()) > 2 * blur + 2 && pixGetHeight(grey.get()) > 2 * blur + 2) {
@@ -130,53 +132,56 @@ PixPtr ink_by_brightness(PIX* colour, const TraceSettings& s, bool& uneven) {
     }
   }
   const double cut = s.automatic ? automatic_cut(grey.get()) : s.cut;
-  return need(pixThresholdToBinary(grey.get(), static_cast<int>(std::clamp(cut, 1.0, 255.0))), "cut by brightness");
+  return need(pixThresholdToBinary(grey.get(), static_cast<int>(std::clamp(cut, 1.0, 255.0))),
+              say("cut by brightness"));
 }
 
-PixPtr ink_by_colour(PIX* colour, const TraceSettings& s, std::vector<std::uint32_t>& palette) {
-  PixPtr rgb = need(pixConvertTo32(colour), "read in colour");
-  const int blur = static_cast<int>(std::lround(std::clamp(s.smoothness, 0.0, 20.0)));
-  if (blur > 0 && pixGetWidth(rgb.get()) > 2 * blur + 2 && pixGetHeight(rgb.get()) > 2 * blur + 2)
-    rgb = need(pixBlockconv(rgb.get(), blur, blur), "smoothed");
-  const int wanted = std::clamp(s.colours, 2, 12);
-  // Octrees of few colours keep greys apart poorly, so more are taken and the nearest joined.
-  PixPtr reduced = need(pixOctreeQuantNumColors(rgb.get(), 64, 1), "reduced to few colours");
-  PIXCMAP* map = pixGetColormap(reduced.get());
-  if (map == nullptr) throw bad_input("The picture could not be reduced to few colours.");
-  const int found = pixcmapGetCount(map);
-  const int w = pixGetWidth(reduced.get()), h = pixGetHeight(reduced.get());
-  PixPtr eight = need(pixConvertTo8(reduced.get(), 1), "reduced to few colours");
-  map = pixGetColormap(eight.get());
-  struct Group {
-    double r = 0, g = 0, b = 0, n = 0;
-  };
-  std::vector<Group> groups(static_cast<std::size_t>(found));
-  std::vector<int> group_of(static_cast<std::size_t>(found));
-  std::vector<double> count(static_cast<std::size_t>(found), 0);
-  const auto index_at = [&](int x, int y) {
-    return static_cast<std::size_t>(GET_DATA_BYTE(pixGetData(eight.get()) + y * pixGetWpl(eight.get()), x));
-  };
+// The colours of a picture by the octree's index, and which of them were joined.
+struct ColourGroup {
+  double r = 0, g = 0, b = 0, n = 0;  // the mean colour, and how many pixels have it
+  [[nodiscard]] std::uint32_t argb() const {
+    return 0xFF000000U | (static_cast<std::uint32_t>(r) << 16) | (static_cast<std::uint32_t>(g) << 8) |
+           static_cast<std::uint32_t>(b);
+  }
+};
+struct ColourGroups {
+  std::vector<ColourGroup> groups;
+  std::vector<std::size_t> group_of;  // of each index
+  std::vector<std::size_t> alive;     // those that stand for themselves
+};
+
+std::size_t colour_index(PIX* eight, int x, int y) {
+  return static_cast<std::size_t>(GET_DATA_BYTE(pixGetData(eight) + y * pixGetWpl(eight), x));
+}
+
+ColourGroups counted_colours(PIX* eight, std::size_t found) {
+  std::vector<double> count(found, 0);
+  const int w = pixGetWidth(eight), h = pixGetHeight(eight);
   for (int y = 0; y < h; ++y) {
     for (int x = 0; x < w; ++x) {
-      if (index_at(x, y) < count.size()) ++count[index_at(x, y)];
+      if (const std::size_t index = colour_index(eight, x, y); index < found) ++count[index];
     }
   }
-  for (int i = 0; i < found; ++i) {
+  ColourGroups all;
+  for (std::size_t i = 0; i < found; ++i) {
     int r = 0, g = 0, b = 0;
-    pixcmapGetColor(map, i, &r, &g, &b);
-    groups[static_cast<std::size_t>(i)] = {static_cast<double>(r), static_cast<double>(g), static_cast<double>(b),
-                                           std::max(0.5, count[static_cast<std::size_t>(i)])};
-    group_of[static_cast<std::size_t>(i)] = i;
+    pixcmapGetColor(pixGetColormap(eight), static_cast<int>(i), &r, &g, &b);
+    all.groups.push_back(
+        {static_cast<double>(r), static_cast<double>(g), static_cast<double>(b), std::max(0.5, count[i])});
+    all.group_of.push_back(i);
+    all.alive.push_back(i);
   }
-  // Join the pair whose joining costs least (Ward's rule) until so many are left as were asked for.
-  std::vector<int> alive;
-  for (int i = 0; i < found; ++i) alive.push_back(i);
-  while (static_cast<int>(alive.size()) > wanted) {
+  return all;
+}
+
+// Joins the pair whose joining costs least (Ward's rule) until so many are left.
+void join_nearest(ColourGroups& all, std::size_t wanted) {
+  while (all.alive.size() > wanted) {
     double least = 1e300;
     std::size_t a = 0, b = 1;
-    for (std::size_t i = 0; i < alive.size(); ++i) {
-      for (std::size_t k = i + 1; k < alive.size(); ++k) {
-        const Group &p = groups[static_cast<std::size_t>(alive[i])], &q = groups[static_cast<std::size_t>(alive[k])];
+    for (std::size_t i = 0; i < all.alive.size(); ++i) {
+      for (std::size_t k = i + 1; k < all.alive.size(); ++k) {
+        const ColourGroup &p = all.groups[all.alive[i]], &q = all.groups[all.alive[k]];
         const double d = (p.r - q.r) * (p.r - q.r) + (p.g - q.g) * (p.g - q.g) + (p.b - q.b) * (p.b - q.b);
         const double cost = d * p.n * q.n / (p.n + q.n);
         if (cost < least) {
@@ -186,33 +191,46 @@ PixPtr ink_by_colour(PIX* colour, const TraceSettings& s, std::vector<std::uint3
         }
       }
     }
-    Group &p = groups[static_cast<std::size_t>(alive[a])], &q = groups[static_cast<std::size_t>(alive[b])];
+    ColourGroup& p = all.groups[all.alive[a]];
+    const ColourGroup& q = all.groups[all.alive[b]];
     const double n = p.n + q.n;
     p = {(p.r * p.n + q.r * q.n) / n, (p.g * p.n + q.g * q.n) / n, (p.b * p.n + q.b * q.n) / n, n};
-    for (int& g : group_of) {
-      if (g == alive[b]) g = alive[a];
-    }
-    alive.erase(alive.begin() + static_cast<std::ptrdiff_t>(b));
+    std::replace(all.group_of.begin(), all.group_of.end(), all.alive[b], all.alive[a]);
+    all.alive.erase(all.alive.begin() + static_cast<std::ptrdiff_t>(b));
   }
-  const auto argb = [&](int g) {
-    const Group& p = groups[static_cast<std::size_t>(g)];
-    return 0xFF000000U | (static_cast<std::uint32_t>(p.r) << 16) | (static_cast<std::uint32_t>(p.g) << 8) |
-           static_cast<std::uint32_t>(p.b);
-  };
-  std::sort(alive.begin(), alive.end(), [&](int a, int b) { return lightness(argb(a)) < lightness(argb(b)); });
-  for (const int g : alive) palette.push_back(argb(g));
+  std::sort(all.alive.begin(), all.alive.end(), [&](std::size_t a, std::size_t b) {
+    return lightness(all.groups[a].argb()) < lightness(all.groups[b].argb());
+  });
+}
+
+PixPtr ink_by_colour(PIX* colour, const TraceSettings& s, std::vector<std::uint32_t>& palette) {
+  PixPtr rgb = need(pixConvertTo32(colour), say("read in colour"));
+  const int blur = static_cast<int>(std::lround(std::clamp(s.smoothness, 0.0, 20.0)));
+  if (blur > 0 && pixGetWidth(rgb.get()) > 2 * blur + 2 && pixGetHeight(rgb.get()) > 2 * blur + 2)
+    rgb = need(pixBlockconv(rgb.get(), blur, blur), "smoothed");
+  // Octrees of few colours keep greys apart poorly, so more are taken and the nearest joined.
+  PixPtr reduced = need(pixOctreeQuantNumColors(rgb.get(), 64, 1), say("reduced to few colours"));
+  PIXCMAP* map = pixGetColormap(reduced.get());
+  if (map == nullptr) throw bad_input(say("The picture could not be reduced to few colours."));
+  const auto found = static_cast<std::size_t>(pixcmapGetCount(map));
+  PixPtr eight = need(pixConvertTo8(reduced.get(), 1), say("reduced to few colours"));
+  ColourGroups all = counted_colours(eight.get(), found);
+  join_nearest(all, static_cast<std::size_t>(std::clamp(s.colours, 2, 12)));
+  for (const std::size_t g : all.alive) palette.push_back(all.groups[g].argb());
   std::vector<int> picked = s.picked;
-  if (picked.empty()) picked.push_back(s.invert ? static_cast<int>(alive.size()) - 1 : 0);
-  std::vector<char> ink(static_cast<std::size_t>(found), 0);
-  for (int i = 0; i < found; ++i) {
-    const auto rank = std::find(alive.begin(), alive.end(), group_of[static_cast<std::size_t>(i)]) - alive.begin();
-    ink[static_cast<std::size_t>(i)] = std::find(picked.begin(), picked.end(), static_cast<int>(rank)) != picked.end();
+  if (picked.empty()) picked.push_back(s.invert ? static_cast<int>(all.alive.size()) - 1 : 0);
+  std::vector<char> ink(found, 0);
+  for (std::size_t i = 0; i < found; ++i) {
+    const auto rank = std::find(all.alive.begin(), all.alive.end(), all.group_of[i]) - all.alive.begin();
+    ink[i] = std::find(picked.begin(), picked.end(), static_cast<int>(rank)) != picked.end();
   }
+  const int w = pixGetWidth(eight.get()), h = pixGetHeight(eight.get());
   PixPtr out = need(pixCreate(w, h, 1), "made");
   for (int y = 0; y < h; ++y) {
     l_uint32* line = pixGetData(out.get()) + static_cast<std::ptrdiff_t>(y) * pixGetWpl(out.get());
     for (int x = 0; x < w; ++x) {
-      if (index_at(x, y) < ink.size() && ink[index_at(x, y)]) SET_DATA_BIT(line, x);
+      const std::size_t index = colour_index(eight.get(), x, y);
+      if (index < found && ink[index]) SET_DATA_BIT(line, x);
     }
   }
   return out;
@@ -263,7 +281,7 @@ std::unique_ptr<potrace_state_t, PotraceFree> run_potrace(const Ink& ink, const 
   params->opticurve = 1;
   params->opttolerance = 0.2 + 0.1 * std::clamp(s.smoothness, 0.0, 10.0);
   std::unique_ptr<potrace_state_t, PotraceFree> state(potrace_trace(params.get(), &bitmap));
-  if (!state || state->status != POTRACE_STATUS_OK) throw bad_input("The picture could not be traced.");
+  if (!state || state->status != POTRACE_STATUS_OK) throw bad_input(say("The picture could not be traced."));
   return state;
 }
 
@@ -299,17 +317,17 @@ TracePicture TracePicture::read(const std::string& bytes, const std::string& whe
   int format = 0, w = 0, h = 0, bits = 0, samples = 0, map = 0;
   if (bytes.size() < 8 || pixReadHeaderMem(data, bytes.size(), &format, &w, &h, &bits, &samples, &map) != 0 || w <= 0 ||
       h <= 0) {
-    throw bad_input(where + ": a PNG, JPEG, BMP or WebP picture was expected.");
+    throw bad_input(say("{0}: a PNG, JPEG, BMP or WebP picture was expected.", where));
   }
   if (static_cast<double>(w) * h > kMostPixels)
-    throw bad_input(where + ": the picture has " + format_number(static_cast<double>(w) * h / 1e6, 0) +
-                    " million pixels; at most 200 million are read.");
+    throw bad_input(say("{0}: the picture has {1} million pixels; at most 200 million are read.", where,
+                        format_number(static_cast<double>(w) * h / 1e6, 0)));
   PixPtr pix(pixReadMem(data, bytes.size()));
-  if (!pix) throw bad_input(where + ": the picture is damaged or cut off.");
+  if (!pix) throw bad_input(say("{0}: the picture is damaged or cut off.", where));
   if (pixGetColormap(pix.get()) != nullptr) pix = need(pixRemoveColormap(pix.get(), REMOVE_CMAP_BASED_ON_SRC), "read");
   if (pixGetDepth(pix.get()) == 16) pix = need(pixConvert16To8(pix.get(), L_MS_BYTE), "read");
   if (pixGetDepth(pix.get()) == 32 && pixGetSpp(pix.get()) == 4)
-    pix = need(pixAlphaBlendUniform(pix.get(), 0xFFFFFF00), "laid on white");
+    pix = need(pixAlphaBlendUniform(pix.get(), 0xFFFFFF00), say("laid on white"));
   if (pixGetDepth(pix.get()) < 8) pix = need(pixConvertTo8(pix.get(), 0), "read");
   pix = upright(std::move(pix), exif_orientation(bytes));
   auto held = std::make_unique<Held>();
@@ -318,7 +336,7 @@ TracePicture TracePicture::read(const std::string& bytes, const std::string& whe
     held->shrunk = std::sqrt(kMostTracedPixels / pixels);
     const auto k = static_cast<l_float32>(held->shrunk);
     const int xres = pixGetXRes(pix.get());
-    pix = need(pixScale(pix.get(), k, k), "made smaller");
+    pix = need(pixScale(pix.get(), k, k), say("made smaller"));
     pixSetXRes(pix.get(), static_cast<int>(std::lround(xres * held->shrunk)));
   }
   held->pix = std::move(pix);
@@ -334,7 +352,7 @@ std::string TracePicture::png() const {
   l_uint8* data = nullptr;
   std::size_t size = 0;
   if (pixWriteMemPng(&data, &size, held_->pix.get(), 0) != 0 || data == nullptr)
-    throw bad_input("The picture could not be kept in the job.");
+    throw bad_input(say("The picture could not be kept in the job."));
   std::string bytes(reinterpret_cast<const char*>(data), size);
   lept_free(data);
   return bytes;
@@ -372,13 +390,13 @@ Traced trace(const TracePicture& picture, const TraceSettings& settings, const C
     out.points += static_cast<std::size_t>(p->curve.n);
     if (out.points > kMostTracedPoints)
       throw bad_input(
-          "The picture falls into more than 400,000 curve points: drop larger specks, smooth it, or choose another "
-          "cut.");
+          say("The picture falls into more than 400,000 curve points: drop larger specks, smooth it, or choose another "
+              "cut."));
   }
   if (out.parts.empty())
     throw bad_input(
-        "Nothing is left to trace: the whole picture counts as paper. Move the brightness cut, or turn light into "
-        "ink.");
+        say("Nothing is left to trace: the whole picture counts as paper. Move the brightness cut, or turn light into "
+            "ink."));
   out.ink = std::move(ink.pixels);
   return out;
 }
@@ -406,7 +424,7 @@ std::string from_base64(const std::string& text) {
   for (const char c : text) {
     if (c == '=' || c == '\n' || c == '\r') continue;
     const char* at = c == 0 ? nullptr : std::strchr(kBase64, c);
-    if (at == nullptr) throw bad_input("Base64 text was expected, not “" + std::string(1, c) + "”.");
+    if (at == nullptr) throw bad_input(say("Base64 text was expected, not “{0}”.", std::string(1, c)));
     v = v << 6 | static_cast<std::uint32_t>(at - kBase64);
     bits += 6;
     if (bits >= 8) {

@@ -5,6 +5,7 @@
 #include <vector>
 
 #include "cutting/pass.hpp"
+#include "measure/id.hpp"
 #include "stock/turn_over.hpp"
 
 namespace doyen {
@@ -13,8 +14,8 @@ struct Operation {
   // In the order in which a piece's operations must happen, and in which a bit does those of all pieces.
   enum class Kind { Plane, Clear, Groove, Bevel, Drill, Slot, Pierce, Profile };
   Kind kind = Kind::Groove;
-  std::string piece;      // id
-  std::string bit;        // id
+  std::string piece;  // id
+  BitId bit;
   std::string treatment;  // its word
   double ground = 0;      // mm, z of the surface it starts from
   double depth = 0;       // mm below the ground, positive

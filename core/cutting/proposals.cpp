@@ -1,4 +1,5 @@
 #include "cutting/proposals.hpp"
+#include "wording/say.hpp"
 
 #include <algorithm>
 #include <map>
@@ -13,15 +14,16 @@ constexpr double kArcError = 0.01;  // mm, of the arcs that shares are reckoned 
 }  // namespace
 
 DirectionAdvice direction_for_floor(double depth, double diameter, bool clean_edge) {
-  if (!clean_edge) return {CutDirection::UpCut, "no edge to spare: up-cut, the chips come out"};
+  if (!clean_edge) return {CutDirection::UpCut, say("no edge to spare: up-cut, the chips come out")};
   if (depth <= 1.5 * diameter)
-    return {CutDirection::DownCut, "shallow, and its edge at the face should stay clean: down-cut"};
-  return {CutDirection::UpCut, "deeper than one and a half diameters: up-cut, or the chips stay in"};
+    return {CutDirection::DownCut, say("shallow, and its edge at the face should stay clean: down-cut")};
+  return {CutDirection::UpCut, say("deeper than one and a half diameters: up-cut, or the chips stay in")};
 }
 
 DirectionAdvice direction_for_through(const std::string& wood_class) {
-  if (wood_class == "sheet") return {CutDirection::Compression, "both faces of a sheet should stay clean: compression"};
-  return {CutDirection::UpCut, "right through: up-cut, or the chips stay in"};
+  if (wood_class == "sheet")
+    return {CutDirection::Compression, say("both faces of a sheet should stay clean: compression")};
+  return {CutDirection::UpCut, say("right through: up-cut, or the chips stay in")};
 }
 
 std::vector<ProposedBit> propose_clearing(const Region& floor, double depth, const AskedRack& rack,

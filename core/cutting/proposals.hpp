@@ -6,12 +6,13 @@
 
 #include "cancel.hpp"
 #include "geometry/region.hpp"
+#include "measure/id.hpp"
 #include "rack/asked_rack.hpp"
 
 namespace doyen {
 
 struct ProposedBit {
-  std::string bit;     // id
+  BitId bit;
   double reaches = 0;  // share of the floor that it and the larger ones reach
 };
 

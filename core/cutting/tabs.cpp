@@ -5,6 +5,7 @@
 #include <numbers>
 
 #include "geometry/polyline.hpp"
+#include "wording/say.hpp"
 
 namespace doyen {
 namespace {
@@ -95,10 +96,10 @@ std::string objection(const RingWalk& outer, const SlitWalk& slit, const TabPlac
                       double diameter) {
   const double total = outer.length(), along = place.along;
   const double half = length / 2;
-  if (total < 4 * (length + diameter)) return "the outline is too short for tabs of this length";
+  if (total < 4 * (length + diameter)) return say("the outline is too short for tabs of this length");
   const double turn = turning(outer, total, along, half + diameter / 2);
   // A curve of radius 2 D turns by (length + D) / (2 D) over the stretch that the tab needs.
-  if (turn > (length + diameter) / (2 * diameter)) return "the outline bends here by a radius under twice the bit";
+  if (turn > (length + diameter) / (2 * diameter)) return say("the outline bends here by a radius under twice the bit");
   Point before = outer.at(along - (half + diameter / 2) / total).along;
   double sharpest = 0;
   constexpr int kLooks = 40;
@@ -108,9 +109,9 @@ std::string objection(const RingWalk& outer, const SlitWalk& slit, const TabPlac
     sharpest = std::max(sharpest, std::abs(std::atan2(cross(before, now), dot(before, now))));
     before = now;
   }
-  if (sharpest > 20 * std::numbers::pi / 180) return "there is a corner here";
+  if (sharpest > 20 * std::numbers::pi / 180) return say("there is a corner here");
   if (slit.cuts(place.island, along, outer.at(along), length))
-    return "the slit on the other side of this narrow place cuts into it";
+    return say("the slit on the other side of this narrow place cuts into it");
   return {};
 }
 

@@ -18,6 +18,7 @@
 #include <vector>
 
 #include "json_reading.hpp"
+#include "measure/id.hpp"
 #include "shared.hpp"
 
 namespace doyen {
@@ -50,6 +51,10 @@ Json json_of(bool value);
 Json json_of(const std::string& value);
 Json json_of(const char* value);
 Json json_of(const std::vector<std::string>& value);
+template <typename Of>
+Json json_of(const std::vector<Id<Of>>& value) {
+  return json_of(std::vector<std::string>(value.begin(), value.end()));
+}
 
 // What copies share is read as it is, and filled as its own.
 template <typename T>

@@ -2,9 +2,11 @@
 
 #include <algorithm>
 #include <boost/polygon/voronoi.hpp>
+#include <optional>
 
 #include "measure/whole.hpp"
 #include "problem.hpp"
+#include "wording/say.hpp"
 
 namespace doyen {
 namespace {
@@ -70,6 +72,40 @@ Sites read_sites(const Island& island, std::int32_t left, std::int32_t bottom) {
   return s;
 }
 
+void fill(Diagram& diagram, const Sites& sites) {
+  boost::polygon::voronoi_builder<std::int32_t> builder;
+  for (std::size_t i = 0; i < sites.xs.size(); ++i) {
+    const auto j = static_cast<std::size_t>(sites.next[i]);
+    builder.insert_segment(sites.xs[i], sites.ys[i], sites.xs[j], sites.ys[j]);
+  }
+  builder.construct(&diagram);
+}
+
+// Radii at both ends of an edge of the diagram, in grid units; none where it lies outside the material.
+struct Radii {
+  double at0 = 0, at1 = 0;
+  bool wrong = false;  // both sides' outlines are not as far away: they cross
+};
+std::optional<Radii> radii_of(const Sites& sites, const Diagram::vertex_type& v0, const Diagram::vertex_type& v1,
+                              const Cell& near, const Cell& far) {
+  if (!near.contains_segment()) {
+    const std::size_t p = sites.point_of(near);
+    if (!sites.reflex(p)) return std::nullopt;
+    return Radii{std::hypot(v0.x() - sites.xs[p], v0.y() - sites.ys[p]),
+                 std::hypot(v1.x() - sites.xs[p], v1.y() - sites.ys[p])};
+  }
+  const Line& line = sites.lines[near.source_index()];
+  const double s0 = line.side(v0.x(), v0.y()), s1 = line.side(v1.x(), v1.y());
+  if ((std::abs(s0) > std::abs(s1) ? s0 : s1) <= 0) return std::nullopt;
+  Radii radii{std::max(0.0, s0), std::max(0.0, s1)};
+  if (far.contains_segment()) {
+    const Line& other = sites.lines[far.source_index()];
+    const double o = std::abs(s0) > std::abs(s1) ? other.side(v0.x(), v0.y()) : other.side(v1.x(), v1.y());
+    radii.wrong = std::abs(o - std::max(radii.at0, radii.at1)) > 20;
+  }
+  return radii;
+}
+
 }  // namespace
 
 std::vector<std::int32_t> island_key(const Island& island) {
@@ -95,15 +131,7 @@ MedialAxis medial_axis(const Island& island) {
   const std::size_t n = sites.xs.size();
 
   Diagram diagram;
-  {
-    boost::polygon::voronoi_builder<std::int32_t> builder;
-    for (std::size_t i = 0; i < n; ++i) {
-      const auto j = static_cast<std::size_t>(sites.next[i]);
-      builder.insert_segment(sites.xs[i], sites.ys[i], sites.xs[j], sites.ys[j]);
-    }
-    builder.construct(&diagram);
-  }
-
+  fill(diagram, sites);
   MedialAxis axis;
   axis.origin = {left * kGrid, bottom * kGrid};
   axis.next = sites.next;
@@ -124,7 +152,7 @@ MedialAxis medial_axis(const Island& island) {
 
   axis.vertices.reserve(2 * n);
   axis.edges.reserve(2 * n);
-  std::size_t wrong = 0;
+  bool wrong = false;
   const auto& edges = diagram.edges();
   for (std::size_t e = 0; e + 1 < edges.size(); e += 2) {  // twins stand side by side
     const auto& edge = edges[e];
@@ -135,31 +163,15 @@ MedialAxis medial_axis(const Island& island) {
     const Cell* cells[2] = {edge.cell(), edges[e + 1].cell()};
     if (!cells[0]->contains_segment()) std::swap(cells[0], cells[1]);
 
-    double r0 = 0, r1 = 0;
-    if (cells[0]->contains_segment()) {
-      const Line& line = sites.lines[cells[0]->source_index()];
-      const double s0 = line.side(v0->x(), v0->y());
-      const double s1 = line.side(v1->x(), v1->y());
-      if ((std::abs(s0) > std::abs(s1) ? s0 : s1) <= 0) continue;
-      r0 = std::max(0.0, s0);
-      r1 = std::max(0.0, s1);
-      if (cells[1]->contains_segment()) {
-        const Line& other = sites.lines[cells[1]->source_index()];
-        const double o = std::abs(s0) > std::abs(s1) ? other.side(v0->x(), v0->y()) : other.side(v1->x(), v1->y());
-        if (std::abs(o - std::max(r0, r1)) > 20) ++wrong;
-      }
-    } else {
-      const std::size_t p = sites.point_of(*cells[0]);
-      if (!sites.reflex(p)) continue;
-      r0 = std::hypot(v0->x() - sites.xs[p], v0->y() - sites.ys[p]);
-      r1 = std::hypot(v1->x() - sites.xs[p], v1->y() - sites.ys[p]);
-    }
+    const std::optional<Radii> radii = radii_of(sites, *v0, *v1, *cells[0], *cells[1]);
+    if (!radii) continue;
+    wrong = wrong || radii->wrong;
     const auto site = [&](const Cell& c) {
       return c.contains_segment() ? Site::segment(c.source_index()) : Site::point(sites.point_of(c));
     };
-    axis.edges.push_back({keep(v0, r0), keep(v1, r1), site(*cells[0]), site(*cells[1])});
+    axis.edges.push_back({keep(v0, radii->at0), keep(v1, radii->at1), site(*cells[0]), site(*cells[1])});
   }
-  if (wrong > 0) throw bad_input("The outline crosses itself, so its middle line cannot be found.");
+  if (wrong) throw bad_input(say("The outline crosses itself, so its middle line cannot be found."));
   return axis;
 }
 

@@ -8,6 +8,7 @@
 #include "measure/length.hpp"
 #include "measure/whole.hpp"
 #include "problem.hpp"
+#include "wording/say.hpp"
 
 namespace doyen {
 namespace {
@@ -27,7 +28,7 @@ class PathReader {
       if (std::string_view("MmLlHhVvCcSsQqTtAaZz").find(c) != std::string_view::npos) {
         command_ = c;
         ++at_;
-        if (path.steps.empty() && c != 'M' && c != 'm') throw complain("a path begins with M");
+        if (path.steps.empty() && c != 'M' && c != 'm') throw complain(say("a path begins with M"));
         if (c == 'Z' || c == 'z') {
           path.close();
           here_ = start_;
@@ -36,17 +37,17 @@ class PathReader {
           continue;
         }
       } else if (command_ == 0 || command_ == 'Z' || command_ == 'z') {
-        throw complain("a command letter was expected");
+        throw complain(say("a command letter was expected"));
       }
       step(path);
       skip();
-      if (path.steps.size() > kMostSteps) throw complain("the path has more than four million steps");
+      if (path.steps.size() > kMostSteps) throw complain(say("the path has more than four million steps"));
     }
   }
 
  private:
   [[nodiscard]] Problem complain(const std::string& why) const {
-    return bad_input("Path data, character " + std::to_string(at_ + 1) + ": " + why + ".");
+    return bad_input(say("Path data, character {0}: {1}.", at_ + 1, why));
   }
   void skip() {
     while (at_ < text_.size() && std::string_view(" \t\r\n\f,").find(text_[at_]) != std::string_view::npos) ++at_;
@@ -56,14 +57,14 @@ class PathReader {
     if (at_ < text_.size() && text_[at_] == '+') ++at_;
     double value = 0;
     const auto [end, error] = std::from_chars(text_.data() + at_, text_.data() + text_.size(), value);
-    if (error != std::errc() || !std::isfinite(value)) throw complain("a number was expected");
-    if (std::abs(value) > 1e9) throw complain("a number is far too large");
+    if (error != std::errc() || !std::isfinite(value)) throw complain(say("a number was expected"));
+    if (std::abs(value) > 1e9) throw complain(say("a number is far too large"));
     at_ = static_cast<std::size_t>(end - text_.data());
     return value;
   }
   bool flag() {
     skip();
-    if (at_ >= text_.size() || (text_[at_] != '0' && text_[at_] != '1')) throw complain("0 or 1 was expected");
+    if (at_ >= text_.size() || (text_[at_] != '0' && text_[at_] != '1')) throw complain(say("0 or 1 was expected"));
     return text_[at_++] == '1';
   }
   Point point(bool relative) {

@@ -7,6 +7,7 @@
 #include "geometry/clipper_paths.hpp"
 #include "geometry/tangle.hpp"
 #include "problem.hpp"
+#include "wording/say.hpp"
 
 namespace doyen {
 namespace {
@@ -45,12 +46,12 @@ std::vector<Line2> clip_lines(const std::vector<Line2>& lines, const Region& reg
 }
 
 Region stroked(const std::vector<Line2>& lines, double width, StrokeEnd end, StrokeJoint joint, double miter) {
-  if (!(width >= 0 && width <= kFarthest)) throw bad_input("A stroke is more than 100 m wide.");
+  if (!(width >= 0 && width <= kFarthest)) throw bad_input(say("A stroke is more than 100 m wide."));
   // One line at a time: Clipper would let opposite windings of two lines cancel.
   std::vector<Ring> rings;
   for (const Line2& line : lines) {
     if (line.size() > 100 && is_tangle({line}))
-      throw bad_input("A line crosses itself more than 30,000 times; it is a tangle, not a stroke to carve.");
+      throw bad_input(say("A line crosses itself more than 30,000 times; it is a tangle, not a stroke to carve."));
     cl::ClipperOffset offset(miter, 0.002 / kGrid);
     cl::Path path = to_clipper(line);
     const bool closed = path.size() > 3 && path.front() == path.back();

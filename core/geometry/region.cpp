@@ -10,6 +10,7 @@
 #include "geometry/polyline.hpp"
 #include "geometry/tangle.hpp"
 #include "problem.hpp"
+#include "wording/say.hpp"
 
 namespace doyen {
 namespace {
@@ -73,7 +74,7 @@ Region combine(const cl::Paths& subject, const cl::Paths& clip, cl::ClipType typ
   if (!clipper.AddPaths(clip, cl::ptClip, true) && !some) return {};  // nothing that encloses an area
   cl::PolyTree tree;
   if (!clipper.Execute(type, tree, fill, cl::pftNonZero)) {
-    throw bad_input("The outlines cross each other in a way that could not be joined.");
+    throw bad_input(say("The outlines cross each other in a way that could not be joined."));
   }
   return from_tree(tree);
 }
@@ -278,18 +279,19 @@ Region clean(const std::vector<Ring>& rings, Fill fill) {
   std::size_t largest = 0;
   for (const cl::Path& path : paths) largest = std::max(largest, path.size());
   if (largest > kMostPointsOfOne)
-    throw bad_input("One outline has " + std::to_string(largest) +
-                    " points, more than the 50,000 that one may have; thin it.");
+    throw bad_input(say("One outline has {0} points, more than the 50,000 that one may have; thin it.", largest));
   check_points(before);
   Cancel::check_here();
   Meetings meetings(paths);
   if (meetings.none()) return nest(paths, fill);
   if (meetings.too_many()) {
-    throw bad_input("The outline crosses itself more than 30,000 times; it is a tangle, not a shape to carve.");
+    throw bad_input(say("The outline crosses itself more than 30,000 times; it is a tangle, not a shape to carve."));
   }
   if (const std::size_t heap = meetings.largest_heap(); heap > kMostPointsOfOne)
-    throw bad_input("Outlines that lie on each other have " + std::to_string(heap) +
-                    " points together, more than the 50,000 that one may have; thin them, or use fewer.");
+    throw bad_input(
+        say("Outlines that lie on each other have {0} points together, more than the 50,000 that one may have; thin "
+            "them, or use fewer.",
+            heap));
   Region once = combine(paths, {}, cl::ctUnion, type);
   // Where outlines crossed, the rounded crossing points can leave hair-thin new crossings; a second pass removes them.
   if (point_count(once) == before) return once;
@@ -298,7 +300,7 @@ Region clean(const std::vector<Ring>& rings, Fill fill) {
 
 void check_points(std::size_t points) {
   if (points > kMostPoints)
-    throw bad_input("The outlines have more than 600,000 points; thin them, or bring them in parts.");
+    throw bad_input(say("The outlines have more than 600,000 points; thin them, or bring them in parts."));
 }
 
 bool is_tangle(const std::vector<Ring>& rings) { return Meetings(without_repeats(to_clipper(rings))).too_many(); }

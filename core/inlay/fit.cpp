@@ -8,6 +8,7 @@
 #include "problem.hpp"
 #include "relief/carve.hpp"
 #include "run/gcode.hpp"
+#include "wording/say.hpp"
 
 namespace doyen {
 namespace {
@@ -35,7 +36,8 @@ std::vector<Halves::Stay> stays_of(const Plan& plan, MovesFrom from, const Cance
     if (run >= plan.runs.size()) break;
     const ZeroShift shift = zero_shift(plan.job, plan.runs[run].side);
     for (GcodeSection& section : read_gcode(file.text, file.name, shift.z).sections) {
-      if (run >= plan.runs.size()) throw bad_input(file.name + ": there are more bits in the files than in the plan.");
+      if (run >= plan.runs.size())
+        throw bad_input(say("{0}: there are more bits in the files than in the plan.", file.name));
       const BitRun& planned = plan.runs[run++];
       if (!counts(planned)) continue;
       for (Pass& pass : section.passes) {
@@ -148,10 +150,10 @@ Halves halves_of(const Plan& pocket, const Plan& plug, const PlugPlace& place, M
   const PiecePlan *hole = pocket.piece(place.piece), *fill = plug.piece(place.piece);
   if (item == nullptr || item->cut.kind != Treatment::Kind::Inlay || hole == nullptr || fill == nullptr ||
       other == nullptr)
-    throw bad_input("“" + place.piece + "” is no inlay with a plug.");
+    throw bad_input(say("“{0}” is no inlay with a plug.", place.piece));
   if (hole->cuts.operations.empty() || fill->cuts.operations.empty())
-    throw bad_input("“" + item->piece.name + "” has no moves for " +
-                    (hole->cuts.operations.empty() ? "its pocket." : "its plug."));
+    throw bad_input(say("“{0}” has no moves for {1}", item->piece.name,
+                        (hole->cuts.operations.empty() ? say("its pocket.") : say("its plug."))));
   Halves halves;
   halves.place = place;
   halves.art = hole->outlines.region;
@@ -171,9 +173,10 @@ Halves halves_of(const Plan& pocket, const Plan& plug, const PlugPlace& place, M
     };
     const Bit *a = flank(halves.pocket, item->cut.bit), *b = flank(halves.plug, other->cut.bit);
     if (a != nullptr && b != nullptr && std::abs(a->true_angle() - b->true_angle()) > 0.01)
-      throw bad_input("The pocket of “" + item->piece.name + "” is cut by the " + a->name + " and its plug by the " +
-                      b->name + ": flanks of " + format_number(a->true_angle(), 1) + "° and " +
-                      format_number(b->true_angle(), 1) + "° cannot close. Cut both by the same bit.");
+      throw bad_input(say(
+          "The pocket of “{0}” is cut by the {1} and its plug by the {2}: flanks of {3}° and {4}° cannot close. Cut "
+          "both by the same bit.",
+          item->piece.name, a->name, b->name, format_number(a->true_angle(), 1), format_number(b->true_angle(), 1)));
   }
   return halves;
 }
@@ -289,19 +292,20 @@ Face face_after(const Fit& fit, double sanded) {
 
 std::string fault_in_words(const WhatIf& fault, const LengthStyle& lengths) {
   std::string words;
-  const auto say = [&](const std::string& one) { words += (words.empty() ? "" : ", ") + one; };
-  const auto zero = [&](const char* board, double mm) {
-    if (mm != 0) say(board + depth_in_words(std::abs(mm), lengths) + (mm > 0 ? " too shallow" : " too deep"));
+  const auto add = [&](const std::string& one) { words += (words.empty() ? "" : ", ") + one; };
+  const auto zero = [&](const std::string& board, double mm) {
+    if (mm != 0) add(board + depth_in_words(std::abs(mm), lengths) + (mm > 0 ? say(" too shallow") : say(" too deep")));
   };
-  zero("pocket ", fault.pocket_zero);
-  zero("plug ", fault.plug_zero);
+  zero(say("pocket "), fault.pocket_zero);
+  zero(say("plug "), fault.plug_zero);
   if (fault.angle != 0)
-    say("bit " + format_number(std::abs(fault.angle), 2) + (fault.angle > 0 ? "° blunter" : "° sharper"));
-  if (fault.tip >= 0) say("tip flat of " + depth_in_words(fault.tip, lengths));
+    add(say("bit {0}{1}", format_number(std::abs(fault.angle), 2),
+            (fault.angle > 0 ? say("° blunter") : say("° sharper"))));
+  if (fault.tip >= 0) add(say("tip flat of {0}", depth_in_words(fault.tip, lengths)));
   if (fault.tilt != 0)
-    say("spindle leans " + format_number(std::abs(fault.tilt), 2) +
-        (fault.tilt > 0 ? "° to the right" : "° to the left"));
-  return words.empty() ? "nothing amiss" : words;
+    add(say("spindle leans {0}{1}", format_number(std::abs(fault.tilt), 2),
+            (fault.tilt > 0 ? say("° to the right") : say("° to the left"))));
+  return words.empty() ? say("nothing amiss") : words;
 }
 
 std::vector<Forgiven> what_it_forgives(const Halves& halves, double cell, Unit unit, const Cancel& cancel) {

@@ -7,6 +7,7 @@
 #include "inlay/nest.hpp"
 #include "treatments/piece_cuts.hpp"
 #include "treatments/suits.hpp"
+#include "wording/say.hpp"
 
 namespace doyen {
 namespace {
@@ -35,7 +36,7 @@ Job board_for(const Job& job, const std::string& name, double thickness, const s
   board.lengths = job.lengths;
   board.run = job.run;
   board.run.order.clear();
-  board.run.holding = "Screws or clamps at the board's edges, outside what is cut; tape under thin sheets.";
+  board.run.holding = say("Screws or clamps at the board's edges, outside what is cut; tape under thin sheets.");
   board.run.mill_level.reset();
   board.run.keep_zero = KeepZero::Corner;
   board.run.least_wood =
@@ -62,7 +63,7 @@ Item label_item(const Job& job, const Art& art, Point at, double clear) {
   words.cap_height = kLabelHigh;
   Item item;
   item.piece.id = art.item->piece.id + "-figure";
-  item.piece.name = "Figure " + words.words;
+  item.piece.name = say("Figure {0}", words.words);
   item.piece.what = words;
   item.piece.at = {at.x, at.y - art.box.height() / 2 - clear - kLabelHigh / 2};
   item.cut.kind = Treatment::Kind::Line;
@@ -118,7 +119,7 @@ PlugBoard plugs_of(const Job& job, const std::vector<Art>& arts, double thicknes
         places[i].half_turn ? transformed(art.region, Transform{-1, 0, 0, -1, 2 * middle.x, 2 * middle.y}) : art.region;
     Item item;
     item.piece.id = art.item->piece.id;
-    item.piece.name = art.item->piece.name + ", plug";
+    item.piece.name = say("{0}, plug", art.item->piece.name);
     item.piece.what = frozen(turned, item.piece.name);
     item.piece.at = places[i].at;
     item.cut = art.item->cut;
@@ -212,7 +213,7 @@ std::vector<PlugBoard> insert_boards(const Job& job, const Rack& rack, double ro
       outlines.region = art.region;
       Item item;
       item.piece.id = art.item->piece.id;
-      item.piece.name = art.item->piece.name + ", insert";
+      item.piece.name = say("{0}, insert", art.item->piece.name);
       item.piece.what = frozen(outlines, item.piece.name);
       item.piece.at = places[i].at;
       item.piece.turn = places[i].half_turn ? 180 : 0;
@@ -256,7 +257,7 @@ std::vector<PlugBoard> levelling_boards(const Job& job, const Rack& rack) {
   if (area.region.empty()) return {};
   Item item;
   item.piece.id = "level";
-  item.piece.name = "Plugs, milled level";
+  item.piece.name = say("Plugs, milled level");
   item.piece.what = frozen(area, item.piece.name);
   item.piece.at = bounds(area.region).centre();
   item.cut.kind = Treatment::Kind::Plane;

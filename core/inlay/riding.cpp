@@ -5,6 +5,7 @@
 
 #include "inlay/fit.hpp"
 #include "inlay/plugs.hpp"
+#include "wording/say.hpp"
 
 namespace doyen {
 namespace {
@@ -88,14 +89,14 @@ std::vector<Verdict> riding_inlays(const Plan& pocket, const Rack& rack, const C
                     "plug-rides-high",
                     item.piece.id,
                     now.at,
-                    "The plug of “" + item.piece.name + "” stays " + show(now.up) + " above its place.",
-                    "The V's tip, " + show(v->tip) + " wide, leaves the pocket's corners rounder than the plug's.",
+                    say("The plug of “{0}” stays {1} above its place.", item.piece.name, show(now.up)),
+                    say("The V's tip, {0} wide, leaves the pocket's corners rounder than the plug's.", show(v->tip)),
                     {}};
     if (best > item.cut.inlay.ease) {
       const double radius = std::ceil(best * 100) / 100;
       verdict.remedies.push_back(
-          {"Round both halves' corners by " + show(radius) +
-               (remains < kWarns ? std::string(": it then seats") : ": " + show(remains) + " then remain"),
+          {say("Round both halves' corners by {0}{1}", show(radius),
+               (remains < kWarns ? say(": it then seats") : say(": {0} then remain", show(remains)))),
            [id = item.piece.id, radius](Job& job) {
              if (Item* it = job.find(id)) it->cut.inlay.ease = radius;
            }});

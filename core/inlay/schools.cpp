@@ -6,6 +6,7 @@
 #include "inlay/fit.hpp"
 #include "treatments/inlay/joint.hpp"
 #include "treatments/suits.hpp"
+#include "wording/say.hpp"
 
 namespace doyen {
 namespace {
@@ -58,24 +59,24 @@ void judge_snapping(InlayWay& way, const Region& art, const Bit* v, const Length
     }
     way.thinnest = way.snapping > 0 ? thinnest : 0;
   }
-  way.snaps = way.snapping == 0 ? "no part is thinner than it is tall"
+  way.snaps = way.snapping == 0 ? say("no part is thinner than it is tall")
               : way.snapping == 1
-                  ? "one part is thinner than it is tall, about " + depth_in_words(way.thinnest, lengths) + " thick"
-                  : std::to_string(way.snapping) + " parts are thinner than they are tall, down to about " +
-                        depth_in_words(way.thinnest, lengths);
+                  ? say("one part is thinner than it is tall, about {0} thick", depth_in_words(way.thinnest, lengths))
+                  : say("{0} parts are thinner than they are tall, down to about {1}", way.snapping,
+                        depth_in_words(way.thinnest, lengths));
 }
 
 void judge_exactness(InlayWay& way, const Bit* v, const LengthStyle& lengths) {
   const auto show = [&](double mm) { return depth_in_words(mm, lengths); };
   const Inlay& inlay = way.cut.inlay;
   if (inlay.sloped && v != nullptr) {
-    way.exact = "heights to " + show(std::max(0.0, way.cut.depth - inlay.contact)) +
-                ": too shallow, it lies higher and is levelled off; sideways it centres itself";
+    way.exact = say("heights to {0}: too shallow, it lies higher and is levelled off; sideways it centres itself",
+                    show(std::max(0.0, way.cut.depth - inlay.contact)));
     return;
   }
   way.play = 2 * inlay.allowance;
   way.exact =
-      "sideways to " + show(inlay.allowance) + " on both halves: beyond it binds, and all play stays to be seen";
+      say("sideways to {0} on both halves: beyond it binds, and all play stays to be seen", show(inlay.allowance));
 }
 
 InlayWay work_out(const Job& job, const std::string& piece, const std::string& name, const Treatment& cut,
@@ -87,7 +88,8 @@ InlayWay work_out(const Job& job, const std::string& piece, const std::string& n
   const Plan pocket = plan(one, rack, machine_for(one), nullptr, cancel);
   const PiecePlan* hole = pocket.piece(piece);
   if (hole == nullptr || !hole->problem.empty() || hole->cuts.operations.empty()) {
-    way.problem = hole != nullptr && !hole->problem.empty() ? hole->problem : "No bit of the rack cuts its pocket.";
+    way.problem =
+        hole != nullptr && !hole->problem.empty() ? hole->problem : say("No bit of the rack cuts its pocket.");
     return way;
   }
   const auto count = [&](const Plan& p, const std::string& id, const PlugPlace& place) {
@@ -127,7 +129,7 @@ InlayWay work_out(const Job& job, const std::string& piece, const std::string& n
       std::erase_if(single.items, [&](const Item& item) { return item.piece.id != piece; });
       const Plan plug = plan(single, rack, machine_for(single), nullptr, cancel);
       const PiecePlan* fill = plug.piece(piece);
-      if (fill == nullptr || fill->cuts.operations.empty()) way.problem = "No bit of the rack cuts its plug.";
+      if (fill == nullptr || fill->cuts.operations.empty()) way.problem = say("No bit of the rack cuts its plug.");
       count(plug, piece, place);
     }
   }
@@ -173,7 +175,7 @@ double least_ease(const Job& job, const std::string& piece, const Rack& rack, do
 std::vector<InlayWay> ways_to_inlay(const Job& job, const std::string& piece, const Rack& rack, const Cancel& cancel) {
   const Item* item = job.find(piece);
   if (item == nullptr || item->cut.kind != Treatment::Kind::Inlay) return {};
-  std::vector<InlayWay> ways{work_out(job, piece, "As chosen", item->cut, rack, cancel)};
+  std::vector<InlayWay> ways{work_out(job, piece, say("As chosen"), item->cut, rack, cancel)};
   const auto add = [&](const std::string& name, const Treatment& cut) {
     cancel.check();
     InlayWay way = work_out(job, piece, name, cut, rack, cancel);
@@ -192,10 +194,10 @@ std::vector<InlayWay> ways_to_inlay(const Job& job, const std::string& piece, co
   if (v != nullptr && v->kind == BitKind::V) {
     cut.inlay.sloped = true;
     cut.inlay.v_alone = true;
-    add("V alone", cut);
+    add(say("V alone"), cut);
     cut.inlay.v_alone = false;
     cut.clearing.clear();
-    add("V and flat bits", cut);
+    add(say("V and flat bits"), cut);
   }
   // Upright by a bit that most shops have, then with a finer one behind it; corners as round as the last bit on both
   // halves, so that they meet.
@@ -206,13 +208,13 @@ std::vector<InlayWay> ways_to_inlay(const Job& job, const std::string& piece, co
     upright.inlay.ease = std::max(upright.inlay.ease, smallest->true_diameter() / 2 + 0.02);
     if (smallest->ladder_allowance) upright.inlay.allowance = *smallest->ladder_allowance;
     upright.clearing = {smallest->id};
-    add("Upright, " + smallest->name, upright);
+    add(say("Upright, {0}", smallest->name), upright);
     const Bit* finer = flat_nearest(rack, kMmPerInch / 16);
     if (finer->true_diameter() < smallest->true_diameter()) {
       upright.inlay.ease =
           std::max(item->cut.inlay.sloped ? 0.0 : item->cut.inlay.ease, finer->true_diameter() / 2 + 0.02);
       upright.clearing = {smallest->id, finer->id};
-      add("Upright, " + smallest->name + " then " + finer->name, upright);
+      add(say("Upright, {0} then {1}", smallest->name, finer->name), upright);
     }
   }
   return ways;

@@ -7,6 +7,7 @@
 #include "job/layout.hpp"
 #include "json_reading.hpp"
 #include "problem.hpp"
+#include "wording/say.hpp"
 
 namespace doyen {
 namespace {
@@ -54,7 +55,7 @@ std::string clip_of(const Job& job, const std::vector<std::string>& ids) {
 std::vector<std::string> put_clip(Job& job, const std::string& clip, Point shift) {
   const Json json = parse_json(clip, "pieces");
   const JsonView view(json, "pieces");
-  if (view.text("format") != kFormat) throw view.wrong("format", "“doyen-pieces/1” was expected");
+  if (view.text("format") != kFormat) throw view.wrong("format", say("“doyen-pieces/1” was expected"));
   const Job carried = read_job(json_text(view.object("job").json()), "pieces");
   std::vector<std::string> chosen;
   for (const Json& each : view.array("chosen", 10'000)) {

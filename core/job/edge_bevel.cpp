@@ -1,6 +1,7 @@
 #include "job/edge_bevel.hpp"
 
 #include "treatments/start.hpp"
+#include "wording/say.hpp"
 
 namespace doyen {
 namespace {
@@ -33,7 +34,7 @@ void add_bevel(Job& job, const std::string& id, const Rack& rack) {
   made.from = {id};
   made.distance = 0;
   Item item;
-  item.piece = {job.fresh_id("edge"), job.fresh_name(of->piece.name + ", bevelled edge"), made, {}, 0};
+  item.piece = {job.fresh_id("edge"), job.fresh_name(say("{0}, bevelled edge", of->piece.name)), made, {}, 0};
   item.cut = start_look(Treatment::Kind::Bevel, {}, {job.blank, job.lengths, rack, [](const Bit&) { return 0.0; }});
   item.cut.bevel.inside = false;
   item.cut.back = of->cut.back;

@@ -7,6 +7,7 @@
 
 #include "artwork/piece.hpp"
 #include "machine/profile.hpp"
+#include "measure/id.hpp"
 #include "measure/length.hpp"
 #include "rack/bit.hpp"
 #include "stock/blank.hpp"
@@ -35,10 +36,10 @@ struct RunSettings {
   double least_wood = 3;  // mm that must stay under grooves and floors
   std::string holding = "Screws in the waste at both ends, or clamps outside the outline.";
   TurnOver turn = TurnOver::LeftEdge;  // how the board is turned over when something is cut from its back
-  bool low_travel = true;  // just above the face where nothing stands in the way; else always at full height
-  std::map<std::string, Feeds> feeds{};  // this job's own by bit id, instead of the rack's for its wood
-  std::vector<std::string> order{};      // bit ids as the user wants them; what must come first still does
-  bool cut_out_last = true;  // bevels and cut-outs of a board with inlays wait for a second run, after gluing
+  bool low_travel = true;            // just above the face where nothing stands in the way; else always at full height
+  std::map<BitId, Feeds> feeds{};    // this job's own by bit id, instead of the rack's for its wood
+  std::vector<std::string> order{};  // bit ids as the user wants them; what must come first still does
+  bool cut_out_last = true;          // bevels and cut-outs of a board with inlays wait for a second run, after gluing
   KeepZero keep_zero = KeepZero::Corner;
   std::optional<double> mill_level{};  // mm of plug left above the face by the saw, to be milled off; none: by hand
   // What the user accepts of what the judge found, by name: “gouge/id of the piece that is cut”.

@@ -8,6 +8,7 @@
 #include "stock/blank_fields.hpp"
 #include "storage/atomic_file.hpp"
 #include "treatments/treatment_fields.hpp"
+#include "wording/say.hpp"
 
 namespace doyen {
 namespace {
@@ -56,7 +57,7 @@ const Record<Item>& item_fields() {
     f.afterwards([](Item& item, const JsonView& v) {
       if (!v.has("name")) item.piece.name = item.piece.id;
       if (v.has("lettering") + v.has("shape") + v.has("drawing") + v.has("madeFrom") != 1)
-        throw bad_input(v.where() + ": one of lettering, shape, drawing or madeFrom was expected.");
+        throw bad_input(say("{0}: one of lettering, shape, drawing or madeFrom was expected.", v.where()));
     });
     return f;
   }();
@@ -113,9 +114,9 @@ const Record<Job>& job_fields() {
           const std::string format = v.text("format");
           if (format == kFormat) return;
           if (format.starts_with("doyen-job/"))
-            throw bad_input(v.where() + ": this job was written by a newer Doyen (“" + format +
-                            "”); this one reads “doyen-job/1”.");
-          throw bad_input(v.where() + ".format: “doyen-job/1” was expected; this is not a Doyen job.");
+            throw bad_input(say("{0}: this job was written by a newer Doyen (“{1}”); this one reads “doyen-job/1”.",
+                                v.where(), format));
+          throw bad_input(say("{0}.format: “doyen-job/1” was expected; this is not a Doyen job.", v.where()));
         },
         [](const Job&) { return Json(kFormat); }, [](const Job&) { return true; });
     f.text("name", &Job::name).always();
@@ -127,7 +128,7 @@ const Record<Job>& job_fields() {
       std::set<std::string> ids;
       for (std::size_t i = 0; i < job.items.size(); ++i) {
         if (!ids.insert(job.items[i].piece.id).second)
-          throw bad_input(v.where() + ".pieces[" + std::to_string(i) + "].id: every piece needs an id of its own.");
+          throw bad_input(say("{0}.pieces[{1}].id: every piece needs an id of its own.", v.where(), i));
       }
     });
     return f;
@@ -169,14 +170,13 @@ Job load_job(const std::string& path) { return read_job(read_file(path), path); 
 
 namespace {
 [[noreturn]] void refuse_to_keep(const Problem& problem) {
-  throw bad_input("That would be more than a job can hold. " + std::string(problem.what()));
+  throw bad_input(say("That would be more than a job can hold. {0}", std::string(problem.what())));
 }
 }  // namespace
 
 void check_job(const Job& job, const Job& before) {
   try {
-    if (job.items.size() > kMostPieces)
-      throw bad_input("At most " + std::to_string(kMostPieces) + " pieces were expected.");
+    if (job.items.size() > kMostPieces) throw bad_input(say("At most {0} pieces were expected.", kMostPieces));
     if (!(job.blank == before.blank)) {
       const Json blank = blank_fields().write(job.blank);
       (void)blank_fields().read({blank, "blank"});
@@ -214,7 +214,7 @@ std::string job_text(const Job& job) {
   std::string text = write_job(kept);
   // What could not be read again is not kept: the file that stands, and the job in hand, are worth more.
   try {
-    (void)read_job(text, "This job");
+    (void)read_job(text, say("This job"));
   } catch (const Problem& problem) {
     refuse_to_keep(problem);
   }

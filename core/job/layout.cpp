@@ -5,6 +5,7 @@
 
 #include "geometry/hull.hpp"
 #include "problem.hpp"
+#include "wording/say.hpp"
 
 namespace doyen {
 namespace {
@@ -80,12 +81,13 @@ void turn_chosen(Job& job, const std::vector<std::string>& ids, double degrees, 
   for (const Item& item : those.items) {
     const bool alone = std::find(own.begin(), own.end(), item.piece.id) != own.end();
     if (alone && !stands_alone(item.piece))
-      throw bad_input("“" + item.piece.name + "” hangs on a piece that is not chosen: choose that, too, to turn both.");
+      throw bad_input(
+          say("“{0}” hangs on a piece that is not chosen: choose that, too, to turn both.", item.piece.name));
   }
   if (!may_turn_layout(those))
     throw bad_input(
-        "Copies, mirror images and what is laid out in shares keep their direction: leave them out to turn "
-        "the others.");
+        say("Copies, mirror images and what is laid out in shares keep their direction: leave them out to turn the "
+            "others."));
   turn_layout(those, degrees, about);
   for (const Item& item : those.items) job.find(item.piece.id)->piece = item.piece;
 }

@@ -36,73 +36,90 @@ struct Wanted::Impl {
   OutlineSegments board_edge;
   std::vector<Placed> placed;
   std::uint64_t board_key = 0;
-};
 
-Wanted::Wanted(const std::vector<WantedPiece>& pieces, const Blank& blank, const Rack& rack, Side side, TurnOver turn)
-    : impl_(std::make_unique<Impl>()) {
-  Impl& all = *impl_;
-  std::vector<Region> bodies;
+  // While the pieces are gone through:
   struct Slit {
     wanted::Kerf* kerf;
     Region body;  // empty for openings
   };
   std::vector<Slit> slits;
-  for (const WantedPiece& piece : pieces) {
-    Cancel::check_here();
-    if (piece.outlines == nullptr || piece.cut == nullptr || piece.around == nullptr) continue;
-    if (piece.cut->kind == LookKind::None) continue;
-    const bool own = piece.cut->back == (side == Side::Back);
-    if (!own && piece.cut->kind != LookKind::CutOut) continue;
-    Asking asker(piece, blank, rack, side, turn);
-    Region body;
-    if (piece.cut->kind == LookKind::CutOut && !piece.outlines->region.empty()) {
-      const Bit* bit = rack.find(piece.cut->bit);
-      if (bit != nullptr && bit->kind == BitKind::Flat) {
-        body = cut_out_body(asker.region, piece.around->grown);
-        bodies.push_back(body);
-        all.cut_out = true;
-        all.waste_floor = std::min(all.waste_floor, -through_depth(piece.cut->through, blank));
-        all.board_key = mixed(all.board_key, piece.key);
-      }
-    }
-    if (!own) continue;
-    look_of(piece.cut->kind).ask(asker);
-    if (!asker.region.empty()) all.placed.push_back({piece.id, asker.region, area(asker.region)});
-    for (auto& feature : asker.features) feature->asked = piece.must;
-    if (asker.kerf) asker.kerf->asked = piece.must;
-    for (auto& feature : asker.features) all.features.push_back(std::move(feature));
-    if (asker.kerf) {
-      slits.push_back({asker.kerf.get(), piece.cut->kind == LookKind::CutOut ? body : Region{}});
-      all.kerfs.push_back(std::move(asker.kerf));
+  std::vector<Region> bodies;
+
+  void take(const WantedPiece& piece, const Blank& blank, const Rack& rack, Side side, TurnOver turn);
+  void part_slits();
+  void take_board(const Blank& blank, Side side, TurnOver turn);
+};
+
+void Wanted::Impl::take(const WantedPiece& piece, const Blank& blank, const Rack& rack, Side side, TurnOver turn) {
+  if (piece.outlines == nullptr || piece.cut == nullptr || piece.around == nullptr) return;
+  if (piece.cut->kind == LookKind::None) return;
+  const bool own = piece.cut->back == (side == Side::Back);
+  if (!own && piece.cut->kind != LookKind::CutOut) return;
+  Asking asker(piece, blank, rack, side, turn);
+  Region body;
+  if (piece.cut->kind == LookKind::CutOut && !piece.outlines->region.empty()) {
+    const Bit* bit = rack.find(piece.cut->bit);
+    if (bit != nullptr && bit->kind == BitKind::Flat) {
+      body = cut_out_body(asker.region, piece.around->grown);
+      bodies.push_back(body);
+      cut_out = true;
+      waste_floor = std::min(waste_floor, -through_depth(piece.cut->through, blank));
+      board_key = mixed(board_key, piece.key);
     }
   }
-  // Floors carry what is cut into them: the higher ground first.
-  std::stable_sort(all.features.begin(), all.features.end(),
-                   [](const auto& a, const auto& b) { return a->ground < b->ground; });
+  if (!own) return;
+  look_of(piece.cut->kind).ask(asker);
+  if (!asker.region.empty()) placed.push_back({piece.id, asker.region, area(asker.region)});
+  for (auto& feature : asker.features) feature->asked = piece.must;
+  if (asker.kerf) asker.kerf->asked = piece.must;
+  for (auto& feature : asker.features) features.push_back(std::move(feature));
+  if (asker.kerf) {
+    slits.push_back({asker.kerf.get(), piece.cut->kind == LookKind::CutOut ? body : Region{}});
+    kerfs.push_back(std::move(asker.kerf));
+  }
+}
+
+// No slit may go into another body, but for one that holds its own whole: that is cut into on purpose.
+void Wanted::Impl::part_slits() {
   for (const Slit& slit : slits) {
     for (const Region& other : bodies) {
-      // A body that holds this one whole is cut into on purpose.
       if (slit.body.empty() || !::doyen::bounds(other).meets(slit.kerf->box)) continue;
       if (subtract(slit.body, grow(other, 0.02)).empty()) continue;
       slit.kerf->others = unite(slit.kerf->others, subtract(grow(other, -kReached), slit.body));
     }
   }
-  if (all.cut_out) {
-    for (const Region& body : bodies) all.kept = unite(all.kept, body);
-    all.kept_edge = OutlineSegments(all.kept);
-  }
-  if (blank.form != BlankForm::Rectangle) {
-    all.board = region_of(blank);
-    if (side == Side::Back) all.board = turned_over(all.board, blank, turn);
-    all.board_edge = OutlineSegments(all.board);
-    // The board's own form is nobody's piece: another one is judged anew.
-    for (const Island& island : all.board.islands) {
-      for (const Ring& ring : island.rings) {
-        for (const Point& p : ring)
-          all.board_key = mixed(mixed(all.board_key, std::hash<double>{}(p.x)), std::hash<double>{}(p.y));
-      }
+}
+
+void Wanted::Impl::take_board(const Blank& blank, Side side, TurnOver turn) {
+  if (blank.form == BlankForm::Rectangle) return;
+  board = region_of(blank);
+  if (side == Side::Back) board = turned_over(board, blank, turn);
+  board_edge = OutlineSegments(board);
+  // The board's own form is nobody's piece: another one is judged anew.
+  for (const Island& island : board.islands) {
+    for (const Ring& ring : island.rings) {
+      for (const Point& p : ring)
+        board_key = mixed(mixed(board_key, std::hash<double>{}(p.x)), std::hash<double>{}(p.y));
     }
   }
+}
+
+Wanted::Wanted(const std::vector<WantedPiece>& pieces, const Blank& blank, const Rack& rack, Side side, TurnOver turn)
+    : impl_(std::make_unique<Impl>()) {
+  Impl& all = *impl_;
+  for (const WantedPiece& piece : pieces) {
+    Cancel::check_here();
+    all.take(piece, blank, rack, side, turn);
+  }
+  // Floors carry what is cut into them: the higher ground first.
+  std::stable_sort(all.features.begin(), all.features.end(),
+                   [](const auto& a, const auto& b) { return a->ground < b->ground; });
+  all.part_slits();
+  if (all.cut_out) {
+    for (const Region& body : all.bodies) all.kept = unite(all.kept, body);
+    all.kept_edge = OutlineSegments(all.kept);
+  }
+  all.take_board(blank, side, turn);
   std::sort(all.placed.begin(), all.placed.end(),
             [](const Impl::Placed& a, const Impl::Placed& b) { return a.size < b.size; });
 }

@@ -3,18 +3,19 @@
 #include "json_reading.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/data_folder.hpp"
+#include "wording/say.hpp"
 
 namespace doyen {
 namespace {
 
 std::array<double, 3> read_three(const JsonView& view, const char* key, double most) {
   const Json& list = view.array(key, 3);
-  if (list.size() != 3) throw view.wrong(key, "three numbers, for x, y and z, were expected");
+  if (list.size() != 3) throw view.wrong(key, say("three numbers, for x, y and z, were expected"));
   std::array<double, 3> out{};
   for (std::size_t i = 0; i < 3; ++i) {
-    if (!list[i].is_number()) throw view.wrong(key, "three numbers were expected");
+    if (!list[i].is_number()) throw view.wrong(key, say("three numbers were expected"));
     out[i] = list[i].get<double>();
-    if (!(out[i] > 0 && out[i] <= most)) throw view.wrong(key, "numbers above zero were expected");
+    if (!(out[i] > 0 && out[i] <= most)) throw view.wrong(key, say("numbers above zero were expected"));
   }
   return out;
 }
@@ -38,7 +39,7 @@ MachineTable read_machines(const std::string& json, const std::string& where) {
     m.id = v.text("id");
     m.name = v.text("name");
     const std::string unit = v.text("unit");
-    if (unit != "mm" && unit != "in") throw v.wrong("unit", "mm or in was expected");
+    if (unit != "mm" && unit != "in") throw v.wrong("unit", say("mm or in was expected"));
     m.unit = unit == "in" ? Unit::Inch : Unit::Millimetre;
     m.decimals = static_cast<int>(v.number("decimals", 2, 6));
     m.arcs = v.flag_or("arcs", true);
@@ -51,7 +52,7 @@ MachineTable read_machines(const std::string& json, const std::string& where) {
     else if (change == "toolNumber")
       m.bit_change = BitChange::ToolNumber;
     else
-      throw v.wrong("bitChange", "none, pause or toolNumber was expected");
+      throw v.wrong("bitChange", say("none, pause or toolNumber was expected"));
     m.pause_word = v.text_or("pauseWord", "M0");
     m.spindle_least = v.number("spindleLeast", 0, 200000);
     m.spindle_most = v.number("spindleMost", m.spindle_least, 200000);
@@ -65,7 +66,7 @@ MachineTable read_machines(const std::string& json, const std::string& where) {
     m.bit_change_seconds = v.number_or("bitChangeSeconds", 180, 0, 7200);
     table.machines.push_back(std::move(m));
   }
-  if (table.machines.empty()) throw bad_input(where + ": no machines stand there.");
+  if (table.machines.empty()) throw bad_input(say("{0}: no machines stand there.", where));
   return table;
 }
 

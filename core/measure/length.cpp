@@ -7,6 +7,7 @@
 #include <optional>
 
 #include "problem.hpp"
+#include "wording/say.hpp"
 
 namespace doyen {
 namespace {
@@ -22,16 +23,16 @@ class Reader {
 
   double read() {
     skip_space();
-    if (at_end()) throw complain("nothing is written there");
+    if (at_end()) throw complain(say("nothing is written there"));
     double total = signed_product();
     for (skip_space(); !at_end(); skip_space()) {
       const char sign = peek();
-      if (sign != '+' && sign != '-') throw complain("could not make sense of “" + rest() + "”");
+      if (sign != '+' && sign != '-') throw complain(say("could not make sense of “{0}”", rest()));
       ++at_;
       const double next = product();
       total += sign == '+' ? next : -next;
     }
-    if (!std::isfinite(total) || std::abs(total) > kLargest) throw complain("that is far too large for a board");
+    if (!std::isfinite(total) || std::abs(total) > kLargest) throw complain(say("that is far too large for a board"));
     return total;
   }
 
@@ -52,8 +53,8 @@ class Reader {
   }
 
   [[nodiscard]] Problem complain(const std::string& why) const {
-    return bad_input("“" + std::string(text_.substr(0, 60)) + "” is not a length: " + why +
-                     ". Write it like 3/8, 1 1/2\", 12.7 mm or 3/16 + 0.01.");
+    return bad_input(say("“{0}” is not a length: {1}. Write it like 3/8, 1 1/2\", 12.7 mm or 3/16 + 0.01.",
+                         std::string(text_.substr(0, 60)), why));
   }
 
   double signed_product() {
@@ -71,7 +72,7 @@ class Reader {
       const char op = peek();
       ++at_;
       const double by = plain_number();
-      if (op == '/' && by == 0) throw complain("it divides by nothing");
+      if (op == '/' && by == 0) throw complain(say("it divides by nothing"));
       value = op == '*' ? value * by : value / by;
     }
     return value;
@@ -96,16 +97,16 @@ class Reader {
       ++n;
     }
     if (digits.empty() || digits == ".") {
-      throw complain(at_end() ? "a number is missing at the end" : "a number was expected at “" + rest() + "”");
+      throw complain(at_end() ? say("a number is missing at the end") : say("a number was expected at “{0}”", rest()));
     }
-    if (n > 40) throw complain("the number is too long");
+    if (n > 40) throw complain(say("the number is too long"));
     // 1,250 is one and a quarter to one half of the world and twelve hundred and fifty to the other.
     const std::string_view whole(begin, n);
     const std::size_t comma = whole.find(',');
     if (comma != std::string_view::npos && comma > 0 && comma <= 3 && whole[0] != '0' && n - comma == 4)
-      throw complain("“" + std::string(whole) + "” could be " + std::string(whole.substr(0, comma)) + "." +
-                     std::string(whole.substr(comma + 1)) + " or " + std::string(whole.substr(0, comma)) +
-                     std::string(whole.substr(comma + 1)) + "; leave the comma out, or write a point");
+      throw complain(say("“{0}” could be {1}.{2} or {3}{4}; leave the comma out, or write a point", std::string(whole),
+                         std::string(whole.substr(0, comma)), std::string(whole.substr(comma + 1)),
+                         std::string(whole.substr(0, comma)), std::string(whole.substr(comma + 1))));
     at_ += n;
     double value = 0;
     std::from_chars(digits.data(), digits.data() + digits.size(), value);
@@ -122,7 +123,7 @@ class Reader {
     if (peek() == '/') {
       ++at_;
       const double below = plain_number();
-      if (below == 0) throw complain("it divides by nothing");
+      if (below == 0) throw complain(say("it divides by nothing"));
       return value / below;
     }
     if (const auto fraction = following_fraction()) return value + *fraction;
@@ -161,7 +162,7 @@ class Reader {
     if (!digits() || slash - start > 6 || k - slash > 7) return std::nullopt;
     const double above = std::stod(std::string(text_.substr(start, slash - start)));
     const double below = std::stod(std::string(text_.substr(slash + 1, k - slash - 1)));
-    if (below == 0) throw complain("it divides by nothing");
+    if (below == 0) throw complain(say("it divides by nothing"));
     at_ = k;
     return above / below;
   }
@@ -231,7 +232,7 @@ std::string as_fraction(double inches, int denominator) {
 }  // namespace
 
 double parse_length(std::string_view text, Unit unit) {
-  if (text.size() > 200) throw bad_input("A length of more than 200 characters cannot be right.");
+  if (text.size() > 200) throw bad_input(say("A length of more than 200 characters cannot be right."));
   return Reader(text, unit).read();
 }
 
@@ -288,8 +289,8 @@ std::string format_duration(double seconds) {
   const auto total = static_cast<long>(std::lround(seconds));
   if (total < 60) return std::to_string(total) + " s";
   const long minutes = (total + 30) / 60;
-  if (minutes < 60) return std::to_string(minutes) + " min";
-  return std::to_string(minutes / 60) + " h " + std::to_string(minutes % 60) + " min";
+  if (minutes < 60) return say("{0} min", minutes);
+  return say("{0} h {1} min", minutes / 60, minutes % 60);
 }
 
 }  // namespace doyen

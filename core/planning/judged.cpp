@@ -9,6 +9,7 @@
 #include "json_reading.hpp"
 #include "run/gcode.hpp"
 #include "stock/species.hpp"
+#include "wording/say.hpp"
 
 namespace doyen {
 namespace {
@@ -37,7 +38,7 @@ std::string code_of(Kind kind) {
 
 std::string named(const Job& job, const std::string& id) {
   const Item* item = job.find(id);
-  return item == nullptr ? (id.empty() ? std::string("the board") : "“" + id + "”") : "“" + item->piece.name + "”";
+  return item == nullptr ? (id.empty() ? say("the board") : "“" + id + "”") : "“" + item->piece.name + "”";
 }
 
 std::string bit_name(const Rack& rack, const std::string& id) {
@@ -58,32 +59,33 @@ bool stops(Kind kind) { return kind != Kind::Missed && kind != Kind::Air; }
 std::pair<std::string, std::string> words_for(const Fault& f, const Job& job, const Rack& rack) {
   const LengthStyle& lengths = job.lengths;
   const std::string deep = depth_in_words(f.mm, lengths), who = named(job, f.piece), hurt = named(job, f.hurt);
-  const std::string where = f.hurt.empty() ? "the board beside it" : f.hurt == f.piece ? "its own shape" : hurt;
-  const std::string by = " (" + f.file + ", the " + bit_name(rack, f.bit) + ")";
+  const std::string where = f.hurt.empty()      ? say("the board beside it")
+                            : f.hurt == f.piece ? say("its own shape")
+                                                : hurt;
+  const std::string by = say(" ({0}, the {1})", f.file, bit_name(rack, f.bit));
   switch (f.kind) {
     case Kind::Gouge:
-      return {"Cutting " + who + " takes " + deep + " too much off " + where + by + ".",
-              "Nobody asked for that wood to go: " + format_area(f.mm2, lengths) + " would be spoiled."};
+      return {say("Cutting {0} takes {1} too much off {2}{3}.", who, deep, where, by),
+              say("Nobody asked for that wood to go: {0} would be spoiled.", format_area(f.mm2, lengths))};
     case Kind::Missed:
-      return {"In " + who + " up to " + deep + " of wood stays where a chosen bit could have come.",
-              format_area(f.mm2, lengths) + " would have to be cut again."};
+      return {say("In {0} up to {1} of wood stays where a chosen bit could have come.", who, deep),
+              say("{0} would have to be cut again.", format_area(f.mm2, lengths))};
     case Kind::Bite:
-      return {"Cutting " + who + " the " + bit_name(rack, f.bit) + " takes " + deep + " at once" + " (" + f.file + ").",
-              "That is more than its depth per pass: it may break, or tear the wood."};
+      return {say("Cutting {0} the {1} takes {2} at once ({3}).", who, bit_name(rack, f.bit), deep, f.file),
+              say("That is more than its depth per pass: it may break, or tear the wood.")};
     case Kind::Plunge:
-      return {
-          "Cutting " + who + " the " + bit_name(rack, f.bit) + " sinks too fast into solid wood" + " (" + f.file + ").",
-          "It goes down " + deep + " faster than its plunge feed."};
+      return {say("Cutting {0} the {1} sinks too fast into solid wood ({2}).", who, bit_name(rack, f.bit), f.file),
+              say("It goes down {0} faster than its plunge feed.", deep)};
     case Kind::Rub:
-      return {"Cutting " + who + " the shank of the " + bit_name(rack, f.bit) + " rubs against standing wood" + " (" +
-                  f.file + ").",
-              "Wood stands " + deep + " above the end of its cutting edge there: it burns, and the bit may break."};
+      return {
+          say("Cutting {0} the shank of the {1} rubs against standing wood ({2}).", who, bit_name(rack, f.bit), f.file),
+          say("Wood stands {0} above the end of its cutting edge there: it burns, and the bit may break.", deep)};
     case Kind::Air:
-      return {"Cutting " + who + " the " + bit_name(rack, f.bit) + " cuts nothing but air" + " (" + f.file + ").",
-              "What it should cut is gone already: its depth or its ground is not what you meant."};
+      return {say("Cutting {0} the {1} cuts nothing but air ({2}).", who, bit_name(rack, f.bit), f.file),
+              say("What it should cut is gone already: its depth or its ground is not what you meant.")};
     case Kind::Rapid:
-      return {"A fast travel move while cutting " + who + " passes " + deep + " below where wood may stand" + by + ".",
-              "The bit could strike the board at full speed."};
+      return {say("A fast travel move while cutting {0} passes {1} below where wood may stand{2}.", who, deep, by),
+              say("The bit could strike the board at full speed.")};
   }
   return {};
 }
@@ -112,14 +114,15 @@ std::vector<Worked> worked_by(const Plan& plan, const std::vector<OutputFile>& f
   std::size_t run = 0;
   const std::string wood = wood_class_of(plan.job.blank);
   for (const OutputFile& file : files) {
-    if (run >= plan.runs.size()) throw bad_input(file.name + ": there are more files than the plan has.");
+    if (run >= plan.runs.size()) throw bad_input(say("{0}: there are more files than the plan has.", file.name));
     const Side side = plan.runs[run].side;
     const ZeroShift shift = zero_shift(plan.job, side);
     const GcodeProgram program = read_gcode(file.text, file.name, shift.z);
-    if (!program.ended) throw bad_input(file.name + ": the file has no end.");
+    if (!program.ended) throw bad_input(say("{0}: the file has no end.", file.name));
     const auto placed = [&](Point3 p) { return Point3{p.x - shift.x, p.y - shift.y, p.z - shift.z}; };
     for (const GcodeSection& section : program.sections) {
-      if (run >= plan.runs.size()) throw bad_input(file.name + ": there are more bits in the files than in the plan.");
+      if (run >= plan.runs.size())
+        throw bad_input(say("{0}: there are more bits in the files than in the plan.", file.name));
       const BitRun& made = plan.runs[run++];
       std::map<int, Worked> parts;  // by number
       const auto part = [&](int number) -> Worked& {
@@ -156,21 +159,17 @@ std::vector<Worked> worked_by(const Plan& plan, const std::vector<OutputFile>& f
       for (auto& [number, w] : parts) all.push_back(std::move(w));
     }
   }
-  if (run < plan.runs.size()) throw bad_input("There are fewer files than the plan has.");
+  if (run < plan.runs.size()) throw bad_input(say("There are fewer files than the plan has."));
   return all;
 }
 
-Judgement judge_files(const Plan& plan, const std::vector<OutputFile>& files, double cell, const Cancel& cancel,
-                      JudgeMemory* memory) {
-  const Cancel::Scope stops(cancel);
+namespace {
+
+// What each piece shall look like; `kept` is what they point at.
+std::vector<WantedPiece> wanted_pieces(const Plan& plan, const std::vector<Worked>& worked,
+                                       std::list<std::vector<PartOnGround>>& kept) {
   const Job& job = plan.job;
-  JudgeTask task;
-  task.board = job.blank.box();
-  task.blank = job.blank;
-  task.turn = job.run.turn;
-  task.worked = worked_by(plan, files);
   std::vector<WantedPiece> pieces;
-  std::list<std::vector<PartOnGround>> kept;  // what the pieces point at
   for (std::size_t i = 0; i < job.items.size(); ++i) {
     const Item& item = job.items[i];
     const PiecePlan& planned = *plan.pieces[i];
@@ -185,7 +184,7 @@ Judgement judge_files(const Plan& plan, const std::vector<OutputFile>& files, do
       const Bit* bit = plan.rack.find(id);
       if (bit != nullptr && bit->flute_length >= floor_depth(item.cut) - 1e-6) takes(*bit);
     }
-    for (const Worked& w : task.worked) {
+    for (const Worked& w : worked) {
       if (w.piece == item.piece.id) takes(w.bit);
     }
     piece.key ^= static_cast<std::uint64_t>(piece.smallest_flat * 1e4) * 0x9E3779B97F4A7C15ULL;
@@ -201,6 +200,22 @@ Judgement judge_files(const Plan& plan, const std::vector<OutputFile>& files, do
       pieces.push_back(piece);
     }
   }
+  return pieces;
+}
+
+}  // namespace
+
+Judgement judge_files(const Plan& plan, const std::vector<OutputFile>& files, double cell, const Cancel& cancel,
+                      JudgeMemory* memory) {
+  const Cancel::Scope stops(cancel);
+  const Job& job = plan.job;
+  JudgeTask task;
+  task.board = job.blank.box();
+  task.blank = job.blank;
+  task.turn = job.run.turn;
+  task.worked = worked_by(plan, files);
+  std::list<std::vector<PartOnGround>> kept;
+  const std::vector<WantedPiece> pieces = wanted_pieces(plan, task.worked, kept);
   // Where inlays are glued in between two runs, the wood is judged twice: with open pockets, and with level plugs in
   // them and whatever is cut over those.
   const bool twice = plan.has_later();
@@ -239,10 +254,10 @@ std::vector<Verdict> verdicts_of(const Judgement& judgement, const Job& job, con
         stops(f.kind) ? Grade::Stop : Grade::Mind, code_of(f.kind), f.piece, f.at, std::move(text), std::move(why), {}};
     if (accepted(f, job)) {
       v.grade = Grade::Mind;
-      v.why += " You have accepted it.";
+      v.why += say(" You have accepted it.");
     } else if (stops(f.kind)) {
-      v.remedies.push_back(
-          {"I accept it: cut it so", [name = name_of(f)](Job& after) { after.run.accepted.push_back(name); }, true});
+      v.remedies.push_back({say("I accept it: cut it so"),
+                            [name = name_of(f)](Job& after) { after.run.accepted.push_back(name); }, true});
     }
     out.push_back(std::move(v));
   }
@@ -327,7 +342,7 @@ std::string with_time(const std::string& label, double seconds, double before) {
   constexpr double kWorthSaying = 60;
   const double more = seconds - before;
   if (std::abs(more) < kWorthSaying) return label;
-  return label + " (" + format_duration(std::abs(more)) + (more > 0 ? " longer)" : " shorter)");
+  return label + " (" + format_duration(std::abs(more)) + (more > 0 ? say(" longer)") : say(" shorter)"));
 }
 
 }  // namespace
@@ -356,12 +371,12 @@ std::vector<Verdict> with_tried_remedies(const Plan& plan, const Rack& rack, Pla
 
 std::string judged_in_words(const Judgement& judgement, const LengthStyle& lengths) {
   if (judgement.cut_as_wanted())
-    return "cut as wanted, to within " + depth_in_words(std::max(0.01, judgement.within), lengths);
+    return say("cut as wanted, to within {0}", depth_in_words(std::max(0.01, judgement.within), lengths));
   std::string what;
   for (const Kind kind : {Kind::Gouge, Kind::Bite, Kind::Plunge, Kind::Rub, Kind::Rapid, Kind::Missed}) {
     if (judgement.has(kind)) what += (what.empty() ? "" : ", ") + code_of(kind);
   }
-  return "NOT cut as wanted: " + what;
+  return say("NOT cut as wanted: {0}", what);
 }
 
 }  // namespace doyen

@@ -94,9 +94,10 @@ std::vector<OutputFile> gcode_files(const Plan& plan) {
   return files;
 }
 
-Json plan_json(const Plan& plan) {
+namespace {
+
+Json files_json(const Plan& plan) {
   const Job& job = plan.job;
-  const ZeroShift shift = zero_shift(job), back_shift = zero_shift(job, Side::Back);
   Json files = Json::array();
   for (const BitRun& run : plan.runs) {
     Json operations = Json::array();
@@ -124,6 +125,10 @@ Json plan_json(const Plan& plan) {
                      {"feedReached", run.time.reached_feed()},
                      {"operations", std::move(operations)}});
   }
+  return files;
+}
+
+Json verdicts_json(const Plan& plan) {
   Json verdicts = Json::array();
   for (const Verdict& v : plan.verdicts) {
     std::string remedy;
@@ -135,6 +140,14 @@ Json plan_json(const Plan& plan) {
                         {"text", v.text + (v.why.empty() ? "" : " " + v.why)},
                         {"remedy", remedy}});
   }
+  return verdicts;
+}
+
+}  // namespace
+
+Json plan_json(const Plan& plan) {
+  const Job& job = plan.job;
+  const ZeroShift shift = zero_shift(job), back_shift = zero_shift(job, Side::Back);
   const MachineProfile& m = plan.machine;
   Json out{{"format", "doyen-plan/1"},
            {"job", job.name},
@@ -146,7 +159,7 @@ Json plan_json(const Plan& plan) {
              {"z", -shift.z}}},
            {"turnOver", job.run.turn == TurnOver::LeftEdge ? "leftEdge" : "frontEdge"},
            {"zeroBack", {{"x", -back_shift.x}, {"y", -back_shift.y}, {"z", -back_shift.z}}},
-           {"files", std::move(files)},
+           {"files", files_json(plan)},
            {"machine",
             {{"id", m.id},
              {"rapid", m.rapid},
@@ -156,7 +169,7 @@ Json plan_json(const Plan& plan) {
              {"bitChangeSeconds", m.bit_change_seconds}}},
            {"bitChanges", plan.bit_changes()},
            {"seconds", plan.seconds},
-           {"verdicts", std::move(verdicts)}};
+           {"verdicts", verdicts_json(plan)}};
   return out;
 }
 

@@ -6,6 +6,7 @@
 #include "planning/placed_cuts.hpp"
 #include "problem.hpp"
 #include "stock/species.hpp"
+#include "wording/say.hpp"
 
 namespace doyen {
 namespace {
@@ -36,10 +37,10 @@ void judge_order(Plan& plan) {
                                "cut-out-early",
                                out_first->piece,
                                out_first->passes.front().points.front().flat(),
-                               "In your order “" + (item == nullptr ? out_first->piece : item->piece.name) +
-                                   "” is cut out before the " + run.bit.name + " has done its work.",
-                               "Only its tabs hold it meanwhile; it can shift or lift under the bit.",
-                               {{"Take Doyen's order", [](Job& job) { job.run.order.clear(); }}}});
+                               say("In your order “{0}” is cut out before the {1} has done its work.",
+                                   (item == nullptr ? out_first->piece : item->piece.name), run.bit.name),
+                               say("Only its tabs hold it meanwhile; it can shift or lift under the bit."),
+                               {{say("Take Doyen's order"), [](Job& job) { job.run.order.clear(); }}}});
       return;
     }
   }

@@ -8,6 +8,7 @@
 #include <string>
 #include <vector>
 
+#include "measure/id.hpp"
 #include "rack/bit.hpp"
 
 namespace doyen {
@@ -16,7 +17,7 @@ class AskedRack {
  public:
   AskedRack(const Rack& rack) : rack_(rack) {}  // NOLINT: a rack is one that nobody has asked anything yet
 
-  const Bit* find(const std::string& id) const {
+  const Bit* find(const BitId& id) const {
     const Bit* bit = rack_.find(id);
     const std::scoped_lock hold(lock_);
     asked_.one.insert_or_assign(id, bit == nullptr ? std::nullopt : std::optional<Bit>(*bit));
@@ -29,8 +30,8 @@ class AskedRack {
   }
 
   struct Asked {
-    std::map<std::string, std::optional<Bit>> one;  // as they were found, or not found
-    std::optional<Rack> all;                        // the whole rack as it was, where somebody went through it
+    std::map<BitId, std::optional<Bit>> one;  // as they were found, or not found
+    std::optional<Rack> all;                  // the whole rack as it was, where somebody went through it
     // Another rack would have given the same answers.
     [[nodiscard]] bool same_from(const Rack& rack) const;
     void add(const Asked& more);  // of the same rack

@@ -113,7 +113,7 @@ ChipBounds chip_bounds(const Bit& bit, const std::string& wood_class) {
   return b;
 }
 
-const Bit* Rack::find(const std::string& id) const {
+const Bit* Rack::find(const BitId& id) const {
   for (const Bit& bit : bits) {
     if (bit.id == id) return &bit;
   }

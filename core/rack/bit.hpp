@@ -6,6 +6,8 @@
 #include <string>
 #include <vector>
 
+#include "measure/id.hpp"
+
 namespace doyen {
 
 enum class BitKind { V, Flat, Ball, Taper, Keyhole };
@@ -24,7 +26,7 @@ struct Feeds {
 };
 
 struct Bit {
-  std::string id;    // stable, such as "v60" or "flat-1/8in"
+  BitId id;          // stable, such as "v60" or "flat-1/8in"
   std::string name;  // such as "60° V, 1/2 in body"
   BitKind kind = BitKind::V;
   double diameter = 0;     // mm, nominal: the body's, over the cutting edges
@@ -77,7 +79,7 @@ ChipBounds chip_bounds(const Bit& bit, const std::string& wood_class);
 struct Rack {
   std::vector<Bit> bits;
   std::string unknown{};  // JSON: what a newer Doyen, or the user, wrote beside it; kept on saving
-  [[nodiscard]] const Bit* find(const std::string& id) const;
+  [[nodiscard]] const Bit* find(const BitId& id) const;
   friend bool operator==(const Rack&, const Rack&) = default;
 };
 

@@ -7,6 +7,7 @@
 #include "storage/atomic_file.hpp"
 #include "storage/data_folder.hpp"
 #include "storage/system_calls.hpp"
+#include "wording/say.hpp"
 
 namespace doyen {
 namespace {
@@ -58,11 +59,11 @@ KeptRack keep_own_rack(const Rack& before, const Rack& after) {
     }
   }
   const std::string text = write_rack(kept.rack);
-  (void)read_rack(text, "The rack");
+  (void)read_rack(text, say("The rack"));
   if (damaged) {
     kept.aside = name_aside(path);
     if (SystemCalls::now().rename(path, kept.aside) != 0)
-      throw cannot_write("The damaged rack “" + path + "” could not be put aside.");
+      throw cannot_write(say("The damaged rack “{0}” could not be put aside.", path));
   }
   try {
     write_file_atomically(path, text);

@@ -6,6 +6,7 @@
 #include "measure/whole.hpp"
 #include "problem.hpp"
 #include "run/gcode.hpp"
+#include "wording/say.hpp"
 
 namespace doyen {
 namespace {
@@ -37,17 +38,17 @@ class Reader {
 
  private:
   [[nodiscard]] Problem complain(const std::string& why) const {
-    return bad_input(where_ + ", line " + std::to_string(line_) + ": " + why + ".");
+    return bad_input(say("{0}, line {1}: {2}.", where_, line_, why));
   }
 
   std::vector<Word> words_of(const std::string& s) {
     std::vector<Word> words;
-    if (s.size() > 2000) throw complain("the line is longer than any machine takes");
+    if (s.size() > 2000) throw complain(say("the line is longer than any machine takes"));
     for (std::size_t i = 0; i < s.size();) {
       const char c = s[i];
       if (c == '(') {
         const std::size_t close = s.find(')', i);
-        if (close == std::string::npos) throw complain("a comment is not closed");
+        if (close == std::string::npos) throw complain(say("a comment is not closed"));
         if (s.compare(i, 6, "(work ") == 0) {
           int number = 0;
           const auto [end, error] = std::from_chars(s.data() + i + 6, s.data() + close, number);
@@ -60,14 +61,14 @@ class Reader {
         ++i;
       } else {
         const char letter = static_cast<char>(c >= 'a' && c <= 'z' ? c - 32 : c);
-        if (letter < 'A' || letter > 'Z') throw complain("“" + s.substr(i, 12) + "” is not a word of G-code");
+        if (letter < 'A' || letter > 'Z') throw complain(say("“{0}” is not a word of G-code", s.substr(i, 12)));
         ++i;
         while (i < s.size() && (s[i] == ' ' || s[i] == '+')) ++i;
         double value = 0;
         const auto [end, error] = std::from_chars(s.data() + i, s.data() + s.size(), value, std::chars_format::fixed);
-        if (error != std::errc()) throw complain(std::string("a number was expected after ") + letter);
+        if (error != std::errc()) throw complain(say("a number was expected after ") + letter);
         if (!std::isfinite(value) || std::abs(value) > 1e7)
-          throw complain(std::string("the number after ") + letter + " is far too large");
+          throw complain(say("the number after {0} is far too large", letter));
         i = static_cast<std::size_t>(end - s.data());
         words.push_back({letter, value});
       }
@@ -75,82 +76,88 @@ class Reader {
     return words;
   }
 
-  void obey(const std::vector<Word>& words) {
+  // What the words of one line ask for together.
+  struct Line {
     double x = NAN, y = NAN, z = NAN, i = 0, j = 0, r = NAN;
-    bool moves = false, has_centre = false, dwell = false, change = false;
-    int stop = 0;
-    std::string seen;  // letters; NISTIR 6556, 3.3.1.2: a word but G and M comes once a line, one motion at a time
+    bool moves = false, has_centre = false, dwell = false, change = false, stop = false;
+  };
+
+  // NISTIR 6556, 3.3.1.2: a word but G and M comes once a line, one motion at a time.
+  void refuse_twice(const std::vector<Word>& words) const {
+    std::string seen;  // letters
     int motions = 0;
     for (const Word& w : words) {
       if (w.letter != 'G' && w.letter != 'M') {
         if (seen.find(w.letter) != std::string::npos)
-          throw complain(std::string("the word ") + w.letter + " comes twice in one line");
+          throw complain(say("the word {0} comes twice in one line", w.letter));
         seen += w.letter;
       }
       if (w.letter == 'G' && w.value >= 0 && w.value < 3.5 && ++motions > 1)
-        throw complain("two motions are asked for in one line");
-      switch (w.letter) {
-        case 'N':
-        case 'O':
-        case 'T':
-        case 'P':
-        case 'H':
-        case 'D':
-          break;
-        case 'G':
-          dwell = group(w.value) || dwell;
-          break;
-        case 'M': {
-          const int m = static_cast<int>(w.value);
-          if (m == 0 || m == 1 || m == 6)
-            change = true;
-          else if (m == 2 || m == 30)
-            stop = 1;
-          else if (m != 3 && m != 4 && m != 5 && (m < 7 || m > 9))
-            throw complain("M" + std::to_string(m) + " is not known here");
-          break;
-        }
-        case 'F':
-          if (w.value <= 0) throw complain("a feed above zero was expected");
-          feed_ = w.value * unit_;
-          break;
-        case 'S':
-          now().spindle = w.value;
-          break;
-        case 'X':
-          x = w.value * unit_;
-          moves = true;
-          break;
-        case 'Y':
-          y = w.value * unit_;
-          moves = true;
-          break;
-        case 'Z':
-          z = w.value * unit_;
-          moves = true;
-          break;
-        case 'I':
-          i = w.value * unit_;
-          has_centre = true;
-          break;
-        case 'J':
-          j = w.value * unit_;
-          has_centre = true;
-          break;
-        case 'R':
-          r = w.value * unit_;
-          break;
-        default:
-          throw complain(std::string("the word ") + w.letter + " is not known here");
-      }
+        throw complain(say("two motions are asked for in one line"));
     }
-    if (change) {
+  }
+
+  void miscellaneous(int m, Line& line) const {
+    if (m == 0 || m == 1 || m == 6)
+      line.change = true;
+    else if (m == 2 || m == 30)
+      line.stop = true;
+    else if (m != 3 && m != 4 && m != 5 && (m < 7 || m > 9))
+      throw complain(say("M{0} is not known here", m));
+  }
+
+  void take(const Word& w, Line& line) {
+    switch (w.letter) {
+      case 'N':
+      case 'O':
+      case 'T':
+      case 'P':
+      case 'H':
+      case 'D':
+        break;
+      case 'G':
+        line.dwell = group(w.value) || line.dwell;
+        break;
+      case 'M':
+        miscellaneous(static_cast<int>(w.value), line);
+        break;
+      case 'F':
+        if (w.value <= 0) throw complain(say("a feed above zero was expected"));
+        feed_ = w.value * unit_;
+        break;
+      case 'S':
+        now().spindle = w.value;
+        break;
+      case 'X':
+      case 'Y':
+      case 'Z':
+        (w.letter == 'X' ? line.x : w.letter == 'Y' ? line.y : line.z) = w.value * unit_;
+        line.moves = true;
+        break;
+      case 'I':
+      case 'J':
+        (w.letter == 'I' ? line.i : line.j) = w.value * unit_;
+        line.has_centre = true;
+        break;
+      case 'R':
+        line.r = w.value * unit_;
+        break;
+      default:
+        throw complain(say("the word {0} is not known here", w.letter));
+    }
+  }
+
+  void obey(const std::vector<Word>& words) {
+    refuse_twice(words);
+    Line line;
+    for (const Word& w : words) take(w, line);
+    if (line.change) {
       finish_pass();
       if (!now().passes.empty()) program_.sections.emplace_back();
       work_ = 0;
     }
-    if (moves && !dwell) move(x, y, z, {i, j}, has_centre, r);
-    if (stop != 0) program_.ended = true;
+    if (line.moves && !line.dwell) move(line.x, line.y, line.z, {line.i, line.j}, line.has_centre, line.r);
+    if (line.stop) program_.ended = true;
   }
 
   // Returns true for a dwell, whose words are no move.
@@ -186,7 +193,7 @@ class Reader {
         absolute_ = false;
         return false;
       default:
-        throw complain("G" + std::to_string(tenths / 10) + " is not known here");
+        throw complain(say("G{0} is not known here", tenths / 10));
     }
   }
 
@@ -204,7 +211,7 @@ class Reader {
       at_ = to;
       return;
     }
-    if (feed_ <= 0) throw complain("a feed is missing before the first cut");
+    if (feed_ <= 0) throw complain(say("a feed is missing before the first cut"));
     if (to.x != at_.x || to.y != at_.y) now().fastest_feed = std::max(now().fastest_feed, feed_);
     if (pass_.points.empty()) {
       pass_.points.push_back(at_);
@@ -226,17 +233,17 @@ class Reader {
     const bool clockwise = motion_ == 2;
     Point centre = a + off;
     if (!has_centre) {
-      if (std::isnan(r)) throw complain("an arc needs I and J, or R");
+      if (std::isnan(r)) throw complain(say("an arc needs I and J, or R"));
       const Point half = (b - a) * 0.5;
       const double d = length(half);
-      if (d < 1e-9 || std::abs(r) < d * (1 - 1e-6)) throw complain("no circle of this R passes both ends");
+      if (d < 1e-9 || std::abs(r) < d * (1 - 1e-6)) throw complain(say("no circle of this R passes both ends"));
       const double h = std::sqrt(std::max(0.0, r * r - d * d));
       const double side = (clockwise ? -1 : 1) * (r < 0 ? -1 : 1);
       centre = a + half + Point{-half.y, half.x} * (side * h / d);
     }
     const double r0 = distance(centre, a), r1 = distance(centre, b);
     if (r0 < 1e-9 || std::abs(r0 - r1) > std::max(0.05, 0.001 * r0))
-      throw complain("the arc's ends lie at different distances from its centre");
+      throw complain(say("the arc's ends lie at different distances from its centre"));
     const double from = std::atan2(a.y - centre.y, a.x - centre.x);
     double turn = std::atan2(b.y - centre.y, b.x - centre.x) - from;
     if (clockwise && turn >= -1e-9) turn -= 2 * std::numbers::pi;
@@ -245,7 +252,7 @@ class Reader {
     const int n = whole_up(std::abs(turn) / step, 2, 1'000'000);
     constexpr std::size_t kMostPoints = 50'000'000;
     points_ += static_cast<std::size_t>(n);
-    if (points_ > kMostPoints) throw complain("the arcs up to here are larger and more than any sign's");
+    if (points_ > kMostPoints) throw complain(say("the arcs up to here are larger and more than any sign's"));
     for (int k = 1; k <= n; ++k) {
       const double t = static_cast<double>(k) / n, angle = from + turn * t, radius = r0 + (r1 - r0) * t;
       pass_.points.push_back(k == n ? to

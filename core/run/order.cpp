@@ -49,7 +49,9 @@ class Scheduler {
     return true;
   }
   // What the bit's stay is called here: with a wish, cut-outs are a turn of their own.
-  [[nodiscard]] std::string turn(const Operation& op) const { return wish_.empty() ? op.bit : turn_of(op); }
+  [[nodiscard]] std::string turn(const Operation& op) const {
+    return wish_.empty() ? std::string(op.bit) : turn_of(op);
+  }
   [[nodiscard]] bool ready(std::size_t i, const std::vector<std::size_t>& next, bool profiles) const {
     if (next[i] >= queues_[i].size() ||
         (!profiles && wish_.empty() && queues_[i][next[i]]->kind == Operation::Kind::Profile))
@@ -129,6 +131,8 @@ std::vector<OrderedGroup> order_operations(const Queues& per_piece,
   return Scheduler(per_piece, grounds, wish).run();
 }
 
-std::string turn_of(const Operation& op) { return op.kind == Operation::Kind::Profile ? op.bit + "#out" : op.bit; }
+std::string turn_of(const Operation& op) {
+  return op.kind == Operation::Kind::Profile ? op.bit + "#out" : std::string(op.bit);
+}
 
 }  // namespace doyen

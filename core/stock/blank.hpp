@@ -5,6 +5,7 @@
 #include <vector>
 
 #include "geometry/region.hpp"
+#include "measure/id.hpp"
 
 namespace doyen {
 
@@ -29,7 +30,7 @@ enum class BlankForm { Rectangle, Oval, Outline };
 struct Blank {
   double width = 600, height = 225;  // mm
   std::vector<double> readings{19};  // mm, thickness as measured in several places; never empty
-  std::string species = "western-red-cedar";
+  WoodId species = "western-red-cedar";
   Grain grain = Grain::AlongWidth;
   double margin = 12;           // mm that artwork keeps from the edges
   double film = 0;              // mm, masking film on the face

@@ -6,6 +6,7 @@
 #include "json_reading.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/data_folder.hpp"
+#include "wording/say.hpp"
 
 namespace doyen {
 namespace {
@@ -15,14 +16,14 @@ Colour read_colour(const JsonView& view, const char* key) {
   unsigned value = 0;
   const bool shaped = text.size() == 7 && text[0] == '#';
   if (!shaped || std::from_chars(text.data() + 1, text.data() + 7, value, 16).ptr != text.data() + 7) {
-    throw view.wrong(key, "a colour such as #A06A40 was expected");
+    throw view.wrong(key, say("a colour such as #A06A40 was expected"));
   }
   return {(value >> 16 & 255) / 255.0, (value >> 8 & 255) / 255.0, (value & 255) / 255.0};
 }
 
 }  // namespace
 
-const Species* SpeciesTable::find(const std::string& id) const {
+const Species* SpeciesTable::find(const WoodId& id) const {
   for (const Species& s : species) {
     if (s.id == id) return &s;
   }
@@ -54,7 +55,7 @@ SpeciesTable read_species(const std::string& json, const std::string& where) {
     s.figure = v.number("figure", 0, 1);
     table.species.push_back(std::move(s));
   }
-  if (table.species.empty()) throw bad_input(where + ": no species stand there.");
+  if (table.species.empty()) throw bad_input(say("{0}: no species stand there.", where));
   return table;
 }
 
@@ -73,8 +74,8 @@ std::string wood_class_of(const Blank& blank) {
 
 std::string class_in_words(const Blank& blank) {
   const std::string wood = wood_class_of(blank);
-  if (wood == "soft" || wood == "hard") return wood + " wood";
-  if (wood == "sheet") return "sheet goods";
+  if (wood == "soft" || wood == "hard") return say("{0} wood", wood);
+  if (wood == "sheet") return say("sheet goods");
   std::string name = species_table().find(blank.species)->name;
   if (name.size() > 1 && std::islower(static_cast<unsigned char>(name[1])) != 0)
     name[0] = static_cast<char>(std::tolower(static_cast<unsigned char>(name[0])));

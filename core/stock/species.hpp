@@ -4,6 +4,7 @@
 #include <string>
 #include <vector>
 
+#include "measure/id.hpp"
 #include "stock/blank.hpp"
 
 namespace doyen {
@@ -13,7 +14,8 @@ struct Colour {
 };
 
 struct Species {
-  std::string id, name;
+  WoodId id;
+  std::string name;
   std::string wood_class;    // which feeds apply: soft, hard, sheet
   double density = 0;        // kg/m³ at 12 per cent moisture
   double side_hardness = 0;  // N
@@ -31,7 +33,7 @@ struct Species {
 
 struct SpeciesTable {
   std::vector<Species> species;
-  [[nodiscard]] const Species* find(const std::string& id) const;  // null when unknown
+  [[nodiscard]] const Species* find(const WoodId& id) const;  // null when unknown
 };
 
 SpeciesTable read_species(const std::string& json, const std::string& where);  // throws Problem{BadInput}

@@ -14,6 +14,7 @@
 
 #include "problem.hpp"
 #include "storage/system_calls.hpp"
+#include "wording/say.hpp"
 
 namespace doyen {
 namespace {
@@ -58,15 +59,16 @@ void write_file_atomically(const std::string& path, std::string_view bytes) {
   struct stat old {};
   const bool stood = ::stat(real.c_str(), &old) == 0;
   if (stood && ::faccessat(AT_FDCWD, real.c_str(), W_OK, AT_EACCESS) != 0)
-    throw cannot_write("“" + path + "” may not be changed (it is read-only, or another user's). It is untouched.");
-  if (stood && !S_ISREG(old.st_mode)) throw cannot_write("“" + path + "” is not a plain file, so it was not replaced.");
+    throw cannot_write(say("“{0}” may not be changed (it is read-only, or another user's). It is untouched.", path));
+  if (stood && !S_ISREG(old.st_mode))
+    throw cannot_write(say("“{0}” is not a plain file, so it was not replaced.", path));
   std::string temporary = real.string() + ".part-XXXXXX";
   const auto fail = [&](const std::string& why) {
     (void)calls.unlink(temporary);
-    return cannot_write("“" + path + "” could not be written: " + why + ". What stood there is untouched.");
+    return cannot_write(say("“{0}” could not be written: {1}. What stood there is untouched.", path, why));
   };
   Descriptor file(calls.mkstemp(temporary.data()));
-  if (file.get() < 0) throw cannot_write("“" + path + "” could not be written: " + reason() + ".");
+  if (file.get() < 0) throw cannot_write(say("“{0}” could not be written: {1}.", path, reason()));
   const mode_t mask = ::umask(0);
   ::umask(mask);
   (void)calls.fchmod(file.get(), stood ? old.st_mode & 07777 : 0666 & ~mask);
@@ -80,17 +82,17 @@ void write_file_atomically(const std::string& path, std::string_view bytes) {
 
 std::string read_file(const std::string& path, std::size_t most) {
   std::error_code error;
-  if (std::filesystem::is_directory(path, error)) throw bad_input("“" + path + "” is a folder; a file was expected.");
+  if (std::filesystem::is_directory(path, error)) throw bad_input(say("“{0}” is a folder; a file was expected.", path));
   if (std::filesystem::exists(path, error) && !std::filesystem::is_regular_file(path, error))
-    throw bad_input("“" + path + "” is not a plain file.");  // a pipe would be waited for
+    throw bad_input(say("“{0}” is not a plain file.", path));  // a pipe would be waited for
   std::ifstream in(path, std::ios::binary);
-  if (!in) throw bad_input("“" + path + "” cannot be opened: " + reason() + ".");
+  if (!in) throw bad_input(say("“{0}” cannot be opened: {1}.", path, reason()));
   std::string bytes;
   char buffer[65536];
   while (in.read(buffer, sizeof buffer) || in.gcount() > 0) {
     bytes.append(buffer, static_cast<std::size_t>(in.gcount()));
     if (bytes.size() > most) {
-      throw bad_input("“" + path + "” is larger than " + std::to_string(most >> 20) + " MB, too large to be read.");
+      throw bad_input(say("“{0}” is larger than {1} MB, too large to be read.", path, most >> 20));
     }
   }
   return bytes;
@@ -111,7 +113,7 @@ void make_folder(const std::string& path) {
   std::error_code error;
   std::filesystem::create_directories(path, error);
   if (error || !std::filesystem::is_directory(path)) {
-    throw cannot_write("The folder “" + path + "” could not be made" + (error ? ": " + error.message() : "") + ".");
+    throw cannot_write(say("The folder “{0}” could not be made{1}.", path, (error ? ": " + error.message() : "")));
   }
 }
 

@@ -5,6 +5,7 @@
 #include <vector>
 
 #include "problem.hpp"
+#include "wording/say.hpp"
 
 namespace doyen {
 namespace {
@@ -27,8 +28,8 @@ std::string data_file(const std::string& name) {
                                  fs::path(DOYEN_DATA_INSTALL)}) {
     if (!folder.empty() && fs::exists(folder / name, error)) return (folder / name).string();
   }
-  throw bad_input("Doyen's own file “" + name +
-                  "” is missing; install Doyen again or set DOYEN_DATA to its data folder.");
+  throw bad_input(
+      say("Doyen's own file “{0}” is missing; install Doyen again or set DOYEN_DATA to its data folder.", name));
 }
 
 }  // namespace doyen

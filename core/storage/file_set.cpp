@@ -12,6 +12,7 @@
 #include "problem.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/system_calls.hpp"
+#include "wording/say.hpp"
 
 namespace doyen {
 namespace {
@@ -79,7 +80,7 @@ std::vector<Step> steps_of(const std::string& journal) {
     steps.push_back({step.text("name"), step.flag_or("comes", true), step.flag_or("stood", false)});
     const fs::path name(steps.back().name);
     if (name.is_absolute() || std::find(name.begin(), name.end(), "..") != name.end())
-      throw bad_input("“" + journal + "” names a file outside its folder; it was left alone.");
+      throw bad_input(say("“{0}” names a file outside its folder; it was left alone.", journal));
   }
   return steps;
 }
@@ -87,8 +88,8 @@ std::vector<Step> steps_of(const std::string& journal) {
 std::string journal_of(const std::vector<Step>& steps) {
   Json json;
   json["about"] =
-      "Doyen is replacing the files of this folder. If it was killed, the old ones are put back when it next writes "
-      "here.";
+      say("Doyen is replacing the files of this folder. If it was killed, the old ones are put back when it next "
+          "writes here.");
   json["steps"] = Json::array();
   for (const Step& step : steps)
     json["steps"].push_back({{"name", step.name}, {"comes", step.comes}, {"stood", step.stood}});
@@ -100,7 +101,7 @@ void make_missing(const std::string& path, std::vector<std::string>& made) {
   if (path.empty() || fs::is_directory(path)) return;
   make_missing(fs::path(path).parent_path().string(), made);
   if (SystemCalls::now().mkdir(path) != 0 && !(errno == EEXIST && fs::is_directory(path)))
-    throw cannot_write("The folder “" + path + "” could not be made: " + reason() + ".");
+    throw cannot_write(say("The folder “{0}” could not be made: {1}.", path, reason()));
   made.push_back(path);
 }
 
@@ -117,79 +118,107 @@ void mend_file_set(const std::string& folder) {
     const std::string journal = stage + "/" + kJournal;
     if (stands(journal)) {
       if (!put_back(folder, stage, steps_of(journal)))
-        throw cannot_write("What an interrupted run left in “" + stage + "” could not be put back: " + reason() + ".");
+        throw cannot_write(say("What an interrupted run left in “{0}” could not be put back: {1}.", stage, reason()));
       (void)SystemCalls::now().unlink(journal);
     }
     sweep(stage);
   }
 }
 
-void replace_file_set(const std::string& folder, const std::vector<SetFile>& files,
-                      const std::vector<std::string>& gone) {
-  SystemCalls& calls = SystemCalls::now();
-  std::vector<std::string> made;
-  std::string stage;
-  std::vector<Step> steps;
-  const auto undo = [&] {
-    if (!stage.empty()) {
-      if (put_back(folder, stage, steps)) (void)calls.unlink(stage + "/" + kJournal);
-      if (!stands(stage + "/" + kJournal)) sweep(stage);
-    }
-    for (std::size_t i = made.size(); i-- > 0;) (void)calls.rmdir(made[i]);
-  };
-  try {
-    const std::string whole = fs::path(folder).lexically_normal().string();
-    make_missing(whole.size() > 1 && whole.back() == '/' ? whole.substr(0, whole.size() - 1) : whole, made);
-    mend_file_set(folder);
+namespace {
+
+// One set on its way: what was made, and what undoes it.
+class Replacing {
+ public:
+  explicit Replacing(const std::string& folder) : folder_(folder) {}
+
+  void plan_steps(const std::vector<SetFile>& files, const std::vector<std::string>& gone) {
+    const std::string whole = fs::path(folder_).lexically_normal().string();
+    make_missing(whole.size() > 1 && whole.back() == '/' ? whole.substr(0, whole.size() - 1) : whole, made_);
+    mend_file_set(folder_);
     for (const SetFile& file : files) {
-      const std::string place = folder + "/" + file.name;
+      const std::string place = folder_ + "/" + file.name;
       const std::string parent = fs::path(file.name).parent_path().string();
-      if (!parent.empty()) make_missing(folder + "/" + parent, made);
+      if (!parent.empty()) make_missing(folder_ + "/" + parent, made_);
       struct stat old {};
       const bool stood = ::stat(place.c_str(), &old) == 0;
       if (stood && !S_ISREG(old.st_mode))
-        throw cannot_write("“" + place + "” is not a plain file, so it was not replaced.");
-      steps.push_back({file.name, true, stands(place)});
+        throw cannot_write(say("“{0}” is not a plain file, so it was not replaced.", place));
+      steps_.push_back({file.name, true, stands(place)});
     }
     for (const std::string& name : gone) {
-      if (stands(folder + "/" + name)) steps.push_back({name, false, true});
+      if (stands(folder_ + "/" + name)) steps_.push_back({name, false, true});
     }
-    std::string stage_name = folder + "/" + kStage + "XXXXXX";
-    if (calls.mkdtemp(stage_name.data()) == nullptr)
-      throw cannot_write("Nothing could be written into “" + folder + "”: " + reason() + ".");
-    stage = stage_name;
+  }
+
+  // Every new file beside the old ones, and the list of what is about to happen.
+  void lay_ready(const std::vector<SetFile>& files) {
+    std::string stage_name = folder_ + "/" + kStage + "XXXXXX";
+    if (calls_.mkdtemp(stage_name.data()) == nullptr)
+      throw cannot_write(say("Nothing could be written into “{0}”: {1}.", folder_, reason()));
+    stage_ = stage_name;
     for (const char* part : {"/new", "/old"}) {
-      if (calls.mkdir(stage + part) != 0)
-        throw cannot_write("Nothing could be written into “" + folder + "”: " + reason() + ".");
+      if (calls_.mkdir(stage_ + part) != 0)
+        throw cannot_write(say("Nothing could be written into “{0}”: {1}.", folder_, reason()));
     }
     for (std::size_t i = 0; i < files.size(); ++i) {
       try {
-        write_file_atomically(stage + "/new/" + std::to_string(i), files[i].bytes);
+        write_file_atomically(stage_ + "/new/" + std::to_string(i), files[i].bytes);
       } catch (const Problem& problem) {
-        throw cannot_write("“" + folder + "/" + files[i].name +
-                           "” could not be written, so nothing in that folder was "
-                           "changed. " +
-                           problem.what());
+        throw cannot_write(say("“{0}/{1}” could not be written, so nothing in that folder was changed. {2}", folder_,
+                               files[i].name, problem.what()));
       }
     }
-    write_file_atomically(stage + "/" + kJournal, journal_of(steps));
-    sync_folder(stage);
-    for (std::size_t i = 0; i < steps.size(); ++i) {
-      const std::string place = folder + "/" + steps[i].name, n = std::to_string(i);
-      if ((steps[i].stood && calls.rename(place, stage + "/old/" + n) != 0) ||
-          (steps[i].comes && calls.rename(stage + "/new/" + n, place) != 0))
-        throw cannot_write("“" + place + "” could not be replaced, so everything in that folder stands as it stood: " +
-                           reason() + ".");
+    write_file_atomically(stage_ + "/" + kJournal, journal_of(steps_));
+    sync_folder(stage_);
+  }
+
+  void change_over() {
+    for (std::size_t i = 0; i < steps_.size(); ++i) {
+      const std::string place = folder_ + "/" + steps_[i].name, n = std::to_string(i);
+      if ((steps_[i].stood && calls_.rename(place, stage_ + "/old/" + n) != 0) ||
+          (steps_[i].comes && calls_.rename(stage_ + "/new/" + n, place) != 0))
+        throw cannot_write(
+            say("“{0}” could not be replaced, so everything in that folder stands as it stood: {1}.", place, reason()));
     }
-    sync_folder(folder);
+    sync_folder(folder_);
     // From here on the new set stands.
-    if (calls.unlink(stage + "/" + kJournal) != 0)
-      throw cannot_write("“" + folder + "” could not be brought up to date: " + reason() + ".");
+    if (calls_.unlink(stage_ + "/" + kJournal) != 0)
+      throw cannot_write(say("“{0}” could not be brought up to date: {1}.", folder_, reason()));
+  }
+
+  void tidy_up() { sweep(stage_); }
+
+  void undo() {
+    if (!stage_.empty()) {
+      if (put_back(folder_, stage_, steps_)) (void)calls_.unlink(stage_ + "/" + kJournal);
+      if (!stands(stage_ + "/" + kJournal)) sweep(stage_);
+    }
+    for (std::size_t i = made_.size(); i-- > 0;) (void)calls_.rmdir(made_[i]);
+  }
+
+ private:
+  const std::string& folder_;
+  SystemCalls& calls_ = SystemCalls::now();
+  std::vector<std::string> made_;  // folders
+  std::string stage_;
+  std::vector<Step> steps_;
+};
+
+}  // namespace
+
+void replace_file_set(const std::string& folder, const std::vector<SetFile>& files,
+                      const std::vector<std::string>& gone) {
+  Replacing replacing(folder);
+  try {
+    replacing.plan_steps(files, gone);
+    replacing.lay_ready(files);
+    replacing.change_over();
   } catch (...) {
-    undo();
+    replacing.undo();
     throw;
   }
-  sweep(stage);
+  replacing.tidy_up();
 }
 
 }  // namespace doyen

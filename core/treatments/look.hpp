@@ -3,6 +3,7 @@
 #pragma once
 
 #include <functional>
+#include <vector>
 
 #include "measure/length.hpp"
 #include "rack/bit.hpp"
@@ -14,6 +15,8 @@ template <typename R>
 class Record;
 class Asking;
 struct PieceCuts;
+struct PieceSeen;
+struct Verdict;
 namespace cutting {
 struct Piece;
 }
@@ -61,6 +64,8 @@ struct Look {
   void (*cut)(const cutting::Piece&, PieceCuts&) = [](const cutting::Piece&, PieceCuts&) {};
   // Says what the wood shall look like. It must not look at operations: it is what they are judged by.
   void (*ask)(Asking&) = [](Asking&) {};
+  // Says what is amiss with one piece that looks so; what concerns several pieces, or every look, is in verdicts/.
+  void (*check)(const PieceSeen&, std::vector<Verdict>&) = [](const PieceSeen&, std::vector<Verdict>&) {};
 };
 
 const Look& look_of(Treatment::Kind kind);

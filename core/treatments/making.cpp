@@ -9,9 +9,9 @@
 
 namespace doyen::cutting {
 
-std::vector<const Bit*> flat_bits_large_first(const std::vector<std::string>& ids, const AskedRack& rack) {
+std::vector<const Bit*> flat_bits_large_first(const std::vector<BitId>& ids, const AskedRack& rack) {
   std::vector<const Bit*> bits;
-  for (const std::string& id : ids) {
+  for (const BitId& id : ids) {
     const Bit* bit = rack.find(id);
     if (bit != nullptr && bit->kind == BitKind::Flat) bits.push_back(bit);
   }

@@ -42,7 +42,7 @@ Region clear_with(const Piece& piece, const Region& floor, double depth, bool pr
 void upright_floor(const Piece& piece, const Region& region, double depth, PieceCuts& out);  // walls straight down
 
 // The flat bits of these ids, largest first.
-std::vector<const Bit*> flat_bits_large_first(const std::vector<std::string>& ids, const AskedRack& rack);
+std::vector<const Bit*> flat_bits_large_first(const std::vector<BitId>& ids, const AskedRack& rack);
 
 // What is carved away by a V: its outline lies on the ground, or `sunk` mm below it, its flank running on upwards then.
 struct GrooveAsked {

@@ -9,6 +9,7 @@
 #include "cutting/groove.hpp"
 #include "cutting/operation.hpp"
 #include "cutting/profile.hpp"
+#include "measure/id.hpp"
 #include "rack/asked_rack.hpp"
 #include "stock/blank.hpp"
 #include "treatments/surroundings.hpp"
@@ -32,11 +33,11 @@ struct PieceCuts {
   bool limited_by_body = false;       // the bit's body set that limit, not the user
   double floor_by_v = 0;              // mm² of floor that only the V's tip goes over
   Unreached unreached;
-  Region lost;                    // where that is
-  double ground = 0;              // mm below the face that it starts from
-  std::vector<std::string> bits;  // ids of the clearing bits that are used, chosen or proposed, largest first
-  std::vector<Point> holes;       // of Drill
-  double deepest = 0;             // mm below the face, positive
+  Region lost;               // where that is
+  double ground = 0;         // mm below the face that it starts from
+  std::vector<BitId> bits;   // ids of the clearing bits that are used, chosen or proposed, largest first
+  std::vector<Point> holes;  // of Drill
+  double deepest = 0;        // mm below the face, positive
   Point deepest_at;
 };
 

@@ -17,6 +17,6 @@ const Bit* nearest_bit(const Rack& rack, BitKind kind, const std::function<doubl
 const Bit* usual_v(const Rack& rack);                      // the V nearest to 60 degrees
 const Bit* flat_nearest(const Rack& rack, double across);  // the flat bit nearest to so many mm
 // Its id, for a treatment; empty when there is none, which a verdict then says.
-inline std::string id_of(const Bit* bit) { return bit == nullptr ? std::string() : bit->id; }
+inline BitId id_of(const Bit* bit) { return bit == nullptr ? BitId() : bit->id; }
 
 }  // namespace doyen

@@ -7,6 +7,7 @@
 #include <vector>
 
 #include "cutting/moves.hpp"
+#include "measure/id.hpp"
 #include "treatments/bevel/bevel.hpp"
 #include "treatments/drill/drill.hpp"
 #include "treatments/hanger_slot/hanger_slot.hpp"
@@ -25,14 +26,14 @@ struct Treatment {
   enum class Kind { None, Incise, CutOut, Line, Raise, Recess, Pierce, Bevel, Drill, Plane, HangerSlot, Inlay, Plug };
   Kind kind = Kind::None;
   // What several looks share:
-  std::string bit = "v60";            // the V of a groove, flank or bevel, the flat bit of a through cut or hole
-  double depth = 1;                   // mm below its ground, of everything that is asked a depth
-  std::vector<std::string> clearing;  // flat bits for floors, in any order; larger ones go first; none: Doyen proposes
-  std::optional<double> ground;       // mm below the face, overruling the ground that Doyen finds it to lie on
-  double margin = 10;                 // mm, of a sunk ground that no piece bounds
-  bool resin = false;                 // filled level with the face with resin
-  bool back = false;                  // cut from the back, with the board turned over
-  bool left_uncut = false;            // not cut, on purpose: nobody asks any more how it should look
+  BitId bit = "v60";             // the V of a groove, flank or bevel, the flat bit of a through cut or hole
+  double depth = 1;              // mm below its ground, of everything that is asked a depth
+  std::vector<BitId> clearing;   // flat bits for floors, in any order; larger ones go first; none: Doyen proposes
+  std::optional<double> ground;  // mm below the face, overruling the ground that Doyen finds it to lie on
+  double margin = 10;            // mm, of a sunk ground that no piece bounds
+  bool resin = false;            // filled level with the face with resin
+  bool back = false;             // cut from the back, with the board turned over
+  bool left_uncut = false;       // not cut, on purpose: nobody asks any more how it should look
   Moves moves;
 
   InciseChoices incise{};

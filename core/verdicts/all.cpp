@@ -1,15 +1,39 @@
 #include <algorithm>
 
+#include "treatments/look.hpp"
 #include "verdicts/verdict.hpp"
+#include "wording/say.hpp"
 
 namespace doyen {
 
 const std::vector<Check>& all_checks() {
-  static const std::vector<Check> kChecks{
-      check_pieces,  check_edges, check_keep_outs, check_bits,   check_stroke_width, check_wood_left,
-      check_reach,   check_floor, check_through,   check_tabs,   check_neighbours,   check_machine,
-      check_grounds, check_loose, check_back,      check_inlays, check_blank_size};
+  static const std::vector<Check> kChecks{check_pieces,       check_edges,      check_keep_outs, check_bits,
+                                          check_stroke_width, check_wood_left,  check_reach,     check_floor,
+                                          check_looks,        check_neighbours, check_machine,   check_grounds,
+                                          check_loose,        check_back,       check_inlays,    check_blank_size};
   return kChecks;
+}
+
+Remedy PieceSeen::deep(double mm) const {
+  return {say("Make it {0} deep", s.show(mm)), [id = item.piece.id, mm](Job& job) {
+            if (Item* it = job.find(id)) it->cut.depth = mm;
+          }};
+}
+
+Remedy PieceSeen::propose_bits() const {
+  return {say("Let Doyen propose bits"), [id = item.piece.id](Job& job) {
+            if (Item* it = job.find(id)) it->cut.clearing.clear();
+          }};
+}
+
+void check_looks(const Situation& s, std::vector<Verdict>& out) {
+  for (std::size_t i = 0; i < s.job.items.size(); ++i) {
+    const Item& item = s.job.items[i];
+    const PieceState& state = s.pieces[i];
+    if (state.outlines == nullptr || state.cuts == nullptr) continue;
+    const PieceSeen piece{s, item, state, "“" + item.piece.name + "”", bounds(*state.outlines).centre()};
+    look_of(item.cut.kind).check(piece, out);
+  }
 }
 
 std::vector<Verdict> judge(const Situation& situation) {

@@ -1,9 +1,10 @@
-// What is cut from the back: the wood left between both sides, and hanger slots.
+// What is cut from the back: the wood left between both sides.
 #include <algorithm>
 #include <cmath>
 
 #include "relief/carve.hpp"
 #include "verdicts/verdict.hpp"
+#include "wording/say.hpp"
 
 namespace doyen {
 namespace {
@@ -11,7 +12,6 @@ namespace {
 using Kind = Treatment::Kind;
 
 constexpr double kCellsThrough = 1'500'000;  // about so many look at the whole board
-constexpr double kLip = 2.5;  // mm of wood over a slot's head that hold a screw (common practice, no source)
 
 // Everything that one side takes away short of going right through, in the front's coordinates; a keyhole's head as
 // wide as it is, though it is not seen from above.
@@ -94,89 +94,29 @@ void check_between(const Situation& s, std::vector<Verdict>& out) {
     smallest = box.width() * box.height();
     by = &item;
   }
-  const std::string whom = by == nullptr ? std::string("The back") : "“" + by->piece.name + "” on the back";
+  const std::string whom = by == nullptr ? say("The back") : say("“{0}” on the back", by->piece.name);
   const std::string id = by == nullptr ? std::string() : by->piece.id;
   if (least >= s.job.run.least_wood) {
     out.push_back({Grade::Note,
                    "wood-between",
                    id,
                    at,
-                   whom + " leaves " + s.show(least) + " of wood under the front's cuts.",
-                   "You asked for at least " + s.show(s.job.run.least_wood) + ".",
+                   say("{0} leaves {1} of wood under the front's cuts.", whom, s.show(least)),
+                   say("You asked for at least {0}.", s.show(s.job.run.least_wood)),
                    {}});
     return;
   }
   std::vector<Remedy> remedies;
   const double shallower = by == nullptr ? 0 : std::floor((by->cut.depth - (s.job.run.least_wood - least)) * 10) / 10;
   if (shallower > 0.5)
-    remedies.push_back({"Make it " + s.show(shallower) + " deep", [id, shallower](Job& job) {
+    remedies.push_back({say("Make it {0} deep", s.show(shallower)), [id, shallower](Job& job) {
                           if (Item* it = job.find(id)) it->cut.depth = shallower;
                         }});
   out.push_back({Grade::Stop, "sides-meet", id, at,
-                 least <= 0 ? whom + " breaks through into the front's cuts."
-                            : whom + " leaves only " + s.show(least) + " of wood under the front's cuts.",
-                 "You asked for at least " + s.show(s.job.run.least_wood) + ". Make it shallower, or move it.",
+                 least <= 0 ? say("{0} breaks through into the front's cuts.", whom)
+                            : say("{0} leaves only {1} of wood under the front's cuts.", whom, s.show(least)),
+                 say("You asked for at least {0}. Make it shallower, or move it.", s.show(s.job.run.least_wood)),
                  std::move(remedies)});
-}
-
-void check_slot(const Situation& s, std::size_t i, std::vector<Verdict>& out) {
-  const Item& item = s.job.items[i];
-  const Bit* bit = s.rack.find(item.cut.bit);
-  if (bit == nullptr || bit->kind != BitKind::Keyhole || s.pieces[i].cuts->operations.empty()) return;
-  const std::string& id = item.piece.id;
-  const std::string name = "“" + item.piece.name + "”";
-  const Point at = bounds(*s.pieces[i].outlines).centre();
-  const auto set_depth = [&](double mm) {
-    return Remedy{"Make it " + s.show(mm) + " deep", [id, mm](Job& job) {
-                    if (Item* it = job.find(id)) it->cut.depth = mm;
-                  }};
-  };
-  const double lip = item.cut.depth - bit->head_height;
-  if (item.cut.depth > bit->flute_length + 1e-6) {
-    out.push_back({Grade::Stop,
-                   "slot-too-deep",
-                   id,
-                   at,
-                   name + " is deeper than the " + bit->name + " reaches, " + s.show(bit->flute_length) + ".",
-                   "Its shank would rub and burn.",
-                   {set_depth(bit->flute_length)}});
-  } else if (lip < kLip) {
-    out.push_back({lip <= 0.2 ? Grade::Stop : Grade::Mind,
-                   "slot-lip-thin",
-                   id,
-                   at,
-                   "Only " + s.show(std::max(0.0, lip)) + " of wood lies over the head of " + name + ".",
-                   "The screw hangs on it; a few millimetres hold, in soft wood more.",
-                   {set_depth(std::min(bit->flute_length, bit->head_height + kLip + 1))}});
-  }
-  Box reach;
-  for (const Operation& op : s.pieces[i].cuts->operations) {
-    for (const Pass& pass : op.passes) {
-      for (const Point3& p : pass.points)
-        reach.add(op.back ? turned_over(p.flat(), s.job.blank, s.job.run.turn) : p.flat());
-    }
-  }
-  reach = reach.grown(bit->true_diameter() / 2);
-  const Box board = s.job.blank.box();
-  if (!board.contains({reach.left, reach.bottom}) || !board.contains({reach.right, reach.top}))
-    out.push_back(
-        {Grade::Stop,
-         "slot-past-edge",
-         id,
-         at,
-         "The slot " + name + " runs past the board's edge as its head slides.",
-         "It slides upwards from its hole by " + s.show(item.cut.slot.length) + "; move it, or make it shorter.",
-         {}});
-  if (!item.cut.back)
-    out.push_back({Grade::Mind,
-                   "slot-on-front",
-                   id,
-                   at,
-                   "The hanger slot " + name + " is cut into the front.",
-                   "It would be seen, and the sign would hang face to the wall.",
-                   {{"Cut it from the back", [id](Job& job) {
-                       if (Item* it = job.find(id)) it->cut.back = true;
-                     }}}});
 }
 
 }  // namespace
@@ -187,7 +127,6 @@ void check_back(const Situation& s, std::vector<Verdict>& out) {
     const Item& item = s.job.items[i];
     if (s.pieces[i].outlines == nullptr) continue;
     back = back || (item.cut.back && s.pieces[i].cuts != nullptr && !s.pieces[i].cuts->operations.empty());
-    if (item.cut.kind == Kind::HangerSlot) check_slot(s, i, out);
   }
   if (back) check_between(s, out);
 }

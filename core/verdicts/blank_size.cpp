@@ -1,6 +1,7 @@
 // A cut-out that, turned, would come out of a smaller blank.
 #include "job/layout.hpp"
 #include "verdicts/verdict.hpp"
+#include "wording/say.hpp"
 
 namespace doyen {
 namespace {
@@ -32,11 +33,10 @@ void check_blank_size(const Situation& s, std::vector<Verdict>& out) {
                  "smaller-blank",
                  only->piece.id,
                  now.centre(),
-                 "Turned by " + format_number(turn, 1) + "°, “" + only->piece.name + "” needs " +
-                     std::to_string(std::lround(saved * 100)) + " % less wood: " + s.show(width) + " by " +
-                     s.show(height) + ".",
-                 "Everything on the board turns along; mind the grain.",
-                 {{"Turn it, and take a blank of " + s.show(width + need) + " by " + s.show(height + need),
+                 say("Turned by {0}°, “{1}” needs {2} % less wood: {3} by {4}.", format_number(turn, 1),
+                     only->piece.name, std::lround(saved * 100), s.show(width), s.show(height)),
+                 say("Everything on the board turns along; mind the grain."),
+                 {{say("Turn it, and take a blank of {0} by {1}", s.show(width + need), s.show(height + need)),
                    [turn, width, height, need, id = only->piece.id](Job& job) {
                      turn_layout(job, turn, job.blank.box().centre());
                      job.blank.width = width + need;

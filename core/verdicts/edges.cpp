@@ -4,6 +4,7 @@
 #include "treatments/look.hpp"
 #include "verdicts/room.hpp"
 #include "verdicts/verdict.hpp"
+#include "wording/say.hpp"
 
 namespace doyen {
 namespace {
@@ -62,9 +63,9 @@ class EdgeCheck {
                       "outside-board",
                       piece.id,
                       need.centre(),
-                      "“" + piece.name + "” reaches past the board's edge.",
-                      "The piece would come out incomplete.",
-                      {{"Centre it on the board",
+                      say("“{0}” reaches past the board's edge.", piece.name),
+                      say("The piece would come out incomplete."),
+                      {{say("Centre it on the board"),
                         [id = piece.id, by = board.centre() - need.centre()](Job& job) { move_piece(job, id, by); }}}});
     }
     if (over > 1e-6) {
@@ -72,9 +73,9 @@ class EdgeCheck {
                       "outside-board",
                       piece.id,
                       need.centre(),
-                      "“" + piece.name + "” reaches " + s_.show(over) + " past the board.",
-                      "The piece would come out incomplete.",
-                      {{"Centre it on the board",
+                      say("“{0}” reaches {1} past the board.", piece.name, s_.show(over)),
+                      say("The piece would come out incomplete."),
+                      {{say("Centre it on the board"),
                         [id = piece.id, by = board.centre() - need.centre()](Job& job) { move_piece(job, id, by); }}}});
     }
   }
@@ -84,9 +85,9 @@ class EdgeCheck {
     const Point middle = bounds(region(i)).centre();
     for (std::size_t k = 0; k < s_.job.items.size(); ++k) {
       if (k == i || s_.pieces[k].outlines == nullptr || s_.job.items[k].cut.kind != Treatment::Kind::CutOut) continue;
-      if (contains(region(k), middle)) return {region(k), "the cut edge"};
+      if (contains(region(k), middle)) return {region(k), say("the cut edge")};
     }
-    return {region_of(s_.job.blank), "the board's edge"};
+    return {region_of(s_.job.blank), say("the board's edge")};
   }
 
   // Outside every cut-out, where there are some: it would be carved into what is thrown away.
@@ -110,15 +111,14 @@ class EdgeCheck {
     const Box own = bounds(region(i)), room = bounds(*nearest_body);
     std::vector<Remedy> remedies;
     if (own.width() < room.width() && own.height() < room.height())
-      remedies.push_back({"Move it onto the piece", [id = item.piece.id, by = room.centre() - own.centre()](Job& job) {
-                            move_piece(job, id, by);
-                          }});
-    remedies.push_back({"Do not cut it", [id = item.piece.id](Job& job) {
+      remedies.push_back({say("Move it onto the piece"), [id = item.piece.id, by = room.centre() - own.centre()](
+                                                             Job& job) { move_piece(job, id, by); }});
+    remedies.push_back({say("Do not cut it"), [id = item.piece.id](Job& job) {
                           if (Item* it = job.find(id)) it->cut.kind = Treatment::Kind::None;
                         }});
     out_.push_back({Grade::Stop, "in-the-waste", item.piece.id, own.centre(),
-                    "“" + item.piece.name + "” lies outside the cut edge, in the waste.",
-                    "It would be cut into wood that is thrown away.", std::move(remedies)});
+                    say("“{0}” lies outside the cut edge, in the waste.", item.piece.name),
+                    say("It would be cut into wood that is thrown away."), std::move(remedies)});
     return true;
   }
 
@@ -141,7 +141,7 @@ class EdgeCheck {
         const Region near_line = grow(region(k), margin - 0.01);
         const auto clear = [&](const Region& own) { return intersect(near_line, own).empty(); };
         if (clear(region(i))) continue;
-        report_near(piece, region(i), region(k), "the line “" + s_.job.items[k].piece.name + "”", bounds(region(k)),
+        report_near(piece, region(i), region(k), say("the line “{0}”", s_.job.items[k].piece.name), bounds(region(k)),
                     clear);
         return;
       }
@@ -168,7 +168,7 @@ class EdgeCheck {
       const bool fits = room.contains({box.left + round.x, box.bottom + round.y}) &&
                         room.contains({box.right + round.x, box.top + round.y});
       const Point move = fits ? round : by;
-      remedies.push_back({"Move it inside, " + way_in_words(move, s_.job.lengths),
+      remedies.push_back({say("Move it inside, {0}", way_in_words(move, s_.job.lengths)),
                           [id = piece.id, move](Job& job) { move_piece(job, id, move); }});
     }
     const double fit = std::min({1.0, room.width() / box.width(), room.height() / box.height()});
@@ -179,8 +179,8 @@ class EdgeCheck {
                             move_piece(job, id, to - middle);
                           }});
     }
-    out_.push_back({Grade::Stop, "outside-board", piece.id, at, "“" + piece.name + "” runs past " + edge + ".",
-                    "What lies outside would not be on the sign.", std::move(remedies)});
+    out_.push_back({Grade::Stop, "outside-board", piece.id, at, say("“{0}” runs past {1}.", piece.name, edge),
+                    say("What lies outside would not be on the sign."), std::move(remedies)});
   }
 
   template <typename Clear>
@@ -188,7 +188,7 @@ class EdgeCheck {
                    const Box& around, Clear clear) {
     const double margin = s_.job.blank.margin;
     const auto [gap, at] = nearest_outline(own, other);
-    const bool overlaps = !intersect(own, other).empty() && what.starts_with("the line");
+    const bool overlaps = !intersect(own, other).empty() && what.starts_with(say("the line"));
     const Box box = bounds(own);
     // Away from whichever side is nearest.
     const double sides[] = {box.left - around.left, around.right - box.right, box.bottom - around.bottom,
@@ -205,7 +205,7 @@ class EdgeCheck {
     const bool stays = by > 0 && room.contains({box.left + way.x * by, box.bottom + way.y * by}) &&
                        room.contains({box.right + way.x * by, box.top + way.y * by});
     if (stays) {
-      remedies.push_back({"Move " + std::string(kWords[side]) + " " + s_.show(by),
+      remedies.push_back({say("Move {0} {1}", std::string(kWords[side]), s_.show(by)),
                           [id = piece.id, move = way * by](Job& job) { move_piece(job, id, move); }});
     }
     const double scale = whole_percent(largest_scale(own, box.centre(), clear));
@@ -214,10 +214,10 @@ class EdgeCheck {
                             scale_piece(job, id, scale, middle);
                           }});
     }
-    out_.push_back(
-        {Grade::Mind, "inside-margin", piece.id, at,
-         "“" + piece.name + "” " + (overlaps ? "crosses " + what : "ends " + s_.show(gap) + " from " + what) + ".",
-         "Your margin is " + s_.show(margin) + ".", std::move(remedies)});
+    out_.push_back({Grade::Mind, "inside-margin", piece.id, at,
+                    "“" + piece.name + "” " +
+                        (overlaps ? say("crosses {0}", what) : say("ends {0} from {1}", s_.show(gap), what)) + ".",
+                    say("Your margin is {0}.", s_.show(margin)), std::move(remedies)});
   }
 
   const Situation& s_;

@@ -5,6 +5,7 @@
 #include "stock/species.hpp"
 #include "treatments/suits.hpp"
 #include "verdicts/verdict.hpp"
+#include "wording/say.hpp"
 
 namespace doyen {
 namespace {
@@ -26,13 +27,13 @@ std::vector<Need> needs_of(const Item& item) {
 std::string words_for(WantedBit wanted) {
   switch (wanted) {
     case WantedBit::V:
-      return "V bit";
+      return say("V bit");
     case WantedBit::Flat:
-      return "flat bit";
+      return say("flat bit");
     case WantedBit::Keyhole:
-      return "keyhole bit";
+      return say("keyhole bit");
     default:
-      return "bit that cuts from above";
+      return say("bit that cuts from above");
   }
 }
 
@@ -46,17 +47,18 @@ void check_chip(const Situation& s, const Bit& bit, const std::string& wood, con
   const bool thick = chip > bounds.most;
   const double fitting = (thick ? bounds.most : bounds.least) * feeds.rpm * bit.flutes;
   const auto in = [&](double mm) {
-    return s.job.lengths.unit == Unit::Inch ? format_number(mm / kMmPerInch, 4) + " in" : format_number(mm, 3) + " mm";
+    return s.job.lengths.unit == Unit::Inch ? say("{0} in", format_number(mm / kMmPerInch, 4))
+                                            : say("{0} mm", format_number(mm, 3));
   };
   out.push_back({Grade::Mind,
                  thick ? "chip-too-thick" : "chip-too-thin",
                  item.piece.id,
                  at,
-                 "The " + bit.name + " takes a chip of " + in(chip) + " per tooth; " + in(bounds.least) + " to " +
-                     in(bounds.most) + " is usual in " + class_in_words(s.job.blank) + ".",
-                 thick ? "It may break, or tear what it cuts; feed slower or turn faster."
-                       : "It rubs, burns and goes blunt; feed faster or turn slower.",
-                 {{"Feed " + s.show_feed(fitting) + " in this job", [id = bit.id, feeds, fitting](Job& job) {
+                 say("The {0} takes a chip of {1} per tooth; {2} to {3} is usual in {4}.", bit.name, in(chip),
+                     in(bounds.least), in(bounds.most), class_in_words(s.job.blank)),
+                 thick ? say("It may break, or tear what it cuts; feed slower or turn faster.")
+                       : say("It rubs, burns and goes blunt; feed faster or turn slower."),
+                 {{say("Feed {0} in this job", s.show_feed(fitting)), [id = bit.id, feeds, fitting](Job& job) {
                      Feeds own = feeds;
                      own.feed = fitting;
                      job.run.feeds[id] = own;
@@ -74,20 +76,19 @@ void check_flutes(const Situation& s, const Item& item, const PieceState& state,
   if ((item.cut.kind != Kind::Line && item.cut.kind != Kind::Drill) || bit == nullptr || state.cuts == nullptr) return;
   const double edge = bit->body_depth(), deep = item.cut.depth;
   if (state.cuts->operations.empty() || deep <= edge + 1e-6) return;
-  std::vector<Remedy> remedies{{"Make it " + s.show(edge) + " deep", [id = item.piece.id, edge](Job& job) {
+  std::vector<Remedy> remedies{{say("Make it {0} deep", s.show(edge)), [id = item.piece.id, edge](Job& job) {
                                   if (Item* it = job.find(id)) it->cut.depth = edge;
                                 }}};
   for (const Bit& other : s.rack.bits) {
     if (other.kind != bit->kind || other.body_depth() < deep || other.id == bit->id) continue;
-    remedies.push_back({"Use the " + other.name, [id = item.piece.id, to = other.id](Job& job) {
+    remedies.push_back({say("Use the {0}", other.name), [id = item.piece.id, to = other.id](Job& job) {
                           if (Item* it = job.find(id)) it->cut.bit = to;
                         }});
     break;
   }
-  out.push_back(
-      {Grade::Stop, "flutes-too-short", item.piece.id, state.cuts->deepest_at,
-       "The " + bit->name + " cuts " + s.show(edge) + " deep; “" + item.piece.name + "” needs " + s.show(deep) + ".",
-       "Deeper, the shank would rub and burn.", std::move(remedies)});
+  out.push_back({Grade::Stop, "flutes-too-short", item.piece.id, state.cuts->deepest_at,
+                 say("The {0} cuts {1} deep; “{2}” needs {3}.", bit->name, s.show(edge), item.piece.name, s.show(deep)),
+                 say("Deeper, the shank would rub and burn."), std::move(remedies)});
 }
 
 }  // namespace
@@ -100,8 +101,8 @@ void check_bits(const Situation& s, std::vector<Verdict>& out) {
                    "unknown-species",
                    "",
                    s.job.blank.box().centre(),
-                   "“" + s.job.blank.species + "” is not in the table of woods.",
-                   "Feeds for soft wood are used; choose a wood under Blank.",
+                   say("“{0}” is not in the table of woods.", s.job.blank.species),
+                   say("Feeds for soft wood are used; choose a wood under Blank."),
                    {}});
   }
   std::set<std::string> said;
@@ -116,20 +117,19 @@ void check_bits(const Situation& s, std::vector<Verdict>& out) {
                        "bit-missing",
                        item.piece.id,
                        at,
-                       "The bit “" + id + "” of “" + item.piece.name + "” is not in the rack.",
-                       "Choose another, or add it to the rack.",
+                       say("The bit “{0}” of “{1}” is not in the rack.", id, item.piece.name),
+                       say("Choose another, or add it to the rack."),
                        {}});
         continue;
       }
       if (!suits(*bit, wanted)) {
-        out.push_back(
-            {Grade::Stop,
-             "bit-wrong-kind",
-             item.piece.id,
-             at,
-             "The " + bit->name + " cannot do this: “" + item.piece.name + "” needs a " + words_for(wanted) + ".",
-             "",
-             {}});
+        out.push_back({Grade::Stop,
+                       "bit-wrong-kind",
+                       item.piece.id,
+                       at,
+                       say("The {0} cannot do this: “{1}” needs a {2}.", bit->name, item.piece.name, words_for(wanted)),
+                       "",
+                       {}});
         continue;
       }
       if (!said.insert(id + "/" + wood).second) continue;
@@ -141,8 +141,8 @@ void check_bits(const Situation& s, std::vector<Verdict>& out) {
                      "no-feeds",
                      item.piece.id,
                      at,
-                     "The " + bit->name + " has no feeds for " + class_in_words(s.job.blank) + ".",
-                     "Give feed, plunge and spindle speed in the rack; no file is written with a guess.",
+                     say("The {0} has no feeds for {1}.", bit->name, class_in_words(s.job.blank)),
+                     say("Give feed, plunge and spindle speed in the rack; no file is written with a guess."),
                      {}});
     }
   }
@@ -155,8 +155,8 @@ void check_machine(const Situation& s, std::vector<Verdict>& out) {
                    "unknown-machine",
                    "",
                    {},
-                   "The machine profile “" + s.job.run.machine + "” is not known here.",
-                   "“" + m.name + "” is used instead.",
+                   say("The machine profile “{0}” is not known here.", s.job.run.machine),
+                   say("“{0}” is used instead.", m.name),
                    {}});
   }
   Box reach;
@@ -179,9 +179,9 @@ void check_machine(const Situation& s, std::vector<Verdict>& out) {
                    "past-travel",
                    "",
                    reach.centre(),
-                   "From where zero is taken the cuts span " + s.show(reach.width()) + " × " + s.show(reach.height()) +
-                       "; the machine travels " + s.show(m.travel[0]) + " × " + s.show(m.travel[1]) + ".",
-                   "Turn the board, make the work smaller, or choose the machine it is meant for.",
+                   say("From where zero is taken the cuts span {0} × {1}; the machine travels {2} × {3}.",
+                       s.show(reach.width()), s.show(reach.height()), s.show(m.travel[0]), s.show(m.travel[1])),
+                   say("Turn the board, make the work smaller, or choose the machine it is meant for."),
                    {}});
   }
   if (deepest + m.clearance > m.travel[2]) {
@@ -189,8 +189,8 @@ void check_machine(const Situation& s, std::vector<Verdict>& out) {
                    "past-travel-down",
                    "",
                    reach.centre(),
-                   "The deepest cut and the clearance together, " + s.show(deepest + m.clearance) +
-                       ", are more than the machine's travel down.",
+                   say("The deepest cut and the clearance together, {0}, are more than the machine's travel down.",
+                       s.show(deepest + m.clearance)),
                    "",
                    {}});
   }

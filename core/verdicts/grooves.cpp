@@ -2,6 +2,7 @@
 #include <algorithm>
 
 #include "verdicts/verdict.hpp"
+#include "wording/say.hpp"
 
 namespace doyen {
 namespace {
@@ -17,7 +18,7 @@ const Bit* best_bit(const Rack& rack, Test test, double (*cost)(const Bit&)) {
 }
 
 Remedy use_v(const std::string& id, const Bit& bit) {
-  return {"Use the " + bit.name, [id, bit_id = bit.id](Job& job) {
+  return {say("Use the {0}", bit.name), [id, bit_id = bit.id](Job& job) {
             if (Item* item = job.find(id)) item->cut.bit = bit_id;
           }};
 }
@@ -33,7 +34,7 @@ void check_stroke_width(const Situation& s, std::vector<Verdict>& out) {
     const double widest = cuts->groove->widest_stroke();
     std::vector<Remedy> remedies;
     remedies.push_back(
-        {"Floor limit " + s.show(bit.body_depth()), [id = item.piece.id, limit = bit.body_depth()](Job& job) {
+        {say("Floor limit {0}", s.show(bit.body_depth())), [id = item.piece.id, limit = bit.body_depth()](Job& job) {
            if (Item* it = job.find(id)) it->cut.incise.floor_limit = std::floor(limit * 100) / 100;
          }});
     const Bit* wider = best_bit(
@@ -46,10 +47,11 @@ void check_stroke_width(const Situation& s, std::vector<Verdict>& out) {
     if (wider != nullptr) remedies.push_back(use_v(item.piece.id, *wider));
     const std::string letter = letter_at(*s.pieces[i].outlines, cuts->groove->widest_at());
     out.push_back({Grade::Mind, "stroke-wider-than-bit", item.piece.id, cuts->groove->widest_at(),
-                   "A stroke " + s.show(widest) + " wide" + (letter.empty() ? "" : " in " + letter) +
-                       " is too wide for the " + bit.name + ".",
-                   "Its cutting edge ends " + s.show(bit.body_depth()) +
-                       " above the tip: deeper, the shank would scrape. The groove is held there with a flat floor.",
+                   say("A stroke {0} wide{1} is too wide for the {2}.", s.show(widest),
+                       (letter.empty() ? "" : say(" in {0}", letter)), bit.name),
+                   say("Its cutting edge ends {0} above the tip: deeper, the shank would scrape. The groove is held "
+                       "there with a flat floor.",
+                       s.show(bit.body_depth())),
                    std::move(remedies)});
   }
 }
@@ -71,7 +73,7 @@ void check_wood_left(const Situation& s, std::vector<Verdict>& out) {
     const bool insert =
         item.cut.kind == Treatment::Kind::Recess && item.cut.insert.thickness > 0;  // it makes the depth
     if (own >= 0.1 && !insert) {
-      remedies.push_back({incised ? "Floor limit " + s.show(own) : "Make it " + s.show(own) + " deep",
+      remedies.push_back({incised ? say("Floor limit {0}", s.show(own)) : say("Make it {0} deep", s.show(own)),
                           [id = item.piece.id, own, incised](Job& job) {
                             Item* it = job.find(id);
                             if (it == nullptr) return;
@@ -90,12 +92,13 @@ void check_wood_left(const Situation& s, std::vector<Verdict>& out) {
         },
         [](const Bit& b) { return b.true_angle(); });
     if (incised && blunter != nullptr) remedies.push_back(use_v(item.piece.id, *blunter));
-    const std::string deep = "“" + item.piece.name + "” goes " + s.show(cuts->deepest) + " deep";
+    const std::string deep = say("“{0}” goes {1} deep", item.piece.name, s.show(cuts->deepest));
     out.push_back({Grade::Stop, left <= 0 ? "deeper-than-wood" : "too-little-wood-left", item.piece.id,
                    cuts->deepest_at,
-                   left <= 0 ? deep + ": right through the board." : deep + " and leaves " + s.show(left) + " of wood.",
-                   "The thinnest reading is " + s.show(thinnest) + "; you asked for at least " +
-                       s.show(s.job.run.least_wood) + ".",
+                   left <= 0 ? say("{0}: right through the board.", deep)
+                             : say("{0} and leaves {1} of wood.", deep, s.show(left)),
+                   say("The thinnest reading is {0}; you asked for at least {1}.", s.show(thinnest),
+                       s.show(s.job.run.least_wood)),
                    std::move(remedies)});
   }
 }
@@ -113,8 +116,8 @@ void check_reach(const Situation& s, std::vector<Verdict>& out) {
                      "hole-too-small",
                      item.piece.id,
                      cuts->deepest_at,
-                     "An opening of “" + item.piece.name + "” is narrower than the " + bit->name + ".",
-                     "It would stay closed; take a smaller bit.",
+                     say("An opening of “{0}” is narrower than the {1}.", item.piece.name, bit->name),
+                     say("It would stay closed; take a smaller bit."),
                      {}});
     }
     const double worth_saying = cuts->groove ? 0.5 : 0.2;  // mm²: below this it is the rounding of sharp corners
@@ -137,19 +140,19 @@ void check_reach(const Situation& s, std::vector<Verdict>& out) {
       if (smaller != nullptr && wanted_bit(item.cut) == WantedBit::Flat) {
         remedies.push_back(use_v(item.piece.id, *smaller));
       } else if (smaller != nullptr) {
-        remedies.push_back(
-            {"Follow with the " + smaller->name, [id = item.piece.id, all = cuts->bits, more = smaller->id](Job& job) {
-               Item* it = job.find(id);
-               if (it == nullptr) return;
-               it->cut.clearing = all;
-               it->cut.clearing.push_back(more);
-             }});
+        remedies.push_back({say("Follow with the {0}", smaller->name),
+                            [id = item.piece.id, all = cuts->bits, more = smaller->id](Job& job) {
+                              Item* it = job.find(id);
+                              if (it == nullptr) return;
+                              it->cut.clearing = all;
+                              it->cut.clearing.push_back(more);
+                            }});
       }
     }
     out.push_back({Grade::Mind, "unreached", item.piece.id, cuts->unreached.at,
-                   format_area(cuts->unreached.area, s.job.lengths) + " of “" + item.piece.name +
-                       "” cannot be reached by the " + bit->name + ".",
-                   "The corners stay round. The largest part is about " + s.show(cuts->unreached.width) + " wide.",
+                   say("{0} of “{1}” cannot be reached by the {2}.", format_area(cuts->unreached.area, s.job.lengths),
+                       item.piece.name, bit->name),
+                   say("The corners stay round. The largest part is about {0} wide.", s.show(cuts->unreached.width)),
                    std::move(remedies)});
   }
 }
@@ -176,19 +179,20 @@ void check_floor(const Situation& s, std::vector<Verdict>& out) {
     std::vector<Remedy> remedies;
     if (fits != nullptr &&
         std::find(item.cut.clearing.begin(), item.cut.clearing.end(), fits->id) == item.cut.clearing.end()) {
-      remedies.push_back({"Clear it first with the " + fits->name, [id = item.piece.id, bit = fits->id](Job& job) {
-                            if (Item* it = job.find(id)) it->cut.clearing.push_back(bit);
-                          }});
+      remedies.push_back(
+          {say("Clear it first with the {0}", fits->name), [id = item.piece.id, bit = fits->id](Job& job) {
+             if (Item* it = job.find(id)) it->cut.clearing.push_back(bit);
+           }});
     }
     if (item.cut.kind == Treatment::Kind::Incise)
-      remedies.push_back({"Let it go to full depth", [id = item.piece.id](Job& job) {
+      remedies.push_back({say("Let it go to full depth"), [id = item.piece.id](Job& job) {
                             if (Item* it = job.find(id)) it->cut.incise.floor_limit.reset();
                           }});
     const double share = cuts->floor_by_v / whole * 100;
     out.push_back(
         {Grade::Mind, "floor-by-v-alone", item.piece.id, bounds(cuts->floor.islands.front()).centre(),
-         "Only the V's tip reaches " + format_number(share, 0) + " % of the flat floor in “" + item.piece.name + "”.",
-         "That is slow and leaves fine ridges.", std::move(remedies)});
+         say("Only the V's tip reaches {0} % of the flat floor in “{1}”.", format_number(share, 0), item.piece.name),
+         say("That is slow and leaves fine ridges."), std::move(remedies)});
   }
 }
 

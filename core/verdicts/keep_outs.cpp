@@ -6,6 +6,7 @@
 #include "job/layout.hpp"
 #include "verdicts/room.hpp"
 #include "verdicts/verdict.hpp"
+#include "wording/say.hpp"
 
 namespace doyen {
 namespace {
@@ -15,17 +16,17 @@ constexpr double kClear = 3;  // mm that cuts keep from metal (common practice, 
 std::string name_of(KeepOut::Kind kind) {
   switch (kind) {
     case KeepOut::Kind::Clamp:
-      return "a clamp";
+      return say("a clamp");
     case KeepOut::Kind::Screw:
-      return "a screw";
+      return say("a screw");
     case KeepOut::Kind::Knot:
-      return "a knot";
+      return say("a knot");
     case KeepOut::Kind::Sapwood:
       return "sapwood";
     case KeepOut::Kind::Crack:
-      return "a crack";
+      return say("a crack");
     case KeepOut::Kind::GlueLine:
-      return "a glue line";
+      return say("a glue line");
   }
   return {};
 }
@@ -80,8 +81,8 @@ void add_layout_remedies(const Situation& s, const Region& layout, const Region&
   const Box room = s.job.blank.box();
   Point by;
   if (Placer(layout, forbidden, room, s.job.lengths.unit).find(by)) {
-    remedies.push_back(
-        {"Shift the whole layout " + way_in_words(by, s.job.lengths), [by](Job& job) { shift_layout(job, by); }});
+    remedies.push_back({say("Shift the whole layout {0}", way_in_words(by, s.job.lengths)),
+                        [by](Job& job) { shift_layout(job, by); }});
   } else if (may_turn_layout(s.job)) {
     const Point middle = bounds(layout).centre();
     const Region turned = transformed(
@@ -89,7 +90,7 @@ void add_layout_remedies(const Situation& s, const Region& layout, const Region&
         Transform::move(-middle.x, -middle.y).then(Transform::turn(180)).then(Transform::move(middle.x, middle.y)));
     by = {};
     if (!intersect(turned, forbidden).empty() && !Placer(turned, forbidden, room, s.job.lengths.unit).find(by)) return;
-    remedies.push_back({"Turn the whole layout half round", [by, middle](Job& job) {
+    remedies.push_back({say("Turn the whole layout half round"), [by, middle](Job& job) {
                           turn_layout(job, 180, middle);
                           shift_layout(job, by);
                         }});
@@ -120,22 +121,23 @@ void check_keep_outs(const Situation& s, std::vector<Verdict>& out) {
       Point by;
       if (item.cut.kind != Treatment::Kind::CutOut &&
           Placer(cuts, all, s.job.blank.box().grown(-s.job.blank.margin), s.job.lengths.unit).find(by)) {
-        remedies.push_back({"Shift it clear, " + way_in_words(by, s.job.lengths),
+        remedies.push_back({say("Shift it clear, {0}", way_in_words(by, s.job.lengths)),
                             [id = item.piece.id, by](Job& job) { job.shift(id, by); }});
       }
       if (s.job.items.size() > 1) add_layout_remedies(s, layout, all, remedies);
       const bool metal = place.metal();
       if (metal) {
-        remedies.push_back({"I have moved the " + std::string(to_word(place.kind)) + ": remove its mark",
+        remedies.push_back({say("I have moved the {0}: remove its mark", std::string(to_word(place.kind))),
                             [place](Job& job) { std::erase(job.blank.keep_outs, place); }, true});
       }
       out.push_back({metal ? Grade::Stop : Grade::Mind,
                      "in-keep-out",
                      item.piece.id,
                      {place.x, place.y},
-                     "“" + item.piece.name + "” is cut where " + name_of(place.kind) + (metal ? " stands." : " lies."),
-                     metal ? "The bit would hit it. Keep " + s.show(kClear) + " away."
-                           : "It may tear, split or take stain differently.",
+                     say("“{0}” is cut where {1}{2}", item.piece.name, name_of(place.kind),
+                         (metal ? say(" stands.") : say(" lies."))),
+                     metal ? say("The bit would hit it. Keep {0} away.", s.show(kClear))
+                           : say("It may tear, split or take stain differently."),
                      std::move(remedies)});
       break;
     }

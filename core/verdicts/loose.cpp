@@ -1,12 +1,13 @@
-// Parts that come free: insides of pierced letters, slugs that nothing holds, and whatever the through cuts of all
-// pieces together set loose, found in the relief itself.
+// Parts that come free: whatever the through cuts of all pieces together set loose, found in the relief itself.
 #include <algorithm>
 #include <cmath>
 #include <vector>
 
 #include "relief/carve.hpp"
 #include "treatments/suits.hpp"
+#include "verdicts/remedies.hpp"
 #include "verdicts/verdict.hpp"
+#include "wording/say.hpp"
 
 namespace doyen {
 namespace {
@@ -71,23 +72,9 @@ std::vector<Part> parts_left(const Situation& s) {
   return parts;
 }
 
-constexpr double kSkin = 0.5;  // mm, that a knife still parts (common practice, no source)
+}  // namespace
 
-Remedy leave_skin(const std::string& id) {
-  return {"Leave a skin to cut by hand", [id](Job& job) {
-            if (Item* it = job.find(id)) it->cut.through.skin = kSkin;
-          }};
-}
-
-Remedy tape_down(const std::string& id) {
-  return {"I will tape it down",
-          [id](Job& job) {
-            if (Item* it = job.find(id)) it->cut.through.taped = true;
-          },
-          true};
-}
-
-void check_relief(const Situation& s, std::vector<Verdict>& out) {
+void check_loose(const Situation& s, std::vector<Verdict>& out) {
   bool through = false;
   for (const Item& item : s.job.items) through = through || goes_through(item.cut.kind);
   if (!through) return;
@@ -125,77 +112,17 @@ void check_relief(const Situation& s, std::vector<Verdict>& out) {
     if (by != nullptr) {
       remedies.push_back(leave_skin(by->piece.id));
       remedies.push_back(tape_down(by->piece.id));
-      remedies.push_back({"Hold it with tabs", [id = by->piece.id](Job& job) {
-                            if (Item* it = job.find(id)) it->cut.through.tabs.wanted = true;
-                          }});
+      remedies.push_back(hold_by_tabs(by->piece.id));
       if (by->cut.kind == Kind::Pierce) {
-        remedies.push_back({"Clear it", [id = by->piece.id](Job& job) {
-                              if (Item* it = job.find(id)) it->cut.pierce.slug = false;
-                            }});
+        remedies.push_back(clear_opening(by->piece.id));
       }
     }
     out.push_back({Grade::Mind, "comes-free", by == nullptr ? std::string() : by->piece.id, part.at,
-                   "A loose part (about " + format_area(part.area, s.job.lengths) + ")" +
-                       (by == nullptr ? "" : " in “" + by->piece.name + "”") + " comes free before the cut ends.",
-                   "Tape it down, or hold it otherwise; a loose part can be caught by the bit and thrown.",
+                   say("A loose part (about {0}){1} comes free before the cut ends.",
+                       format_area(part.area, s.job.lengths), (by == nullptr ? "" : say(" in “{0}”", by->piece.name))),
+                   say("Tape it down, or hold it otherwise; a loose part can be caught by the bit and thrown."),
                    std::move(remedies)});
   }
-}
-
-}  // namespace
-
-// The inside of an O comes free when the O is pierced; so does a slug that nothing holds.
-void check_loose(const Situation& s, std::vector<Verdict>& out) {
-  for (std::size_t i = 0; i < s.job.items.size(); ++i) {
-    const Item& item = s.job.items[i];
-    if (s.pieces[i].outlines == nullptr || item.cut.kind != Kind::Pierce) continue;
-    const Outlines& outlines = *s.pieces[i].outlines;
-    std::size_t insides = 0;
-    Point at;
-    for (const Island& island : outlines.region.islands) {
-      if (island.rings.size() > 1 && insides == 0) at = bounds(island.rings[1]).centre();
-      insides += island.rings.size() - 1;
-    }
-    if (insides > 0) {
-      const std::string letter = letter_at(outlines, at);
-      out.push_back(
-          {Grade::Stop,
-           "loose-inside",
-           item.piece.id,
-           at,
-           (insides == 1 ? "The middle of " + (letter.empty() ? "“" + item.piece.name + "”" : letter) + " comes"
-                         : std::to_string(insides) + " middles of “" + item.piece.name + "” come") +
-               " free when it is pierced.",
-           "It would fall, or jam between bit and wood, and the middle of the letter would be lost. Bridge it under "
-           "Artwork, or take a face whose letters are open.",
-           {{"Incise it instead", [id = item.piece.id, v = id_of(usual_v(s.rack))](Job& job) {
-               Item* it = job.find(id);
-               if (it == nullptr) return;
-               it->cut.kind = Kind::Incise;
-               it->cut.bit = v;
-             }}}});
-    }
-    if (item.cut.pierce.slug && !item.cut.through.tabs.wanted && !item.cut.through.taped &&
-        item.cut.through.skin <= 0 && s.pieces[i].cuts->cut_out) {
-      out.push_back({Grade::Mind,
-                     "slug-falls",
-                     item.piece.id,
-                     bounds(outlines).centre(),
-                     "The middle of “" + item.piece.name + "” comes free at the last pass.",
-                     "It can lift and jam the bit; hold it with tabs or tape, or clear it.",
-                     {{"Hold it with tabs",
-                       [id = item.piece.id](Job& job) {
-                         if (Item* it = job.find(id)) it->cut.through.tabs.wanted = true;
-                       }},
-                      {"Clear it",
-                       [id = item.piece.id](Job& job) {
-                         if (Item* it = job.find(id)) it->cut.pierce.slug = false;
-                       }},
-                      leave_skin(item.piece.id),
-                      tape_down(item.piece.id)}});
-    }
-  }
-  check_relief(s, out);
 }
 
 }  // namespace doyen

@@ -9,6 +9,7 @@
 #include "treatments/look.hpp"
 #include "verdicts/room.hpp"
 #include "verdicts/verdict.hpp"
+#include "wording/say.hpp"
 
 namespace doyen {
 namespace {
@@ -39,9 +40,9 @@ Remedy move_away(const Situation& s, const Item& item, const Region& own, const 
   const bool across = std::abs(d.x) >= std::abs(d.y);
   const double far = rounded_up(by, s.job.lengths.unit);
   const Point move = across ? Point{d.x >= 0 ? far : -far, 0} : Point{0, d.y >= 0 ? far : -far};
-  const std::string way =
-      across ? (d.x >= 0 ? "to the right" : "to the left") : (d.y >= 0 ? "to the back" : "to the front");
-  return {"Move " + quoted(item) + " " + way + " by " + s.show(far),
+  const std::string way = across ? (d.x >= 0 ? say("to the right") : say("to the left"))
+                                 : (d.y >= 0 ? say("to the back") : say("to the front"));
+  return {say("Move {0} {1} by {2}", quoted(item), way, s.show(far)),
           [id = item.piece.id, move](Job& job) { move_piece(job, id, move); }};
 }
 
@@ -61,7 +62,7 @@ void check_slits(const Situation& s, std::size_t i, std::size_t k, const Region&
       if (bit.kind != BitKind::Flat || bit.true_diameter() > gap || bit.true_diameter() < 0.4 * gap) continue;
       if (bit.flute_length < through_depth(one.cut.through, s.job.blank)) continue;
       remedies.push_back(
-          {"Cut both out with the " + bit.name, [one = one.piece.id, two = two.piece.id, id = bit.id](Job& job) {
+          {say("Cut both out with the {0}", bit.name), [one = one.piece.id, two = two.piece.id, id = bit.id](Job& job) {
              for (const std::string& piece : {one, two}) {
                if (Item* it = job.find(piece)) it->cut.bit = id;
              }
@@ -70,10 +71,10 @@ void check_slits(const Situation& s, std::size_t i, std::size_t k, const Region&
     }
   }
   out.push_back({Grade::Stop, overlap ? "cut-outs-overlap" : "slit-in-neighbour", two.piece.id, at,
-                 overlap ? quoted(one) + " and " + quoted(two) + " overlap: both cannot be cut out whole."
-                         : quoted(one) + " and " + quoted(two) + " stand " + s.show(gap) +
-                               " apart; the bit that cuts between them is " + s.show(wide) + " wide.",
-                 "The slit of one would take wood off the other.", std::move(remedies)});
+                 overlap ? say("{0} and {1} overlap: both cannot be cut out whole.", quoted(one), quoted(two))
+                         : say("{0} and {1} stand {2} apart; the bit that cuts between them is {3} wide.", quoted(one),
+                               quoted(two), s.show(gap), s.show(wide)),
+                 say("The slit of one would take wood off the other."), std::move(remedies)});
 }
 
 // A tab must hold on waste that is left beyond the slit.
@@ -103,99 +104,126 @@ void check_tab_hold(const Situation& s, std::size_t i, const std::vector<Region>
                         room.contains({own.right + round.x, own.top + round.y});
       const Point by = fits ? round : least;
       if (length(by) > 0)
-        remedies.push_back({"Move it inwards, " + way_in_words(by, s.job.lengths),
+        remedies.push_back({say("Move it inwards, {0}", way_in_words(by, s.job.lengths)),
                             [id = item.piece.id, by](Job& job) { move_piece(job, id, by); }});
     }
-    remedies.push_back({"I will tape it down",
+    remedies.push_back({say("I will tape it down"),
                         [id = item.piece.id](Job& job) {
                           if (Item* it = job.find(id)) it->cut.through.taped = true;
                         },
                         true});
     out.push_back(
         {Grade::Stop, "tab-holds-nothing", item.piece.id, tab.at,
-         "A tab of " + quoted(item) + " has less than " + s.show(kHold) + " of waste beyond the slit to hold on.",
-         "The piece would come free there, and can be caught by the bit and thrown.", std::move(remedies)});
+         say("A tab of {0} has less than {1} of waste beyond the slit to hold on.", quoted(item), s.show(kHold)),
+         say("The piece would come free there, and can be caught by the bit and thrown."), std::move(remedies)});
     return;
   }
 }
 
 // The V rises as a cone: where wood stands beside the floor that it works on, its flank and body cut that wood, too.
+// A piece on a floor, and the wall round that floor.
+class BesideWall {
+ public:
+  BesideWall(const Situation& s, std::size_t i, const Outlines& own, const Surroundings& around)
+      : s_(s), item_(s.job.items[i]), around_(around), bit_(s.rack.find(item_.cut.bit)) {
+    const Kind kind = item_.cut.kind;
+    groove_ = kind == Kind::Incise || (kind == Kind::Inlay && item_.cut.inlay.sloped);
+    holes_ = kind == Kind::Drill;
+    if (around.floor.empty() || around.ground.overruled || bit_ == nullptr) return;
+    if (groove_ ? bit_->kind != BitKind::V : !holes_ && kind != Kind::Line) return;
+    foot_ = around.lean > 0 ? grow(around.floor, -around.lean) : around.floor;
+    std::vector<Line2> lines = own.lines;
+    if (holes_) {
+      lines.clear();
+      for (const Point& p : drill_points(own, item_.cut.drill)) lines.push_back({p, p + Point{0.01, 0}});
+    }
+    region_ = groove_ ? own.region : holes_ ? sweep(lines, 0.01) : unite(own.region, sweep(lines, 0.01));
+    deep_ = s.pieces[i].cuts == nullptr ? 0 : s.pieces[i].cuts->deepest - around.ground.below;
+  }
+
+  void check(std::vector<Verdict>& out) const {
+    if (region_.empty() || clear(region_, *bit_)) return;
+    const double need = room_for(*bit_);
+    const auto [gap, at] = nearest_outline(region_, around_.floor);
+    const Item* carrier = s_.job.find(around_.ground.of);
+    out.push_back({Grade::Stop, "cuts-wall", item_.piece.id, at,
+                   say("The {0} would cut into the wood beside the floor of {1} while it works on {2}.", bit_->name,
+                       (carrier == nullptr ? say("its ground") : quoted(*carrier)), quoted(item_)),
+                   say("That wood stands {0} above the floor: the bit needs {1} of room there and has {2}.",
+                       s_.show(around_.wall), s_.show(need), s_.show(gap)),
+                   remedies(need, gap)});
+  }
+
+ private:
+  // So far beyond its outline (or line) the bit cuts at the height of the wall's top, and at its foot.
+  [[nodiscard]] double room_for(const Bit& b) const {
+    const double radius = b.true_diameter() / 2;
+    if (holes_) return radius;
+    return groove_ ? std::min(radius, around_.wall * b.tan_half()) : b.half_width_at(item_.cut.depth + around_.wall);
+  }
+  [[nodiscard]] double at_floor(const Bit& b) const {
+    return groove_ ? 0 : holes_ ? b.true_diameter() / 2 : b.half_width_at(item_.cut.depth);
+  }
+  // Clear of the wall's top, and of its foot where it leans.
+  [[nodiscard]] bool clear(const Region& region, const Bit& b) const {
+    return subtract(grow(region, room_for(b) - 0.02), around_.floor).empty() &&
+           (around_.lean <= 0 || subtract(grow(region, at_floor(b) - 0.02), foot_).empty());
+  }
+
+  [[nodiscard]] std::vector<Remedy> remedies(double need, double gap) const {
+    std::vector<Remedy> all;
+    const Bit* slimmer = nullptr;
+    for (const Bit& b : s_.rack.bits) {
+      if (b.kind != BitKind::V || b.tan_half() >= bit_->tan_half() || !clear(region_, b)) continue;
+      if (b.body_depth() < deep_ || (slimmer != nullptr && b.tan_half() < slimmer->tan_half())) continue;
+      slimmer = &b;
+    }
+    if (slimmer != nullptr)
+      all.push_back({say("Use the {0}", slimmer->name), [id = item_.piece.id, to = slimmer->id](Job& job) {
+                       if (Item* it = job.find(id)) it->cut.bit = to;
+                     }});
+    add_move(need, gap, all);
+    const Point middle = bounds(region_).centre();
+    const double scale =
+        whole_percent(largest_scale(region_, middle, [&](const Region& r) { return clear(r, *bit_); }));
+    if (scale > 0.3 && scale < 1)
+      all.push_back({percent_smaller(scale),
+                     [id = item_.piece.id, scale, middle](Job& job) { scale_piece(job, id, scale, middle); }});
+    return all;
+  }
+
+  void add_move(double need, double gap, std::vector<Remedy>& all) const {
+    double least = 1e300;
+    Point best;
+    for (const Point way : {Point{1, 0}, Point{-1, 0}, Point{0, 1}, Point{0, -1}}) {
+      const double by = least_move(s_.job.blank, region_, way, need - std::min(gap, need) + 0.02,
+                                   [&](const Region& moved) { return clear(moved, *bit_); });
+      if (by <= 0 || by >= least) continue;
+      least = by;
+      best = way;
+    }
+    if (least > 1e299) return;
+    const double by = rounded_up(least, s_.job.lengths.unit);
+    const std::string where = best.x > 0   ? say("to the right")
+                              : best.x < 0 ? say("to the left")
+                              : best.y > 0 ? say("to the back")
+                                           : say("to the front");
+    all.push_back({say("Move it {0} by {1}", where, s_.show(by)),
+                   [id = item_.piece.id, move = best * by](Job& job) { move_piece(job, id, move); }});
+  }
+
+  const Situation& s_;
+  const Item& item_;
+  const Surroundings& around_;
+  const Bit* bit_;
+  bool groove_ = false, holes_ = false;
+  Region foot_, region_;
+  double deep_ = 0;  // mm below its ground
+};
+
 void check_wall(const Situation& s, std::size_t i, const Outlines& own, const Surroundings& around,
                 std::vector<Verdict>& out) {
-  const Item& item = s.job.items[i];
-  const Bit* bit = s.rack.find(item.cut.bit);
-  const Kind kind = item.cut.kind;
-  const bool groove = kind == Kind::Incise || (kind == Kind::Inlay && item.cut.inlay.sloped);
-  const bool holes = kind == Kind::Drill;
-  if (around.floor.empty() || around.ground.overruled || bit == nullptr || (!groove && !holes && kind != Kind::Line))
-    return;
-  if (groove && bit->kind != BitKind::V) return;
-  // So far beyond its outline (or line) the bit cuts at the height of the wall's top.
-  const auto room_for = [&](const Bit& b) {
-    const double radius = b.true_diameter() / 2;
-    if (holes) return radius;
-    return groove ? std::min(radius, around.wall * b.tan_half()) : b.half_width_at(item.cut.depth + around.wall);
-  };
-  const Region& floor = around.floor;
-  const Region foot = around.lean > 0 ? grow(floor, -around.lean) : floor;
-  const auto at_floor = [&](const Bit& b) {
-    return groove ? 0 : holes ? b.true_diameter() / 2 : b.half_width_at(item.cut.depth);
-  };
-  // Clear of the wall's top, and of its foot where it leans.
-  const auto clear = [&](const Region& region, const Bit& b) {
-    return subtract(grow(region, room_for(b) - 0.02), floor).empty() &&
-           (around.lean <= 0 || subtract(grow(region, at_floor(b) - 0.02), foot).empty());
-  };
-  std::vector<Line2> lines = own.lines;
-  if (holes) {
-    lines.clear();
-    for (const Point& p : drill_points(own, item.cut.drill)) lines.push_back({p, p + Point{0.01, 0}});
-  }
-  const Region region = groove ? own.region : holes ? sweep(lines, 0.01) : unite(own.region, sweep(lines, 0.01));
-  if (region.empty() || clear(region, *bit)) return;
-  const double need = room_for(*bit);
-  const auto [gap, at] = nearest_outline(region, floor);
-  std::vector<Remedy> remedies;
-  const double deep = s.pieces[i].cuts == nullptr ? 0 : s.pieces[i].cuts->deepest - around.ground.below;
-  const Bit* slimmer = nullptr;
-  for (const Bit& b : s.rack.bits) {
-    if (b.kind != BitKind::V || b.tan_half() >= bit->tan_half() || !clear(region, b)) continue;
-    if (b.body_depth() < deep || (slimmer != nullptr && b.tan_half() < slimmer->tan_half())) continue;
-    slimmer = &b;
-  }
-  if (slimmer != nullptr)
-    remedies.push_back({"Use the " + slimmer->name, [id = item.piece.id, to = slimmer->id](Job& job) {
-                          if (Item* it = job.find(id)) it->cut.bit = to;
-                        }});
-  const Point middle = bounds(region).centre();
-  static constexpr std::pair<Point, const char*> kWays[] = {
-      {{1, 0}, "to the right"}, {{-1, 0}, "to the left"}, {{0, 1}, "to the back"}, {{0, -1}, "to the front"}};
-  double least = 1e300;
-  std::pair<Point, const char*> best;
-  for (const auto& way : kWays) {
-    const double by = least_move(s.job.blank, region, way.first, need - std::min(gap, need) + 0.02,
-                                 [&](const Region& moved) { return clear(moved, *bit); });
-    if (by <= 0 || by >= least) continue;
-    least = by;
-    best = way;
-  }
-  if (least < 1e299) {
-    const double by = rounded_up(least, s.job.lengths.unit);
-    remedies.push_back({"Move it " + std::string(best.second) + " by " + s.show(by),
-                        [id = item.piece.id, move = best.first * by](Job& job) { move_piece(job, id, move); }});
-  }
-  const double scale = whole_percent(largest_scale(region, middle, [&](const Region& r) { return clear(r, *bit); }));
-  if (scale > 0.3 && scale < 1)
-    remedies.push_back({percent_smaller(scale),
-                        [id = item.piece.id, scale, middle](Job& job) { scale_piece(job, id, scale, middle); }});
-  const Item* carrier = s.job.find(around.ground.of);
-  out.push_back({Grade::Stop, "cuts-wall", item.piece.id, at,
-                 "The " + bit->name + " would cut into the wood beside the floor of " +
-                     (carrier == nullptr ? std::string("its ground") : quoted(*carrier)) + " while it works on " +
-                     quoted(item) + ".",
-                 "That wood stands " + s.show(around.wall) + " above the floor: the bit needs " + s.show(need) +
-                     " of room there and has " + s.show(gap) + ".",
-                 std::move(remedies)});
+  BesideWall(s, i, own, around).check(out);
 }
 
 // Two pieces that take wood from the same place, neither of them made to carry the other.
@@ -220,13 +248,13 @@ void check_heap(const Situation& s, std::size_t i, std::size_t k, std::vector<Ve
   const double apart = std::min({pb.right - qb.left, qb.right - pb.left, pb.top - qb.bottom, qb.top - pb.bottom});
   std::vector<Remedy> remedies;
   if (alike) {
-    remedies.push_back({"Do not cut " + quoted(two), [id = two.piece.id](Job& job) {
+    remedies.push_back({say("Do not cut {0}", quoted(two)), [id = two.piece.id](Job& job) {
                           if (Item* it = job.find(id)) it->cut.kind = Kind::None;
                         }});
   } else {
     remedies.push_back(move_away(s, two, q, p, apart + 1));
-    const auto made = [&](const char* label, const char* name, Derived::How how) {
-      remedies.push_back({label, [one = one.piece.id, two = two.piece.id, name = std::string(name), how](Job& job) {
+    const auto made = [&](const std::string& label, const std::string& name, Derived::How how) {
+      remedies.push_back({label, [one = one.piece.id, two = two.piece.id, name, how](Job& job) {
                             const Item* first = job.find(one);
                             if (first == nullptr || job.find(two) == nullptr) return;
                             Item item;
@@ -242,14 +270,14 @@ void check_heap(const Situation& s, std::size_t i, std::size_t k, std::vector<Ve
                             job.items.push_back(std::move(item));
                           }});
     };
-    made(("Cut " + quoted(two) + " away from " + quoted(one)).c_str(), ", cut away", Derived::How::TakeAway);
-    if (one.cut.kind == two.cut.kind) made("Join them to one piece", ", joined", Derived::How::Join);
+    made(say("Cut {0} away from {1}", quoted(two), quoted(one)), say(", cut away"), Derived::How::TakeAway);
+    if (one.cut.kind == two.cut.kind) made(say("Join them to one piece"), say(", joined"), Derived::How::Join);
   }
   out.push_back({Grade::Mind, alike ? "same-place-twice" : "heaped", two.piece.id, at,
                  alike
-                     ? quoted(one) + " and " + quoted(two) + " are the same shape in the same place."
-                     : quoted(one) + " and " + quoted(two) + " overlap by " + format_area(shared, s.job.lengths) + ".",
-                 alike ? "It would be cut twice." : "Both take wood there, and neither looks as it should.",
+                     ? say("{0} and {1} are the same shape in the same place.", quoted(one), quoted(two))
+                     : say("{0} and {1} overlap by {2}.", quoted(one), quoted(two), format_area(shared, s.job.lengths)),
+                 alike ? say("It would be cut twice.") : say("Both take wood there, and neither looks as it should."),
                  std::move(remedies)});
 }
 
@@ -272,8 +300,8 @@ void check_rim(const Situation& s, std::size_t i, std::vector<Verdict>& out) {
       remedies.push_back({percent_smaller(scale),
                           [id = item.piece.id, scale, middle](Job& job) { scale_piece(job, id, scale, middle); }});
     out.push_back({Grade::Mind, "runs-into-rim", item.piece.id, bounds(over).centre(),
-                   quoted(item) + " runs into the rim of “" + s.job.items[k].piece.name + "”.",
-                   "It stands as high as the rim there, and the two are one.", std::move(remedies)});
+                   say("{0} runs into the rim of “{1}”.", quoted(item), s.job.items[k].piece.name),
+                   say("It stands as high as the rim there, and the two are one."), std::move(remedies)});
     return;
   }
 }

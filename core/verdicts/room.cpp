@@ -3,6 +3,7 @@
 #include <cmath>
 
 #include "geometry/polyline.hpp"
+#include "wording/say.hpp"
 
 namespace doyen {
 
@@ -38,12 +39,12 @@ Point rounded_outwards(Point by, Unit unit) {
 
 std::string way_in_words(Point by, const LengthStyle& lengths) {
   std::string words;
-  const auto add = [&](double mm, const char* more, const char* less) {
+  const auto add = [&](double mm, const std::string& more, const std::string& less) {
     if (std::abs(mm) < 1e-6) return;
-    words += (words.empty() ? "" : " and ") + depth_in_words(std::abs(mm), lengths) + (mm > 0 ? more : less);
+    words += (words.empty() ? "" : say(" and ")) + depth_in_words(std::abs(mm), lengths) + (mm > 0 ? more : less);
   };
-  add(by.x, " to the right", " to the left");
-  add(by.y, " to the back", " to the front");
+  add(by.x, say(" to the right"), say(" to the left"));
+  add(by.y, say(" to the back"), say(" to the front"));
   return words;
 }
 
@@ -58,6 +59,6 @@ void scale_piece(Job& job, const std::string& id, double by, Point middle) {
 
 double whole_percent(double scale) { return std::floor(scale * 100 + 1e-9) / 100; }
 
-std::string percent_smaller(double scale) { return "Make " + format_number((1 - scale) * 100, 1) + " % smaller"; }
+std::string percent_smaller(double scale) { return say("Make {0} % smaller", format_number((1 - scale) * 100, 1)); }
 
 }  // namespace doyen

@@ -65,6 +65,22 @@ struct Situation {
   [[nodiscard]] std::string show(double mm) const { return depth_in_words(mm, job.lengths); }
 };
 
+// One piece with its outlines and cuts, for what its look checks of it (Look::check).
+struct PieceSeen {
+  const Situation& s;
+  const Item& item;
+  const PieceState& state;  // with outlines and cuts
+  std::string name;         // quoted
+  Point at;                 // the middle of its outlines
+
+  // Its floors are cleared, too, when the ground is sunk for another piece of its panel.
+  [[nodiscard]] bool cleared_with_another() const {
+    return state.cuts->operations.empty() && !state.around->with.empty();
+  }
+  [[nodiscard]] Remedy deep(double mm) const;  // make it so deep
+  [[nodiscard]] Remedy propose_bits() const;   // let Doyen choose those that clear
+};
+
 // A check looks and adds what it has to say. One file each; all_checks() is the one place where they are listed.
 using Check = void (*)(const Situation&, std::vector<Verdict>&);
 const std::vector<Check>& all_checks();
@@ -78,17 +94,16 @@ void check_stroke_width(const Situation&, std::vector<Verdict>&);  // strokes wi
 void check_wood_left(const Situation&, std::vector<Verdict>&);     // deeper than the wood, or too little left under it
 void check_reach(const Situation&, std::vector<Verdict>&);         // what no chosen bit reaches
 void check_floor(const Situation&, std::vector<Verdict>&);         // floors that only the V's tip makes
-void check_through(const Situation&, std::vector<Verdict>&);       // cut-outs that do not go through, or mark the bed
-void check_tabs(const Situation&, std::vector<Verdict>&);          // cut-outs without tabs, tabs on corners
+void check_looks(const Situation&, std::vector<Verdict>&);         // what each look finds of its own pieces
 void check_keep_outs(const Situation&, std::vector<Verdict>&);     // clamps, screws, knots, cracks in the way
 void check_bits(const Situation&, std::vector<Verdict>&);          // bits missing, of the wrong kind, without feeds
 void check_machine(const Situation&, std::vector<Verdict>&);       // the machine's travel and spindle
 
 void check_neighbours(const Situation&, std::vector<Verdict>&);  // slits, tabs' hold, walls, heaps, rims
 void check_grounds(const Situation&, std::vector<Verdict>&);     // half on a floor, floors no bit can clear
-void check_loose(const Situation&, std::vector<Verdict>&);       // insides that come free when it is pierced
-void check_back(const Situation&, std::vector<Verdict>&);        // the wood between both sides, hanger slots
-void check_inlays(const Situation&, std::vector<Verdict>&);      // halves that cannot close, woods that fight
+void check_loose(const Situation&, std::vector<Verdict>&);       // parts that all the through cuts set free
+void check_back(const Situation&, std::vector<Verdict>&);        // the wood between both sides
+void check_inlays(const Situation&, std::vector<Verdict>&);      // what of a board must wait until plugs are glued
 void check_blank_size(const Situation&, std::vector<Verdict>&);  // what would come out of a smaller blank
 
 }  // namespace doyen

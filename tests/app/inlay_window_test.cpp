@@ -401,7 +401,7 @@ TEST_CASE("every choice of an inlay reaches the job, says what it is called when
   undone("clear floors");
   auto* clearing = w.find<QComboBox>("inlayClearing");
   w.pick("inlayClearing", clearing->findData("flat-1/4in"));
-  CHECK(cut().clearing == std::vector<std::string>{"flat-1/4in"});
+  CHECK(cut().clearing == std::vector<BitId>{"flat-1/4in"});
   undone("clear floors");
   auto* woods = w.find<QComboBox>("plugWood");
   w.pick("plugWood", woods->findData("black-cherry"));

@@ -107,7 +107,7 @@ TEST_CASE("a row of bits says what it would do, and that is what happens when it
     w.settle();
     REQUIRE(box->isChecked());
     const PiecePlan& piece = *w.plan().piece("tray");
-    REQUIRE(piece.cuts.bits == std::vector<std::string>{box->property("bit").toString().toStdString()});
+    REQUIRE(piece.cuts.bits == std::vector<BitId>{box->property("bit").toString().toStdString()});
     const double left = piece.cuts.unreached.area;
     if (left < 0.005)
       CHECK(promise.contains("reaches all"));

@@ -133,7 +133,7 @@ TEST_CASE("what a job looks like tells what is the main line, the motif, the bor
   CHECK(wish.border);
 }
 
-TEST_CASE("a sign is laid out in at least six ways, the same every time, and each can be carved") {
+TEST_CASE("a sign is laid out in at least six ways, the same every time, and each can be carved", "[heavy]") {
   const Job job = gate();
   ArrangeWish wish = usual_wish(job);
   const std::vector<Arrangement> all = arrangements(job, load_shipped_rack(), wish, 99);
@@ -155,7 +155,7 @@ TEST_CASE("a sign is laid out in at least six ways, the same every time, and eac
   }
 }
 
-TEST_CASE("a border and an outline are made where they are wished for, and the words stay inside") {
+TEST_CASE("a border and an outline are made where they are wished for, and the words stay inside", "[heavy]") {
   for (const double height : {225.0, 420.0}) {
     Job job = gate();
     job.blank.height = height;

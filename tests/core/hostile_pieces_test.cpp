@@ -206,7 +206,7 @@ Plan planned_as(const Region& region, Treatment::Kind kind, const Cancel& cancel
 
 }  // namespace
 
-TEST_CASE("a drawing of a hundred thousand points is planned by every treatment, with progress") {
+TEST_CASE("a drawing of a hundred thousand points is planned by every treatment, with progress", "[heavy]") {
   const Region region = rough_tracing();
   for (const Treatment::Kind kind : {Treatment::Kind::Incise, Treatment::Kind::Recess, Treatment::Kind::CutOut}) {
     int told = 0;

@@ -52,7 +52,7 @@ Rack with_bits(std::initializer_list<std::pair<double, CutDirection>> sizes) {
 
 }  // namespace
 
-TEST_CASE("rings, rows and helices all leave the same floor, on random outlines with holes") {
+TEST_CASE("rings, rows and helices all leave the same floor, on random outlines with holes", "[heavy]") {
   std::mt19937 random(23);
   for (int round = 0; round < 3; ++round) {
     const Region floor = subtract(clean({oracle::random_ring(random, {60, 60}, 25, 50, 13)}),

@@ -14,6 +14,8 @@
 #include "stock/species.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/data_folder.hpp"
+#include "treatments/incise/incise_sums.hpp"
+#include "treatments/through/through_sums.hpp"
 
 using namespace doyen;
 

@@ -201,9 +201,7 @@ class SignMaker : Dice {
   }
   void recess(Job& job, Point middle, double wide, double high) {
     Treatment t = usual(job, Kind::Recess, between(0.5, thin(job) * 0.45));
-    if (flip())
-      t.clearing =
-          flip() ? std::vector<std::string>{"flat-1/4in", "flat-1/8in"} : std::vector<std::string>{"flat-1/8in"};
+    if (flip()) t.clearing = flip() ? std::vector<BitId>{"flat-1/4in", "flat-1/8in"} : std::vector<BitId>{"flat-1/8in"};
     put(job, "recess", shape(form(wide, high), middle), t);
     if (flip(0.3)) {
       Treatment deeper = usual(job, Kind::Recess, between(0.5, 3));

@@ -122,7 +122,7 @@ TEST_CASE("edits are taken back and made again in any order, and the job is each
   }
 }
 
-TEST_CASE("after any edits a remembered plan is the plan made anew") {
+TEST_CASE("after any edits a remembered plan is the plan made anew", "[heavy]") {
   const Rack rack = load_rack();
   for (unsigned seed = 1; seed <= 10; ++seed) {
     std::mt19937 random(seed);

@@ -14,6 +14,7 @@
 #include "rack/own_rack.hpp"
 #include "storage/data_folder.hpp"
 #include "treatments/all.hpp"
+#include "treatments/incise/incise_sums.hpp"
 #include "treatments/start.hpp"
 #include "treatments/treatment_fields.hpp"
 #include "workbench.hpp"
@@ -351,8 +352,7 @@ TEST_CASE("bits are proposed large to small, each for what it adds") {
 TEST_CASE("treatments are kept in the job file, each with its own choices") {
   Job job = board();
   for (const Kind kind : {Kind::Raise, Kind::Recess, Kind::Pierce, Kind::Bevel, Kind::Drill, Kind::Plane}) {
-    Treatment t =
-        cut(kind, 2.5, makes_ground(kind) ? std::vector<std::string>{"flat-1/8in"} : std::vector<std::string>{});
+    Treatment t = cut(kind, 2.5, makes_ground(kind) ? std::vector<BitId>{"flat-1/8in"} : std::vector<BitId>{});
     if (kind == Kind::Raise) {
       t.raise.panel = "item-1";
       t.margin = 7;

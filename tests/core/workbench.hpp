@@ -30,7 +30,7 @@ inline Job board(double width = 240, double height = 160, double thick = 18) {
   return job;
 }
 
-inline Treatment cut(Kind kind, double depth, std::vector<std::string> clearing = {}, const char* bit = "v60") {
+inline Treatment cut(Kind kind, double depth, std::vector<BitId> clearing = {}, const char* bit = "v60") {
   Treatment t;
   t.kind = kind;
   t.depth = depth;

@@ -53,7 +53,7 @@ Item lid_outline() {
 
 }  // namespace
 
-TEST_CASE("every demo's sheet names its board, zero, bits, files, times and cautions") {
+TEST_CASE("every demo's sheet names its board, zero, bits, files, times and cautions", "[heavy]") {
   const Folder out;
   for (const char* name : {"gate-sign", "heron-plaque", "gate-sign-raised", "seed-drawer", "sundial-plate",
                            "fingerpost", "inlaid-lid", "test-ladder"}) {

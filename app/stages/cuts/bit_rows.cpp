@@ -56,7 +56,7 @@ void BitRows::refresh(const Item& item, const PiecePlan* piece) {
       proposed_ << QString::fromStdString(bit == nullptr ? id : bit->name);
     }
   }
-  const std::vector<std::string>& chosen = item.cut.clearing;
+  const std::vector<BitId>& chosen = item.cut.clearing;
   for (const Row& row : rows_)
     row.box->setChecked(std::find(chosen.begin(), chosen.end(), row.bit.toStdString()) != chosen.end());
   piece_ = item.piece.id;

@@ -1,4 +1,5 @@
 #include "stages/cuts/incise_section.hpp"
+#include "treatments/incise/incise_sums.hpp"
 
 #include <algorithm>
 #include <cmath>

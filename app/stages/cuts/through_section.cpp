@@ -2,6 +2,7 @@
 
 #include "job/edge_bevel.hpp"
 #include "planning/sums.hpp"
+#include "treatments/through/through_sums.hpp"
 
 namespace doyen {
 

@@ -5,6 +5,8 @@
 #include "treatments/asking.hpp"
 #include "treatments/making.hpp"
 #include "treatments/treatment_fields.hpp"
+#include "verdicts/verdict.hpp"
+#include "wording/say.hpp"
 
 namespace doyen {
 namespace bevel {
@@ -53,6 +55,19 @@ void ask(Asking& wood) {
     wood.bevel(wood.region, wood.cut.bevel.inside, wood.cut.depth);
 }
 
+void check(const PieceSeen& piece, std::vector<Verdict>& out) {
+  const auto& [s, item, state, name, at] = piece;
+  const Bit* bit = s.rack.find(item.cut.bit);
+  if (bit == nullptr || bit->kind != BitKind::V || item.cut.depth <= bit->body_depth() + 1e-6) return;
+  out.push_back({Grade::Stop,
+                 "bevel-deeper-than-bit",
+                 item.piece.id,
+                 at,
+                 say("The bevel of {0} is deeper than the {1} cuts.", name, bit->name),
+                 say("Its cutting edge ends {0} above the tip.", s.show(bit->body_depth())),
+                 {piece.deep(bit->body_depth())}});
+}
+
 }  // namespace bevel
 
 constinit const Look kBevel{
@@ -68,6 +83,7 @@ constinit const Look kBevel{
     .start = [](Treatment& t, const LookStart&) { t.clearing.clear(); },
     .cut = bevel::cut,
     .ask = bevel::ask,
+    .check = bevel::check,
 };
 
 }  // namespace doyen

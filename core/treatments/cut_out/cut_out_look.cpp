@@ -54,6 +54,7 @@ constinit const Look kCutOut{
     .start = start_through,
     .cut = cut,
     .ask = ask,
+    .check = check_through,
 };
 
 }  // namespace doyen

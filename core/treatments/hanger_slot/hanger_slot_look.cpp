@@ -4,6 +4,7 @@
 
 #include "treatments/all.hpp"
 #include "treatments/asking.hpp"
+#include "treatments/hanger_slot/hanger_slot_parts.hpp"
 #include "treatments/hanger_slot/slot_places.hpp"
 #include "treatments/making.hpp"
 #include "treatments/suits.hpp"
@@ -84,6 +85,7 @@ constinit const Look kHangerSlot{
     .start = hanger_slot::start,
     .cut = hanger_slot::cut,
     .ask = hanger_slot::ask,
+    .check = check_hanger_slot,
 };
 
 }  // namespace doyen

@@ -2,6 +2,7 @@
 #include "treatments/all.hpp"
 #include "treatments/asking.hpp"
 #include "treatments/inlay/figures.hpp"
+#include "treatments/inlay/inlay_parts.hpp"
 #include "treatments/inlay/joint.hpp"
 #include "treatments/making.hpp"
 #include "treatments/start.hpp"
@@ -111,6 +112,7 @@ constinit const Look kInlay{
     .start = inlay::start,
     .cut = inlay::cut_pocket,
     .ask = inlay::ask_pocket,
+    .check = check_inlay,
 };
 
 constinit const Look kPlug{

@@ -49,6 +49,7 @@ constinit const Look kPierce{
     .start = start_through,
     .cut = cut_pierce,
     .ask = pierce::ask,
+    .check = check_pierce,
 };
 
 }  // namespace doyen

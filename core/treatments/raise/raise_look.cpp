@@ -5,6 +5,8 @@
 #include "treatments/asking.hpp"
 #include "treatments/raise/raise_parts.hpp"
 #include "treatments/treatment_fields.hpp"
+#include "verdicts/verdict.hpp"
+#include "wording/say.hpp"
 
 namespace doyen {
 namespace raise {
@@ -42,6 +44,25 @@ void ask(Asking& wood) {
   }
 }
 
+// The panel must leave something to lower.
+void check(const PieceSeen& piece, std::vector<Verdict>& out) {
+  const auto& [s, item, state, name, at] = piece;
+  if (!state.around->sunk.empty() || piece.cleared_with_another()) return;
+  const std::string& id = item.piece.id;
+  out.push_back({Grade::Stop,
+                 "nothing-sunk",
+                 id,
+                 at,
+                 say("The panel is no larger than {0}, so nothing can be lowered round it.", name),
+                 say("Choose a larger panel, or a margin."),
+                 {{say("Take a margin of 10 mm"), [id](Job& job) {
+                     Item* it = job.find(id);
+                     if (it == nullptr) return;
+                     it->cut.raise.panel.clear();
+                     it->cut.margin = 10;
+                   }}}});
+}
+
 }  // namespace raise
 
 constinit const Look kRaise{
@@ -58,6 +79,7 @@ constinit const Look kRaise{
     .fields = raise::add_choices,
     .cut = cut_raise,
     .ask = raise::ask,
+    .check = raise::check,
 };
 
 }  // namespace doyen

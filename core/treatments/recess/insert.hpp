@@ -3,6 +3,8 @@
 
 #include <string>
 
+#include "measure/id.hpp"
+
 namespace doyen {
 
 // What a recess is made for, such as a coin or a sheet of acrylic.
@@ -13,8 +15,8 @@ struct Insert {
   double cover = 0;                           // mm left above it, for resin
   double notch = 0;                           // mm, the diameter of a finger notch at its edge; 0 for none
   Corners corners = Corners::Plain;
-  bool cut = false;                  // the insert itself is cut, too, from a sheet of `material` and `thickness`
-  std::string material = "acrylic";  // id in the table of woods and sheets
+  bool cut = false;             // the insert itself is cut, too, from a sheet of `material` and `thickness`
+  WoodId material = "acrylic";  // id in the table of woods and sheets
   friend bool operator==(const Insert&, const Insert&) = default;
 };
 

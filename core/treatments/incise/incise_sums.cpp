@@ -1,0 +1,128 @@
+#include "treatments/incise/incise_sums.hpp"
+
+#include <algorithm>
+
+#include "planning/figures.hpp"
+#include "planning/trials.hpp"
+#include "stock/species.hpp"
+#include "wording/say.hpp"
+
+namespace doyen {
+
+using namespace sums;
+
+Sum depth_sum(const Plan& plan, const std::string& id) {
+  const PiecePlan* piece = plan.piece(id);
+  const Item* item = plan.job.find(id);
+  if (piece == nullptr || item == nullptr || !piece->cuts.groove) return {};
+  const Bit* bit = bit_of(plan, item->cut.bit);
+  if (bit == nullptr) return {};
+  const Figures f(plan.job.lengths);
+  const PieceCuts& cuts = piece->cuts;
+  const double widest = cuts.groove->widest_stroke(), half = widest / 2;
+  const double closed = (half - bit->tip / 2) / bit->tan_half();
+  Sum sum;
+  sum.title = say("How {0} comes about", f.with_unit(cuts.deepest));
+  sum.lines.push_back(say("widest stroke {0}, half of it {1}", f(widest), f(half)));
+  std::string top = f(half);
+  if (bit->tip > 0) {
+    sum.lines.push_back(say("less half the tip flat of {0}: {1}", f(bit->tip), f(half - bit->tip / 2)));
+    top = f(half - bit->tip / 2);
+  }
+  sum.lines.push_back(say("{0} ÷ tan({1}° ÷ 2) = {2} ÷ {3} = {4}", top, n(bit->true_angle(), 2), top,
+                          n(bit->tan_half(), 4), f(closed)));
+  if (cuts.limit < closed)
+    sum.lines.push_back(
+        std::string(cuts.limited_by_body ? say("the bit's body allows ") : say("the floor limit holds it at ")) +
+        f(cuts.limit));
+  if (cuts.ground > 0) sum.lines.push_back(say("its ground lies {0} below {1}", f(cuts.ground), side_of(*item)));
+  sum.result = say("= {0} below {1}", f.with_unit(cuts.deepest), side_of(*item));
+  return sum;
+}
+
+VSeconds v_seconds(const Plan& plan, const Rack& rack, const std::string& id, const Cancel& cancel) {
+  VSeconds seconds;
+  const PiecePlan* piece = plan.piece(id);
+  const Item* item = plan.job.find(id);
+  if (piece == nullptr || item == nullptr || !piece->problem.empty()) return seconds;
+  const std::string wood = wood_class_of(plan.job.blank);
+  for (const Bit& bit : rack_for(plan.job, rack).bits) {
+    if (bit.kind != BitKind::V || !bit.feeds_in(wood).known()) continue;
+    Treatment cut = item->cut;
+    cut.bit = bit.id;
+    seconds[bit.id] = try_cut(plan, rack, id, cut, cancel).seconds;
+  }
+  return seconds;
+}
+
+Sum v_table_sum(const Plan& plan, const Rack& rack, const std::string& id, const VSeconds* seconds) {
+  const PiecePlan* piece = plan.piece(id);
+  const Item* item = plan.job.find(id);
+  if (piece == nullptr || item == nullptr || !piece->cuts.groove) return {};
+  const Figures f(plan.job.lengths);
+  const Groove& groove = *piece->cuts.groove;
+  const double widest = groove.widest_stroke(), thinnest = groove.narrowest_stroke();
+  const double whole = area(piece->outlines.region);
+  const double wood = plan.job.blank.thinnest() - plan.job.run.least_wood - piece->cuts.ground;
+  Sum sum;
+  sum.title = say("What each V of the rack would do here");
+  // The fairest is the one that goes deepest without passing the wood that may be taken or its own body.
+  const Bit* fair = nullptr;
+  double fair_depth = 0;
+  for (const Bit& bit : rack.bits) {
+    if (bit.kind != BitKind::V) continue;
+    const double limit = std::min(item->cut.incise.floor_limit.value_or(1e300), bit.body_depth());
+    const double open = std::max(0.0, (widest - bit.tip) / 2 / bit.tan_half()), deep = std::min(open, limit);
+    const double shallow = std::min(deep, std::max(0.0, (thinnest - bit.tip) / 2 / bit.tan_half()));
+    std::string says = say("{0} to {1} deep", f(shallow), f(deep));
+    if (open > limit + 1e-6) {
+      const double flat = area(grow(piece->outlines.region, -(limit * bit.tan_half() + bit.tip / 2))) / whole * 100;
+      says += say(", {0} % ends flat{1}", n(flat, 0),
+                  (limit < item->cut.incise.floor_limit.value_or(1e300) ? say(" under its body") : ""));
+    }
+    if (deep > wood) says += say("; too deep for the wood");
+    if (seconds != nullptr && seconds->contains(bit.id))
+      says += say("; takes {0}", format_duration(seconds->at(bit.id)));
+    sum.lines.push_back(bit.name + ": " + says);
+    if (open <= bit.body_depth() + 1e-6 && deep <= wood && deep > fair_depth) {
+      fair = &bit;
+      fair_depth = deep;
+    }
+  }
+  sum.result = fair == nullptr ? say("none takes these strokes to their full depth")
+                               : say("deepest that the wood and its body allow: the {0}", fair->name);
+  return sum;
+}
+
+Sum floor_sum(const Plan& plan, const std::string& id) {
+  const PiecePlan* piece = plan.piece(id);
+  const Item* item = plan.job.find(id);
+  if (piece == nullptr || item == nullptr || !piece->cuts.groove || !std::isfinite(piece->cuts.limit)) return {};
+  const Bit* bit = bit_of(plan, item->cut.bit);
+  if (bit == nullptr) return {};
+  const Figures f(plan.job.lengths);
+  const double width = 2 * piece->cuts.groove->shape.limit_radius();
+  Sum sum;
+  sum.title = say("Which strokes end flat");
+  sum.lines.push_back(say("2 × {0} × tan({1}° ÷ 2){2}", f(piece->cuts.limit), n(bit->true_angle(), 2),
+                          (bit->tip > 0 ? say(" + tip {0}", f(bit->tip)) : "")));
+  sum.lines.push_back(say("= 2 × {0} × {1}{2}", f(piece->cuts.limit), n(bit->tan_half(), 4),
+                          (bit->tip > 0 ? " + " + f(bit->tip) : "")));
+  sum.result = say("strokes wider than {0} get a flat floor", f.with_unit(width));
+  return sum;
+}
+
+std::vector<std::string> letters_with_floor(const PiecePlan& piece) {
+  std::vector<std::string> letters;
+  std::vector<Island> islands = piece.cuts.floor.islands;
+  std::sort(islands.begin(), islands.end(),
+            [](const Island& a, const Island& b) { return bounds(a).left < bounds(b).left; });
+  for (const Island& island : islands) {
+    const std::string letter = letter_at(piece.outlines, bounds(island).centre());
+    if (!letter.empty() && std::find(letters.begin(), letters.end(), letter) == letters.end())
+      letters.push_back(letter);
+  }
+  return letters;
+}
+
+}  // namespace doyen

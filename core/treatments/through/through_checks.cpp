@@ -1,0 +1,162 @@
+// What goes right through: far enough, not further than the bit's flutes, and what holds it meanwhile.
+#include "treatments/through/through_look.hpp"
+#include "verdicts/verdict.hpp"
+#include "wording/say.hpp"
+
+namespace doyen {
+namespace {
+
+// How far past the underside it goes.
+void check_past(const PieceSeen& piece, std::vector<Verdict>& out) {
+  const auto& [s, item, state, name, at] = piece;
+  const PieceCuts* cuts = state.cuts;
+  const Blank& blank = s.job.blank;
+  const double over = item.cut.through.over_cut.value_or(default_over_cut(blank));
+  const Remedy deeper{say("Go {0} past", s.show(default_over_cut(blank))), [id = item.piece.id](Job& job) {
+                        if (Item* it = job.find(id)) it->cut.through.over_cut.reset();
+                      }};
+  if (item.cut.through.skin > 0) {
+    out.push_back({Grade::Note,
+                   "skin-left",
+                   item.piece.id,
+                   cuts->deepest_at,
+                   say("A skin of at least {0} stays under “{1}”.", s.show(item.cut.through.skin), item.piece.name),
+                   say("Up to {0} where the board is thickest; part it with a knife and sand.",
+                       s.show(item.cut.through.skin + blank.thickest() - blank.thinnest())),
+                   {{say("Cut right through"), [id = item.piece.id](Job& job) {
+                       if (Item* it = job.find(id)) it->cut.through.skin = 0;
+                     }}}});
+  } else if (over <= 0) {
+    out.push_back(
+        {Grade::Stop,
+         "not-through",
+         item.piece.id,
+         cuts->deepest_at,
+         say("“{0}” is cut no deeper than the thickest reading, {1}.", item.piece.name, s.show(blank.thickest())),
+         say("It would not come loose everywhere: the board or the bed is uneven."),
+         {deeper}});
+  } else if (over < std::max(0.1, blank.bed_unevenness)) {
+    out.push_back({Grade::Mind,
+                   "over-cut-small",
+                   item.piece.id,
+                   cuts->deepest_at,
+                   say("“{0}” goes only {1} past the underside.", item.piece.name, s.show(over)),
+                   say("The bed and the board's cupping are uneven by up to {0}.", s.show(blank.bed_unevenness)),
+                   {deeper}});
+  }
+}
+
+void check_through_flutes(const PieceSeen& piece, std::vector<Verdict>& out) {
+  const auto& [s, item, state, name, at] = piece;
+  const PieceCuts* cuts = state.cuts;
+  const Bit* bit = s.rack.find(item.cut.bit);
+  if (bit != nullptr && cuts->deepest > bit->flute_length + 1e-6) {
+    std::vector<Remedy> remedies;
+    for (const Bit& other : s.rack.bits) {
+      if (other.kind == BitKind::Flat && other.flute_length >= cuts->deepest && remedies.empty()) {
+        remedies.push_back({say("Use the {0}", other.name), [id = item.piece.id, to = other.id](Job& job) {
+                              if (Item* it = job.find(id)) it->cut.bit = to;
+                            }});
+      }
+    }
+    out.push_back({Grade::Stop, "flutes-too-short", item.piece.id, cuts->deepest_at,
+                   say("The {0} cuts {1} deep; “{2}” needs {3}.", bit->name, s.show(bit->flute_length), item.piece.name,
+                       s.show(cuts->deepest)),
+                   say("Deeper, the shank would rub and burn."), std::move(remedies)});
+  }
+}
+
+void check_bed(const PieceSeen& piece, std::vector<Verdict>& out) {
+  const auto& [s, item, state, name, at] = piece;
+  const Blank& blank = s.job.blank;
+  const double over = item.cut.through.over_cut.value_or(default_over_cut(blank));
+  if (item.cut.through.skin > 0) return;
+  const double marked = over + blank.thickest() - blank.thinnest();
+  out.push_back({Grade::Note,
+                 "bed-marked",
+                 item.piece.id,
+                 state.cuts->deepest_at,
+                 say("The bed is marked by up to {0} under “{1}”.", s.show(marked), item.piece.name),
+                 say("Over-cut {0} plus the readings' spread {1}. Lay waste sheet beneath.", s.show(over),
+                     s.show(blank.thickest() - blank.thinnest())),
+                 {}});
+}
+
+// Each part that comes free wants two tabs, or tape, or a skin.
+void check_held(const PieceSeen& piece, std::vector<Verdict>& out) {
+  const auto& [s, item, state, name, at] = piece;
+  const PieceCuts* cuts = state.cuts;
+  const bool inside = item.cut.kind == Treatment::Kind::Pierce;
+  const Region& region = state.outlines->region;
+  const Remedy place{say("Place four tabs"), [id = item.piece.id](Job& job) {
+                       if (Item* it = job.find(id)) {
+                         it->cut.through.tabs.wanted = true;
+                         it->cut.through.tabs.count = std::max(4, it->cut.through.tabs.count);
+                         it->cut.through.tabs.placed.clear();
+                       }
+                     }};
+  std::vector<int> per_island(region.islands.size(), 0);
+  for (const PlacedTab& tab : cuts->cut_out->tabs) ++per_island[static_cast<std::size_t>(tab.place.island)];
+  for (std::size_t k = 0; k < per_island.size() && !inside; ++k) {
+    if (per_island[k] >= 2 || item.cut.through.taped || item.cut.through.skin > 0) continue;
+    const std::string what = per_island[k] == 0 ? say("no tab") : say("only one tab");
+    out.push_back({Grade::Stop,
+                   "no-tabs",
+                   item.piece.id,
+                   bounds(region.islands[k]).centre(),
+                   say("“{0}” is cut free with {1} to hold it.", item.piece.name, what),
+                   say("A loose piece can be caught by the bit and thrown."),
+                   {place}});
+    break;
+  }
+}
+
+void check_tab_places(const PieceSeen& piece, std::vector<Verdict>& out) {
+  const auto& [s, item, state, name, at] = piece;
+  const PieceCuts* cuts = state.cuts;
+  const bool inside = item.cut.kind == Treatment::Kind::Pierce;
+  const Region& region = state.outlines->region;
+  // Tabs count along what is really cut out, clear of a bevel.
+  const double clear = state.around == nullptr ? 0 : state.around->grown;
+  const Region body = (inside ? clear < 0 : clear > 0) ? grow(region, clear, Corner::Sharp) : region;
+  const Bit* bit = s.rack.find(item.cut.bit);
+  for (const PlacedTab& tab : cuts->cut_out->tabs) {
+    if (static_cast<std::size_t>(tab.place.island) >= body.islands.size()) continue;
+    const std::string why = tab_objection(body, tab.place, item.cut.through.tabs.length, bit->true_diameter(), inside);
+    if (why.empty()) continue;
+    out.push_back({Grade::Mind,
+                   "tab-badly-placed",
+                   item.piece.id,
+                   tab.at,
+                   say("A tab of “{0}” stands badly: {1}.", item.piece.name, why),
+                   say("It will be hard to trim there."),
+                   {{say("Let Doyen place the tabs"), [id = item.piece.id](Job& job) {
+                       if (Item* it = job.find(id)) it->cut.through.tabs.placed.clear();
+                     }}}});
+  }
+  if (item.cut.through.tabs.wanted && item.cut.through.tabs.height >= s.job.blank.thinnest()) {
+    out.push_back({Grade::Mind,
+                   "tab-too-high",
+                   item.piece.id,
+                   bounds(region).centre(),
+                   say("The tabs are as high as the board."),
+                   say("Nothing would be cut there: lower the tabs."),
+                   {}});
+  }
+}
+
+}  // namespace
+
+void check_through(const PieceSeen& piece, std::vector<Verdict>& out) {
+  if (!piece.state.cuts->operations.empty()) {
+    check_past(piece, out);
+    check_through_flutes(piece, out);
+    check_bed(piece, out);
+  }
+  if (piece.state.cuts->cut_out) {
+    check_held(piece, out);
+    check_tab_places(piece, out);
+  }
+}
+
+}  // namespace doyen

@@ -1,0 +1,13 @@
+// Remedies that several checks offer.
+#pragma once
+
+#include "verdicts/verdict.hpp"
+
+namespace doyen {
+
+Remedy leave_skin(const std::string& piece);  // under a through cut, to be cut by hand
+Remedy tape_down(const std::string& piece);   // the user's to say
+Remedy hold_by_tabs(const std::string& piece);
+Remedy clear_opening(const std::string& piece);  // instead of letting its middle fall
+
+}  // namespace doyen
