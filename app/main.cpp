@@ -6,7 +6,7 @@
 #include <QTimer>
 #include <cstdio>
 
-#include "artwork/faces.hpp"
+#include "artwork/lettering/faces.hpp"
 #include "parts/theme.hpp"
 #include "problem.hpp"
 #include "shell/application.hpp"

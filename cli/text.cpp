@@ -1,6 +1,6 @@
 // text: a job around lettering.
-#include "artwork/faces.hpp"
-#include "artwork/single_line_faces.hpp"
+#include "artwork/lettering/faces.hpp"
+#include "artwork/lettering/single_line_faces.hpp"
 #include "cli/command.hpp"
 #include "cli/cut_options.hpp"
 #include "measure/length.hpp"

@@ -4,7 +4,7 @@
 #include <QMessageBox>
 #include <QPushButton>
 
-#include "artwork/strays.hpp"
+#include "artwork/drawing/strays.hpp"
 #include "files/imported.hpp"
 #include "files/outlines_out.hpp"
 #include "job/room.hpp"

@@ -1,6 +1,6 @@
 #include "artwork/artwork_fields.hpp"
 
-#include "artwork/drawing_limits.hpp"
+#include "artwork/drawing/drawing_limits.hpp"
 
 namespace doyen {
 namespace {

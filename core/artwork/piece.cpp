@@ -4,7 +4,7 @@
 #include <map>
 #include <mutex>
 
-#include "artwork/drawing_outlines.hpp"
+#include "artwork/drawing/drawing_outlines.hpp"
 #include "artwork/making.hpp"
 #include "measure/length.hpp"
 #include "problem.hpp"

@@ -9,8 +9,8 @@
 #include <variant>
 #include <vector>
 
-#include "artwork/faces.hpp"
-#include "artwork/trace.hpp"
+#include "artwork/drawing/trace.hpp"
+#include "artwork/lettering/faces.hpp"
 #include "geometry/path.hpp"
 #include "geometry/polyline.hpp"
 #include "shared.hpp"

@@ -4,7 +4,7 @@
 #include <cmath>
 #include <numbers>
 
-#include "artwork/single_line_faces.hpp"
+#include "artwork/lettering/single_line_faces.hpp"
 #include "treatments/suits.hpp"
 #include "wording/say.hpp"
 

@@ -3,7 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
-#include "artwork/single_line_faces.hpp"
+#include "artwork/lettering/single_line_faces.hpp"
 #include "inlay/nest.hpp"
 #include "treatments/piece_cuts.hpp"
 #include "treatments/suits.hpp"

@@ -4,7 +4,7 @@
 #include <cmath>
 #include <set>
 
-#include "artwork/single_line_faces.hpp"
+#include "artwork/lettering/single_line_faces.hpp"
 #include "inlay/plugs.hpp"
 #include "problem.hpp"
 #include "stock/species.hpp"

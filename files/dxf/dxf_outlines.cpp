@@ -9,7 +9,7 @@
 #include <map>
 #include <tuple>
 
-#include "artwork/drawing_limits.hpp"
+#include "artwork/drawing/drawing_limits.hpp"
 #include "problem.hpp"
 
 namespace doyen::dxf {

@@ -7,7 +7,7 @@
 #include <optional>
 #include <set>
 
-#include "artwork/drawing_limits.hpp"
+#include "artwork/drawing/drawing_limits.hpp"
 #include "files/svg/svg_shapes.hpp"
 #include "files/svg/svg_style.hpp"
 #include "files/svg/svg_tree.hpp"

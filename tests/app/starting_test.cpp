@@ -11,7 +11,7 @@
 
 #include <set>
 
-#include "artwork/points.hpp"
+#include "artwork/drawing/points.hpp"
 #include "shell/greeting.hpp"
 #include "shell/new_board.hpp"
 #include "storage/data_folder.hpp"

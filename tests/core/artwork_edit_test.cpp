@@ -5,8 +5,8 @@
 #include <catch2/catch.hpp>
 #include <numbers>
 
-#include "artwork/clean_up.hpp"
-#include "artwork/points.hpp"
+#include "artwork/drawing/clean_up.hpp"
+#include "artwork/drawing/points.hpp"
 #include "job/layout.hpp"
 #include "json_reading.hpp"
 #include "machine/profile.hpp"

@@ -1,9 +1,9 @@
 // A phone's picture stands as its EXIF says (JEITA CP-3451, tag 274).
-#include "artwork/exif.hpp"
+#include "artwork/drawing/exif.hpp"
 
 #include <catch2/catch.hpp>
 
-#include "artwork/trace.hpp"
+#include "artwork/drawing/trace.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/data_folder.hpp"
 

@@ -1,5 +1,5 @@
 // Specks, holes and what was settled by hand, against OpenCV's own count of connected parts.
-#include "artwork/ink.hpp"
+#include "artwork/drawing/ink.hpp"
 
 #include <catch2/catch.hpp>
 #include <opencv2/imgproc.hpp>

@@ -3,9 +3,9 @@
 #include <cmath>
 #include <random>
 
-#include "artwork/by_hand.hpp"
-#include "artwork/points.hpp"
-#include "artwork/strays.hpp"
+#include "artwork/drawing/points.hpp"
+#include "artwork/drawing/strays.hpp"
+#include "artwork/made/by_hand.hpp"
 #include "job/clip.hpp"
 #include "job/edge_bevel.hpp"
 #include "job/layout.hpp"

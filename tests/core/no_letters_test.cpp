@@ -1,7 +1,7 @@
 // Words of which a face has not one character: a sentence, and nothing falls.
 #include <catch2/catch.hpp>
 
-#include "artwork/faces.hpp"
+#include "artwork/lettering/faces.hpp"
 #include "workbench.hpp"
 
 using namespace workbench;

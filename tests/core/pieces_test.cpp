@@ -4,8 +4,8 @@
 #include <catch2/catch.hpp>
 #include <numbers>
 
-#include "artwork/clean_up.hpp"
-#include "artwork/single_line_faces.hpp"
+#include "artwork/drawing/clean_up.hpp"
+#include "artwork/lettering/single_line_faces.hpp"
 #include "job/job.hpp"
 #include "made_pieces.hpp"
 #include "oracle.hpp"

@@ -3,7 +3,7 @@
 #include <algorithm>
 #include <array>
 
-#include "artwork/points.hpp"
+#include "artwork/drawing/points.hpp"
 #include "fuzz_target.hpp"
 #include "job/job.hpp"
 #include "job/layout.hpp"

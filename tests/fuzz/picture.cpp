@@ -1,5 +1,5 @@
 // Bytes as a picture, traced; and what an EXIF says of how it lies.
-#include "artwork/trace.hpp"
+#include "artwork/drawing/trace.hpp"
 #include "fuzz_target.hpp"
 #include "problem.hpp"
 

@@ -5,7 +5,7 @@
 #include <QMouseEvent>
 #include <QPainter>
 
-#include "artwork/points.hpp"
+#include "artwork/drawing/points.hpp"
 #include "bench/bench.hpp"
 
 namespace doyen {

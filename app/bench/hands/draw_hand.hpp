@@ -1,7 +1,7 @@
 // Lines and curves drawn by hand: a click goes straight to there, a held mouse draws along its way.
 #pragma once
 
-#include "artwork/by_hand.hpp"
+#include "artwork/made/by_hand.hpp"
 #include "bench/hands/bench_hand.hpp"
 
 namespace doyen {

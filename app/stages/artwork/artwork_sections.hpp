@@ -11,7 +11,7 @@
 #include <QSpinBox>
 #include <QThreadPool>
 
-#include "artwork/clean_up.hpp"
+#include "artwork/drawing/clean_up.hpp"
 #include "parts/fold.hpp"
 #include "parts/length_field.hpp"
 #include "parts/ticket.hpp"

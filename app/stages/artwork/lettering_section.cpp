@@ -1,6 +1,6 @@
 #include <QApplication>
 
-#include "artwork/single_line_faces.hpp"
+#include "artwork/lettering/single_line_faces.hpp"
 #include "stages/artwork/artwork_sections.hpp"
 
 namespace doyen {

@@ -13,7 +13,7 @@
 #include <memory>
 #include <optional>
 
-#include "artwork/trace.hpp"
+#include "artwork/drawing/trace.hpp"
 #include "parts/length_field.hpp"
 #include "planning/fitness.hpp"
 #include "stages/artwork/trace_preview.hpp"

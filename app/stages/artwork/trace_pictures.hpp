@@ -4,7 +4,7 @@
 #include <QImage>
 #include <QPainterPath>
 
-#include "artwork/trace.hpp"
+#include "artwork/drawing/trace.hpp"
 
 namespace doyen {
 

@@ -6,7 +6,7 @@
 #include <QPainterPath>
 #include <QWidget>
 
-#include "artwork/trace.hpp"
+#include "artwork/drawing/trace.hpp"
 
 namespace doyen {
 

@@ -2,8 +2,8 @@
 #include <algorithm>
 #include <numbers>
 
+#include "artwork/lettering/single_line_faces.hpp"
 #include "artwork/making.hpp"
-#include "artwork/single_line_faces.hpp"
 #include "problem.hpp"
 #include "wording/say.hpp"
 

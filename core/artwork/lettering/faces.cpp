@@ -1,4 +1,4 @@
-#include "artwork/faces.hpp"
+#include "artwork/lettering/faces.hpp"
 
 #include <fontconfig/fontconfig.h>
 #include <ft2build.h>

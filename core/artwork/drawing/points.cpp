@@ -1,4 +1,4 @@
-#include "artwork/points.hpp"
+#include "artwork/drawing/points.hpp"
 
 #include <algorithm>
 #include <functional>

@@ -1,4 +1,4 @@
-#include "artwork/clean_up.hpp"
+#include "artwork/drawing/clean_up.hpp"
 
 #include <algorithm>
 #include <set>

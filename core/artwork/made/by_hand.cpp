@@ -1,4 +1,4 @@
-#include "artwork/by_hand.hpp"
+#include "artwork/made/by_hand.hpp"
 
 #include "geometry/polyline.hpp"
 #include "geometry/region.hpp"

@@ -1,4 +1,4 @@
-#include "artwork/strays.hpp"
+#include "artwork/drawing/strays.hpp"
 
 #include <algorithm>
 #include <cmath>

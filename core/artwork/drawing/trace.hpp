@@ -6,7 +6,7 @@
 #include <string>
 #include <vector>
 
-#include "artwork/ink.hpp"
+#include "artwork/drawing/ink.hpp"
 #include "cancel.hpp"
 #include "geometry/path.hpp"
 

@@ -4,7 +4,7 @@
 #include <string>
 #include <vector>
 
-#include "artwork/faces.hpp"
+#include "artwork/lettering/faces.hpp"
 
 namespace doyen {
 

@@ -1,4 +1,4 @@
-#include "artwork/exif.hpp"
+#include "artwork/drawing/exif.hpp"
 
 #include <cstdint>
 #include <optional>

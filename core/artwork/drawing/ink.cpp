@@ -1,4 +1,4 @@
-#include "artwork/ink.hpp"
+#include "artwork/drawing/ink.hpp"
 
 #include <algorithm>
 

@@ -1,4 +1,4 @@
-#include "artwork/drawing_outlines.hpp"
+#include "artwork/drawing/drawing_outlines.hpp"
 
 #include <list>
 #include <memory>

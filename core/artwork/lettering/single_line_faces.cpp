@@ -1,4 +1,4 @@
-#include "artwork/single_line_faces.hpp"
+#include "artwork/lettering/single_line_faces.hpp"
 
 extern "C" {
 #include <hersheyfont.h>

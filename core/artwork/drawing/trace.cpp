@@ -1,4 +1,4 @@
-#include "artwork/trace.hpp"
+#include "artwork/drawing/trace.hpp"
 
 #include <leptonica/allheaders.h>
 #include <potracelib.h>
@@ -8,7 +8,7 @@
 #include <cmath>
 #include <cstring>
 
-#include "artwork/exif.hpp"
+#include "artwork/drawing/exif.hpp"
 #include "measure/length.hpp"
 #include "problem.hpp"
 #include "wording/say.hpp"
