@@ -36,6 +36,7 @@ Command import_command();
 Command text_command();
 Command outlines_command();
 Command readback_command();
+Command keys_command();
 
 // What several of them share.
 Plan plan_of(const Job& job, const std::string& unit = {});

@@ -6,6 +6,9 @@
 
 namespace doyen {
 
+// mm, of anything that is set or drawn.
+inline constexpr double kLargestArt = 20'000;
+
 const Words<Drawing::Lines>& line_words();  // wide, followed, enclose
 
 const Record<Lettering>& lettering_fields();

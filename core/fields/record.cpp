@@ -3,6 +3,7 @@
 #include <set>
 #include <unordered_map>
 
+#include "measure/length.hpp"
 #include "storage/atomic_file.hpp"
 
 namespace doyen::fields {
@@ -75,6 +76,10 @@ std::string kept_text(const Json& beside) {
 std::string element_name(const Json& entry) {
   return entry["has_id"].get<bool>() ? entry["name"].get<std::string>().substr(3)
                                      : std::to_string(entry["at"].get<std::size_t>() + 1);
+}
+
+std::string in_words(Range range, bool whole) {
+  return format_number(range.least, 6) + " to " + format_number(range.most, 6) + (whole ? ", whole" : "");
 }
 
 void no_such_word(const JsonView& v, const std::string& key, const std::string& word, const std::string& known) {

@@ -30,7 +30,16 @@ inline constexpr double kFar = 50'000;  // mm, the farthest any length in a job 
 template <typename Enum>
 using Words = std::vector<std::pair<const char*, Enum>>;
 
+// A key as a file may hold it.
+struct KnownKey {
+  std::string path;              // such as pieces[].cut.tabs.length
+  std::string takes;             // such as “0.5 to 500”, “one of face, bed”
+  std::optional<Range> range{};  // of numbers
+};
+
 namespace fields {
+
+std::string in_words(Range range, bool whole);  // such as “0.5 to 500”
 
 // What stands beside a list's elements, by element: found again by its id, by what else it says, or by its place.
 Json beside_list(const std::vector<std::pair<Json, Json>>& written_and_left);
@@ -110,7 +119,7 @@ class Record {
   }
   template <typename Get>
   Record& number_within(const char* key, Get get, RangeOf range) {
-    return add(
+    add(
         key, get,
         [key, get, range](R& r, const JsonView& v) {
           const Range in = range(r);
@@ -119,19 +128,24 @@ class Record {
           if (v.has(key)) member = static_cast<Member>(v.number(key, in.least, in.most));
         },
         [get](const R& r) { return fields::json_of(std::invoke(get, r)); });
+    using Kept = std::remove_cvref_t<decltype(std::invoke(get, std::declval<R&>()))>;
+    entries_.back().range = range(R{});
+    return takes(fields::in_words(*entries_.back().range, std::is_integral_v<Kept>));
   }
   template <typename Get>
   Record& optional(const char* key, Get get, Range range) {
-    return add(
+    add(
         key, get,
         [key, get, range](R& r, const JsonView& v) {
           if (v.has(key)) std::invoke(get, r) = v.number(key, range.least, range.most);
         },
         [get](const R& r) { return fields::json_of(*std::invoke(get, r)); });
+    entries_.back().range = range;
+    return takes(fields::in_words(range, false));
   }
   template <typename Get>
   Record& text(const char* key, Get get, std::size_t longest = std::string::npos) {
-    return add(
+    add(
         key, get,
         [key, get, longest](R& r, const JsonView& v) {
           if (!v.has(key)) return;
@@ -140,25 +154,30 @@ class Record {
             throw v.wrong(key, "at most " + std::to_string(longest) + " characters were expected");
         },
         [get](const R& r) { return fields::json_of(fields::plain(std::invoke(get, r))); });
+    return takes("text");
   }
   template <typename Get>
   Record& flag(const char* key, Get get) {
-    return add(
+    add(
         key, get, [key, get](R& r, const JsonView& v) { std::invoke(get, r) = v.flag_or(key, std::invoke(get, r)); },
         [get](const R& r) { return fields::json_of(std::invoke(get, r)); });
+    return takes("true or false");
   }
   template <typename Get, typename Enum>
   Record& choice(const char* key, Get get, const Words<Enum>& words) {
-    return add(
+    add(
         key, get,
         [key, get, words](R& r, const JsonView& v) {
           if (v.has(key)) std::invoke(get, r) = fields::choice(v, key, words);
         },
         [get, words](const R& r) { return fields::json_of(fields::word_of(std::invoke(get, r), words)); });
+    std::string known;
+    for (const auto& [name, value] : words) known += (known.empty() ? "" : ", ") + std::string(name);
+    return takes(known);
   }
   template <typename Get>
   Record& texts(const char* key, Get get, std::size_t most, const char* expected) {
-    return add(
+    add(
         key, get,
         [key, get, most, expected](R& r, const JsonView& v) {
           for (const Json& each : v.array(key, most)) {
@@ -167,6 +186,7 @@ class Record {
           }
         },
         [get](const R& r) { return fields::json_of(std::invoke(get, r)); });
+    return takes("a list of texts");
   }
   // A record within the record; `inner` must outlive this list, as static ones do.
   template <typename Get, typename N>
@@ -226,6 +246,9 @@ class Record {
     entries_.back().put_beside = [&inner](Json& value, const Json& left) {
       fields::for_each_beside(value, left, [&](Json& element, const Json& one) { inner.put_beside(element, one); });
     };
+    entries_.back().within = [&inner](const std::string& path, std::vector<KnownKey>& keys) {
+      inner.add_known(path + "[].", keys);
+    };
     entries_.back().name_beside = [&inner](const Json& left, const std::string& path, std::vector<std::string>& names) {
       for (const Json& one : left) inner.name_beside(one["left"], path + fields::element_name(one) + ".", names);
     };
@@ -263,6 +286,9 @@ class Record {
         if (value.contains(name)) inner.put_beside(value[name], one);
       }
     };
+    entries_.back().within = [&inner](const std::string& path, std::vector<KnownKey>& keys) {
+      inner.add_known(path + ".<name>.", keys);
+    };
     entries_.back().name_beside = [&inner](const Json& left, const std::string& path, std::vector<std::string>& names) {
       for (const auto& [name, one] : left.items()) inner.name_beside(one, path + name + ".", names);
     };
@@ -287,6 +313,9 @@ class Record {
       mine.put_beside = e.put_beside;
       mine.as_usual = e.as_usual;
       mine.name_beside = e.name_beside;
+      mine.takes = e.takes;
+      mine.range = e.range;
+      mine.within = e.within;
       entries_.push_back(std::move(mine));
     }
     return *this;
@@ -312,7 +341,22 @@ class Record {
     return *this;
   }
 
+  // Every key that is written, records within included, such as “cut.tabs.length”.
+  void add_known(const std::string& before, std::vector<KnownKey>& keys) const {
+    for (const Entry& e : entries_) {
+      if (!e.write) continue;
+      if (e.within)
+        e.within(before + e.key, keys);
+      else
+        keys.push_back({before + e.key, e.takes, e.range});
+    }
+  }
+
   // Of the field that was listed last:
+  Record& takes(std::string words) {  // what may stand there
+    entries_.back().takes = std::move(words);
+    return *this;
+  }
   Record& always() {  // it is said, whatever it is
     entries_.back().said = [](const R&) { return true; };
     return *this;
@@ -411,6 +455,9 @@ class Record {
     std::function<void(Json&, const Json&)> put_beside;
     std::function<Json()> as_usual;  // of a record within the record that may be written at any time
     std::function<void(const Json&, const std::string&, std::vector<std::string>&)> name_beside;
+    std::string takes;  // in words
+    std::optional<Range> range;
+    std::function<void(const std::string& path, std::vector<KnownKey>&)> within;  // the keys of a record within
   };
   template <typename Get>
   Record& add(const char* key, Get get, std::function<void(R&, const JsonView&)> read,
@@ -428,6 +475,9 @@ class Record {
       return value.is_object() ? inner.beside(value) : Json::object();
     };
     entries_.back().put_beside = [&inner](Json& value, const Json& left) { inner.put_beside(value, left); };
+    entries_.back().within = [&inner](const std::string& path, std::vector<KnownKey>& keys) {
+      inner.add_known(path + ".", keys);
+    };
     entries_.back().name_beside = [&inner](const Json& left, const std::string& path, std::vector<std::string>& names) {
       inner.name_beside(left, path, names);
     };

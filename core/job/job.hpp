@@ -85,6 +85,11 @@ struct Job {
 Job read_job(const std::string& json, const std::string& where);
 std::string write_job(const Job& job);
 
+// Every key that a job file may hold, in the order in which they are written, and what each takes: from the lists of
+// fields that read and write them.
+struct KnownKey;
+std::vector<KnownKey> known_keys();
+
 // Where the file says what this Doyen does not know, such as “pieces.name-1.cut.tabz”: it is kept and changes nothing.
 std::vector<std::string> not_known(const Job& job);
 // What a piece's cut says and its look makes no use of, such as {“name-1”, “tabs”}; kept for another look.

@@ -109,16 +109,17 @@ const Record<Job>& job_fields() {
   static const Record<Job> fields = [] {
     Record<Job> f;
     f.own(
-        "format",
-        [](Job&, const JsonView& v) {
-          const std::string format = v.text("format");
-          if (format == kFormat) return;
-          if (format.starts_with("doyen-job/"))
-            throw bad_input(say("{0}: this job was written by a newer Doyen (“{1}”); this one reads “doyen-job/1”.",
-                                v.where(), format));
-          throw bad_input(say("{0}.format: “doyen-job/1” was expected; this is not a Doyen job.", v.where()));
-        },
-        [](const Job&) { return Json(kFormat); }, [](const Job&) { return true; });
+         "format",
+         [](Job&, const JsonView& v) {
+           const std::string format = v.text("format");
+           if (format == kFormat) return;
+           if (format.starts_with("doyen-job/"))
+             throw bad_input(say("{0}: this job was written by a newer Doyen (“{1}”); this one reads “doyen-job/1”.",
+                                 v.where(), format));
+           throw bad_input(say("{0}.format: “doyen-job/1” was expected; this is not a Doyen job.", v.where()));
+         },
+         [](const Job&) { return Json(kFormat); }, [](const Job&) { return true; })
+        .takes(kFormat);
     f.text("name", &Job::name).always();
     f.record("lengths", &Job::lengths, lengths_fields()).always();
     f.record("blank", &Job::blank, blank_fields()).needed();
@@ -149,6 +150,12 @@ std::string write_job(const Job& job) {
   Json j = job_fields().write(job);
   if (!job.unknown.empty()) job_fields().put_beside(j, parse_json(job.unknown, "unknown"));
   return json_text(j, 1) + "\n";
+}
+
+std::vector<KnownKey> known_keys() {
+  std::vector<KnownKey> keys;
+  job_fields().add_known("", keys);
+  return keys;
 }
 
 std::vector<std::string> not_known(const Job& job) {

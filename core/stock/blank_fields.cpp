@@ -52,7 +52,8 @@ const Record<Blank>& blank_fields() {
     f.number("width", &Blank::width, {1, kFar}).needed();
     f.number("height", &Blank::height, {1, kFar}).needed();
     f.own(
-        "readings", read_readings, [](const Blank& b) { return Json(b.readings); }, [](const Blank&) { return true; });
+         "readings", read_readings, [](const Blank& b) { return Json(b.readings); }, [](const Blank&) { return true; })
+        .takes("a list of numbers, 0.2 to 1000");
     f.text("species", &Blank::species).always();
     f.choice("grain", &Blank::grain, Words<Grain>{{"width", Grain::AlongWidth}, {"height", Grain::AlongHeight}})
         .always();

@@ -203,6 +203,19 @@ TEST_CASE("installed anywhere it finds its tables beside itself, and says which 
   CHECK_THAT(broken.said, Catch::Contains(out / "share/doyen/machines.json"));
 }
 
+TEST_CASE("the job format's page lists every key that is read and written, and what it takes") {
+  const Ended keys = doyen_cli("keys");
+  REQUIRE(keys.code == 0);
+  const std::string page =
+      read_file(fs::path(data_file("rack.json")).parent_path().parent_path() / "docs/job-format.md");
+  const std::size_t section = page.find("## Every key");
+  REQUIRE(section != std::string::npos);
+  CHECK(page.find(keys.said, section) != std::string::npos);
+  // What a demo says is among them.
+  for (const char* key : {"`format`", "`blank.readings`", "`pieces[].cut.look`", "`run.machine`"})
+    CHECK_THAT(keys.said, Catch::Contains(key));
+}
+
 TEST_CASE("a drawing of a million points is planned or refused with a sentence", "[heavy]") {
   const Folder out;
   std::string d = "M";
