@@ -24,23 +24,47 @@ Line2 closed_line(const Ring& ring) {
 
 bool is_closed(const Line2& line) { return line.size() > 2 && line.front() == line.back(); }
 
-std::vector<Line2> clip_lines(const std::vector<Line2>& lines, const Region& region) {
-  if (lines.empty() || region.empty()) return {};
+namespace {
+
+// Some of the lines, from `from` on; returns where to go on. Clipper's sweep grows with what lies side by side, and
+// cannot be stopped.
+std::size_t clip_some(const std::vector<Line2>& lines, std::size_t from, const Region& region,
+                      const std::vector<Box>& boxes, std::vector<Line2>& out) {
+  constexpr std::size_t kPoints = 3000;
   cl::Clipper clipper;
-  for (const Line2& line : lines) clipper.AddPath(to_clipper(line), cl::ptSubject, false);
-  for (const Island& island : region.islands) {
-    for (const Ring& ring : island.rings) clipper.AddPath(to_clipper(ring), cl::ptClip, true);
+  Box box;
+  for (std::size_t points = 0; from < lines.size() && points < kPoints; ++from) {
+    clipper.AddPath(to_clipper(lines[from]), cl::ptSubject, false);
+    for (const Point& p : lines[from]) box.add(p);
+    points += lines[from].size();
+  }
+  for (std::size_t i = 0; i < region.islands.size(); ++i) {
+    if (!boxes[i].meets(box)) continue;
+    for (const Ring& ring : region.islands[i].rings) clipper.AddPath(to_clipper(ring), cl::ptClip, true);
   }
   cl::PolyTree tree;
   clipper.Execute(cl::ctIntersection, tree, cl::pftNonZero, cl::pftNonZero);
   cl::Paths found;
   cl::OpenPathsFromPolyTree(tree, found);
-  std::vector<Line2> out;
   for (const cl::Path& path : found) {
     if (path.size() < 2) continue;
     Line2& line = out.emplace_back();
     for (const cl::IntPoint& p : path)
       line.push_back({static_cast<double>(p.X) * kGrid, static_cast<double>(p.Y) * kGrid});
+  }
+  return from;
+}
+
+}  // namespace
+
+std::vector<Line2> clip_lines(const std::vector<Line2>& lines, const Region& region) {
+  if (lines.empty() || region.empty()) return {};
+  std::vector<Box> boxes;
+  for (const Island& island : region.islands) boxes.push_back(bounds(island));
+  std::vector<Line2> out;
+  for (std::size_t from = 0; from < lines.size();) {
+    Cancel::check_here();
+    from = clip_some(lines, from, region, boxes, out);
   }
   return out;
 }

@@ -250,7 +250,7 @@ TEST_CASE("over random sets of pieces and boards every arrangement keeps what it
                                        "At dawn", "Thyme", "Old Bed", "Sloe", "The Garden"};
   const Rack rack = load_shipped_rack();
   int laid = 0, refused = 0, planned = 0;
-  for (int round = 0; round < 200; ++round) {
+  for (int round = 0; round < 110; ++round) {
     Job job;
     job.blank.width = some(150, 900);
     job.blank.height = some(100, 600);
