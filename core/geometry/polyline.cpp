@@ -30,7 +30,7 @@ namespace {
 // cannot be stopped.
 std::size_t clip_some(const std::vector<Line2>& lines, std::size_t from, const Region& region,
                       const std::vector<Box>& boxes, std::vector<Line2>& out) {
-  constexpr std::size_t kPoints = 3000;
+  constexpr std::size_t kPoints = 6000;
   cl::Clipper clipper;
   Box box;
   for (std::size_t points = 0; from < lines.size() && points < kPoints; ++from) {
