@@ -37,6 +37,7 @@ Command text_command();
 Command outlines_command();
 Command readback_command();
 Command keys_command();
+Command ways_command();
 
 // What several of them share.
 Plan plan_of(const Job& job, const std::string& unit = {});

@@ -91,7 +91,7 @@ Treatment CutOptions::read(const Job& job, const Piece& piece, const Rack& rack)
     t.incise.floor_limit = parse_length(limit_text, Unit::Millimetre);
     if (!(*t.incise.floor_limit > 0.005)) throw bad_input("--limit: a depth above zero was expected.");
   }
-  bool any_v = false;
+  bool any_v = false, any_own = false;
   std::stringstream list(bits);
   for (std::string id; std::getline(list, id, ',');) {
     const Bit* bit = rack.find(id);
@@ -104,12 +104,18 @@ Treatment CutOptions::read(const Job& job, const Piece& piece, const Rack& rack)
     const bool main = wanted != WantedBit::None && suits(*bit, wanted);
     const bool clears = bit->kind == BitKind::Flat &&
                         (t.kind == Treatment::Kind::Incise || t.kind == Treatment::Kind::Inlay || makes_ground(t.kind));
-    if (main)
+    const bool another = t.kind == Treatment::Kind::Pierce && any_own;  // larger ones clear before the smallest
+    if (main && another) {
+      const Bit* before = rack.find(t.bit);
+      const bool smaller = before == nullptr || bit->true_diameter() < before->true_diameter();
+      t.clearing.push_back(smaller ? std::exchange(t.bit, BitId(id)) : BitId(id));
+    } else if (main)
       t.bit = id;
     else if (clears) {
       t.clearing.push_back(id);
     } else
       throw bad_input("--bits: the " + bit->name + " cannot be used for this treatment.");
+    any_own = any_own || main;
     any_v = any_v || bit->kind == BitKind::V;
   }
   // Flat bits alone raise with upright flanks.

@@ -110,6 +110,7 @@ QList<Demo> demos() {
           {QStringLiteral("heron-plaque"), tr("A plaque: words on an arc, a heron traced from a photograph")},
           {QStringLiteral("gate-sign-raised"), tr("A raised sign with a bevelled edge")},
           {QStringLiteral("seed-drawer"), tr("A seed drawer's front")},
+          {QStringLiteral("dibber-board"), tr("A dibber board: 48 holes, and ways to cut them")},
           {QStringLiteral("inlaid-lid"), tr("A lid with an inlaid sprig")},
           {QStringLiteral("fingerpost"), tr("A fingerpost's arm, cut from both sides")},
           {QStringLiteral("sundial-plate"), tr("An engraved brass plate")},

@@ -86,6 +86,7 @@ MainWindow::MainWindow() : shop_{document_, rack_, nullptr, nullptr, {}, {}, {}}
   left->setSpacing(0);
   left->addWidget(bench_, 1);
   left->addWidget(strip_);
+  left->addWidget(ways_ = new WayLadder(shop_));
   middle->addLayout(left, 1);
   auto* sheet = new QFrame;
   sheet->setProperty("role", QStringLiteral("ticket"));

@@ -16,6 +16,7 @@
 #include "shell/greeting.hpp"
 #include "shell/next_step.hpp"
 #include "shell/time_beam.hpp"
+#include "shell/way_ladder.hpp"
 #include "stages/artwork/artwork_ticket.hpp"
 #include "stages/blank/blank_ticket.hpp"
 #include "stages/cuts/cuts_ticket.hpp"
@@ -39,6 +40,7 @@ class MainWindow : public QMainWindow {
   [[nodiscard]] const PlanPtr& judged() const { return shop_.judged; }  // null until the files have been looked at
   [[nodiscard]] Planner& planner() { return planner_; }
   [[nodiscard]] StageRail& rail() { return *rail_; }
+  [[nodiscard]] WayLadder& ways() { return *ways_; }
   [[nodiscard]] FitKeeper& fit() { return fit_; }
 
   void open_demo(const QString& name = QStringLiteral("gate-sign"));  // of data/demo
@@ -150,6 +152,7 @@ class MainWindow : public QMainWindow {
   Bench* bench_;
   SectionStrip* strip_;
   TimeBeam* beam_;
+  WayLadder* ways_;
   QStackedWidget* pages_;  // the bench with its ticket, or a guest such as the letter bench
   QStackedWidget* tickets_;
   NextStepBar* next_;

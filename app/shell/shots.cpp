@@ -69,9 +69,9 @@ QStringList shot_names() {
           QStringLiteral("cut-out"),      QStringLiteral("proof"),   QStringLiteral("run"),
           QStringLiteral("rack"),         QStringLiteral("welcome"), QStringLiteral("clean-up"),
           QStringLiteral("letter-bench"), QStringLiteral("lay-out"), QStringLiteral("tracing"),
-          QStringLiteral("points"),       QStringLiteral("raised"),  QStringLiteral("plate"),
-          QStringLiteral("post-back"),    QStringLiteral("moves"),   QStringLiteral("inlay"),
-          QStringLiteral("fit")};
+          QStringLiteral("points"),       QStringLiteral("raised"),  QStringLiteral("post-back"),
+          QStringLiteral("moves"),        QStringLiteral("inlay"),   QStringLiteral("fit"),
+          QStringLiteral("ways")};
 }
 
 namespace {
@@ -160,13 +160,20 @@ bool take_shot(MainWindow& window, const QString& stage, const QString& file, QS
                {QStringLiteral("inlay"), QStringLiteral("inlaid-lid"), QStringLiteral("sprig")},
                {QStringLiteral("fit"), QStringLiteral("inlaid-lid"), QStringLiteral("sprig")},
                {QStringLiteral("moves"), QStringLiteral("seed-drawer"), QStringLiteral("field")},
-               {QStringLiteral("post-back"), QStringLiteral("fingerpost"), QStringLiteral("slot-left")},
-               {QStringLiteral("plate"), QStringLiteral("sundial-plate"), QStringLiteral("motto")}};
+               {QStringLiteral("ways"), QStringLiteral("dibber-board"), QStringLiteral("holes")},
+               {QStringLiteral("post-back"), QStringLiteral("fingerpost"), QStringLiteral("slot-left")}};
   for (const auto& demo : demos) {
     if (stage != demo.view) continue;
     window.open_demo(demo.demo);
     window.go_to_stage(Stage::Cuts);
     window.select(demo.piece);
+    if (stage == QStringLiteral("ways")) {
+      window.ways().set_open(true);
+      wait_until_looked_at(window);
+      QElapsedTimer clock;
+      clock.start();
+      while ((window.ways().waiting() || window.ways().ways().empty()) && clock.elapsed() < 60'000) let_it_work();
+    }
     if (stage == QStringLiteral("moves")) {
       for (const char* folder : {"movesOpen", "feedsOpen"}) {
         if (auto* button = window.findChild<QToolButton*>(QLatin1String(folder))) button->setChecked(true);

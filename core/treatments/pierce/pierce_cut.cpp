@@ -20,6 +20,32 @@ bool fits_the_bit(const Island& island, double radius) {
                      [&](Point p) { return std::abs(distance(p, middle) - radius) < kOff; });
 }
 
+// Larger bits first, each where it gets in; what they leave, and every wall they do not reach, is the own bit's.
+void clear_openings(const cutting::Piece& piece, const Bit& own, const Region& openings, const CutOutShape& shape,
+                    PieceCuts& out) {
+  std::vector<const Bit*> bits = cutting::flat_bits_large_first(piece.cut.clearing, piece.rack);
+  std::erase_if(bits, [&](const Bit* bit) { return bit->true_diameter() <= own.true_diameter() + 0.01; });
+  bits.push_back(&own);
+  Region done;
+  for (const Bit* bit : bits) {
+    ClearingShape clearing;
+    clearing.diameter = bit->true_diameter();
+    clearing.stepover = piece.cut.moves.stepover;
+    clearing.floor = -(shape.thickness + shape.over_cut);
+    clearing.depth_per_pass = bit->depth_per_pass(piece.wood);
+    clearing.way = piece.cut.moves.way;
+    const bool grain_along_x = piece.blank.grain == Grain::AlongWidth;
+    clearing.row_angle = (clearing.way == Moves::Way::AlongGrain) == grain_along_x ? 0 : 90;
+    clearing.entry = piece.cut.moves.entry;
+    clearing.climb = shape.climb;
+    Operation op = cutting::through_operation(piece, Operation::Kind::Pierce, *bit, shape);
+    Region reached;
+    op.passes = clear_floor(openings, done, clearing, piece.cancel, &reached);
+    done = std::move(reached);
+    if (!op.passes.empty()) out.operations.push_back(std::move(op));
+  }
+}
+
 }  // namespace
 
 // The waste of each opening falls out whole where that was asked for and it is larger than the bit's own way round it;
@@ -51,18 +77,7 @@ void cut_pierce(const cutting::Piece& piece, PieceCuts& out) {
     order_passes(plunges.passes, {0, 0}, false);
     out.operations.push_back(std::move(plunges));
   }
-  if (!cleared.empty()) {
-    Operation op = cutting::through_operation(piece, Operation::Kind::Pierce, flat, shape);
-    ClearingShape clearing;
-    clearing.diameter = shape.diameter;
-    clearing.stepover = piece.cut.moves.stepover;
-    clearing.floor = -depth;
-    clearing.depth_per_pass = shape.depth_per_pass;
-    clearing.entry = piece.cut.moves.entry;
-    clearing.climb = shape.climb;
-    op.passes = clear_floor(cleared, {}, clearing, piece.cancel);
-    if (!op.passes.empty()) out.operations.push_back(std::move(op));
-  }
+  if (!cleared.empty()) clear_openings(piece, flat, cleared, shape, out);
   if (!slugs.empty()) {
     CutOutShape inside = shape;
     inside.inside = true;

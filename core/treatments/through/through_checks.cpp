@@ -1,4 +1,7 @@
 // What goes right through: far enough, not further than the bit's flutes, and what holds it meanwhile.
+#include <algorithm>
+#include <set>
+
 #include "treatments/through/through_look.hpp"
 #include "verdicts/verdict.hpp"
 #include "wording/say.hpp"
@@ -46,22 +49,32 @@ void check_past(const PieceSeen& piece, std::vector<Verdict>& out) {
   }
 }
 
+// Its own bit, and larger ones that clear an opening before it.
 void check_through_flutes(const PieceSeen& piece, std::vector<Verdict>& out) {
   const auto& [s, item, state, name, at] = piece;
-  const PieceCuts* cuts = state.cuts;
-  const Bit* bit = s.rack.find(item.cut.bit);
-  if (bit != nullptr && cuts->deepest > bit->flute_length + 1e-6) {
+  const double deepest = state.cuts->deepest;
+  std::set<BitId> used;
+  for (const Operation& op : state.cuts->operations) used.insert(op.bit);
+  for (const BitId& id : used) {
+    const Bit* bit = s.rack.find(id);
+    if (bit == nullptr || deepest <= bit->flute_length + 1e-6) continue;
     std::vector<Remedy> remedies;
-    for (const Bit& other : s.rack.bits) {
-      if (other.kind == BitKind::Flat && other.flute_length >= cuts->deepest && remedies.empty()) {
-        remedies.push_back({say("Use the {0}", other.name), [id = item.piece.id, to = other.id](Job& job) {
-                              if (Item* it = job.find(id)) it->cut.bit = to;
+    if (id != item.cut.bit) {
+      remedies.push_back({say("Leave out the {0}", bit->name), [piece_id = item.piece.id, id](Job& job) {
+                            if (Item* it = job.find(piece_id)) std::erase(it->cut.clearing, id);
+                          }});
+    } else {
+      const auto other = std::find_if(s.rack.bits.begin(), s.rack.bits.end(), [&](const Bit& b) {
+        return b.kind == BitKind::Flat && b.flute_length >= deepest;
+      });
+      if (other != s.rack.bits.end())
+        remedies.push_back({say("Use the {0}", other->name), [piece_id = item.piece.id, to = other->id](Job& job) {
+                              if (Item* it = job.find(piece_id)) it->cut.bit = to;
                             }});
-      }
     }
-    out.push_back({Grade::Stop, "flutes-too-short", item.piece.id, cuts->deepest_at,
+    out.push_back({Grade::Stop, "flutes-too-short", item.piece.id, state.cuts->deepest_at,
                    say("The {0} cuts {1} deep; “{2}” needs {3}.", bit->name, s.show(bit->flute_length), item.piece.name,
-                       s.show(cuts->deepest)),
+                       s.show(deepest)),
                    say("Deeper, the shank would rub and burn."), std::move(remedies)});
   }
 }

@@ -1,0 +1,69 @@
+// Ways to cut the chosen piece, or the whole job, as rungs on one time scale: each is planned for real, in the
+// background, and one button takes it. What stands there of an earlier state is grey until the new is known.
+#pragma once
+
+#include <QLabel>
+#include <QPushButton>
+#include <QTimer>
+#include <QToolButton>
+#include <QVBoxLayout>
+#include <memory>
+
+#include "parts/ticket.hpp"
+#include "planning/ways.hpp"
+
+namespace doyen {
+
+class WayBar;
+
+class WayLadder : public QWidget {
+  Q_OBJECT
+ public:
+  explicit WayLadder(Workshop& shop);
+  ~WayLadder() override { cancel_.request(); }
+  // After an edit, a plan, a judgement or another selection. `wanted`: the stage is one that ways belong to.
+  void refresh(bool wanted);
+  [[nodiscard]] bool waiting() const { return waiting_; }
+  [[nodiscard]] const std::vector<Way>& ways() const { return ways_; }
+  void set_open(bool open) { head_->setChecked(open); }
+
+ Q_SIGNALS:
+  void worked_out();  // all of them
+
+ protected:
+  void resizeEvent(QResizeEvent* event) override;
+
+ private:
+  struct Row {
+    QWidget* line;
+    QLabel* words;
+    WayBar* bar;
+    QLabel *time, *about;
+    QPushButton* take;
+  };
+  void begin();
+  void show_ways(bool current);
+  void show_summary();
+  void make_rows(std::size_t count);
+  void take(std::size_t i);
+  [[nodiscard]] QString subject() const;  // what they are about
+  [[nodiscard]] QString about(const Way& way) const;
+
+  Workshop& shop_;
+  QToolButton* head_;
+  QLabel* summary_;
+  QWidget* body_;
+  QVBoxLayout* column_;
+  std::vector<Row> rows_;
+  std::vector<Way> ways_;  // as they stand or are being worked out
+  PlanPtr of_;             // the plan they belong to, and the piece; empty: the whole job
+  QString piece_;
+  QString said_;  // the summary, whole
+  QTimer soon_;
+  std::shared_ptr<PlanCache> cache_ = std::make_shared<PlanCache>();
+  Cancel cancel_;
+  quint64 generation_ = 0;
+  bool waiting_ = false;
+};
+
+}  // namespace doyen
