@@ -9,10 +9,12 @@
 #include <QPointer>
 #include <QPushButton>
 #include <QThreadPool>
+#include <algorithm>
 #include <cmath>
 
 #include "parts/flow_layout.hpp"
 #include "parts/theme.hpp"
+#include "wording/say.hpp"
 
 namespace doyen {
 
@@ -260,7 +262,12 @@ VerdictCard::VerdictCard(const Verdict& verdict, QWidget* parent) : QWidget(pare
                           verdict.grade == Grade::Note ? "plain" : "heading");
   column->addWidget(text);
   if (!verdict.why.empty()) column->addWidget(make_label(QString::fromStdString(verdict.why), "faded"));
-  if (!verdict.remedies.empty()) {
+  // What the judge found of the files brings a remedy of its own that accepts it.
+  const bool acceptable = verdict.grade != Grade::Note && !verdict.accepted &&
+                          std::none_of(verdict.remedies.begin(), verdict.remedies.end(), [](const Remedy& r) {
+                            return r.says_of_shop && r.label == say("I accept it: cut it so");
+                          });
+  if (!verdict.remedies.empty() || acceptable) {
     auto* holder = new QWidget;
     auto* flow = new FlowLayout(holder, 6);
     int which = 0;
@@ -271,6 +278,14 @@ VerdictCard::VerdictCard(const Verdict& verdict, QWidget* parent) : QWidget(pare
       connect(button, &QPushButton::clicked, this, [this, label, which] { Q_EMIT remedy_taken(label, which); });
       flow->addWidget(button);
       ++which;
+    }
+    if (acceptable) {
+      auto* accept = new QToolButton;
+      accept->setText(tr("Accept…"));
+      accept->setObjectName(QStringLiteral("acceptVerdict"));
+      accept->setToolTip(tr("It is right so here: the job keeps your reason, the run sheet says it"));
+      connect(accept, &QToolButton::clicked, this, &VerdictCard::accept_wanted);
+      flow->addWidget(accept);
     }
     column->addWidget(holder);
   }

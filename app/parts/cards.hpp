@@ -72,6 +72,7 @@ class VerdictCard : public QWidget {
  Q_SIGNALS:
   void go_to(const QString& piece, double x, double y);
   void remedy_taken(const QString& label, int which);
+  void accept_wanted();
 
  protected:
   void mousePressEvent(QMouseEvent* event) override;

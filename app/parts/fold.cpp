@@ -30,11 +30,11 @@ Fold::Fold(const QString& title, const QString& key, bool open, QWidget* parent)
   column_->setSpacing(7);
   whole->addWidget(inside_);
   const QString setting = QStringLiteral("folds/") + key;
-  const bool as_left = QSettings().value(setting, open).toBool();
+  const bool as_left = key.isEmpty() ? open : QSettings().value(setting, open).toBool();
   head_->setChecked(as_left);
   take(as_left);
-  connect(head_, &QToolButton::toggled, this, [this, setting](bool now) {
-    QSettings().setValue(setting, now);
+  connect(head_, &QToolButton::toggled, this, [this, setting, key](bool now) {
+    if (!key.isEmpty()) QSettings().setValue(setting, now);
     take(now);
     if (now) Q_EMIT opened();
   });

@@ -11,7 +11,8 @@ namespace doyen {
 class Fold : public QWidget {
   Q_OBJECT
  public:
-  // `key` names it among the settings: however it was left, it is found so again. It begins folded unless `open`.
+  // `key` names it among the settings: however it was left, it is found so again; without one it is not kept. It begins
+  // folded unless `open`.
   Fold(const QString& title, const QString& key, bool open = false, QWidget* parent = nullptr);
   [[nodiscard]] QVBoxLayout* body() const { return column_; }
   void set_summary(const QString& words);  // what is set inside, shown while it is folded

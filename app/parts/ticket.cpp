@@ -1,8 +1,13 @@
 #include "parts/ticket.hpp"
 
 #include <QFrame>
+#include <algorithm>
+#include <set>
 
+#include "parts/accept_dialog.hpp"
+#include "parts/fold.hpp"
 #include "parts/theme.hpp"
+#include "verdicts/accepted.hpp"
 
 namespace doyen {
 
@@ -102,6 +107,54 @@ VerdictList::VerdictList(Workshop& shop, QWidget* parent) : QWidget(parent), sho
   column_->setSpacing(2);
 }
 
+VerdictCard* VerdictList::card_for(const Verdict& verdict) {
+  auto* card = new VerdictCard(verdict);
+  connect(card, &VerdictCard::remedy_taken, this, [this, remedies = verdict.remedies](const QString& label, int which) {
+    const auto apply = remedies[static_cast<std::size_t>(which)].apply;
+    if (apply) shop_.document.edit(label, apply);
+  });
+  connect(card, &VerdictCard::go_to, this, [this](const QString& where, double x, double y) {
+    if (!where.isEmpty()) shop_.select(where);
+    shop_.go_to({x, y});
+  });
+  connect(card, &VerdictCard::accept_wanted, this, [this, verdict] {
+    AcceptDialog ask(verdict, window());
+    if (ask.exec() != QDialog::Accepted) return;
+    shop_.document.edit(tr("accept a warning, with its reason"),
+                        [&](Job& job) { accept(job, acceptance_name(verdict), ask.reason().toStdString()); });
+  });
+  return card;
+}
+
+// The first of them, and the others folded under it; a remedy that all offer in the same words is offered for all.
+void VerdictList::add_folded(const std::vector<const Verdict*>& alike) {
+  column_->addWidget(card_for(*alike.front()));
+  for (const Remedy& remedy : alike.front()->remedies) {
+    std::vector<std::function<void(Job&)>> each;
+    std::set<std::string> pieces;
+    for (const Verdict* v : alike) {
+      const auto same = std::find_if(v->remedies.begin(), v->remedies.end(),
+                                     [&](const Remedy& r) { return r.label == remedy.label && r.apply; });
+      if (same == v->remedies.end()) break;
+      each.push_back(same->apply);
+      pieces.insert(v->piece);
+    }
+    if (each.size() < alike.size() || pieces.size() < 2) continue;
+    auto* button = new QPushButton(tr("All %1: %2").arg(pieces.size()).arg(QString::fromStdString(remedy.label)));
+    button->setProperty("role", QStringLiteral("remedy"));
+    connect(button, &QPushButton::clicked, this, [this, each, label = button->text()] {
+      shop_.document.edit(label, [&](Job& job) {
+        for (const auto& apply : each) apply(job);
+      });
+    });
+    column_->addWidget(button, 0, Qt::AlignLeft);
+  }
+  auto* more = new Fold(tr("%1 more places like it").arg(alike.size() - 1), {});
+  more->setObjectName(QStringLiteral("moreLikeIt"));
+  for (std::size_t k = 1; k < alike.size(); ++k) more->body()->addWidget(card_for(*alike[k]));
+  column_->addWidget(more);
+}
+
 void VerdictList::show_for(const QString& piece, bool all) {
   if (!shop_.plan) return;
   const std::string id = piece.toStdString();
@@ -117,18 +170,24 @@ void VerdictList::show_for(const QString& piece, bool all) {
   if (key == shown_) return;  // nothing new: a button under the mouse stays where it is
   shown_ = key;
   clear_layout(column_);
-  for (const auto& [index, verdict] : shown) {
-    auto* card = new VerdictCard(*verdict);
-    const auto remedies = verdict->remedies;
-    connect(card, &VerdictCard::remedy_taken, this, [this, remedies](const QString& label, int which) {
-      const auto apply = remedies[static_cast<std::size_t>(which)].apply;
-      if (apply) shop_.document.edit(label, apply);
-    });
-    connect(card, &VerdictCard::go_to, this, [this](const QString& where, double x, double y) {
-      if (!where.isEmpty()) shop_.select(where);
-      shop_.go_to({x, y});
-    });
-    column_->addWidget(card);
+  // Three and more of one kind are one with so many places.
+  constexpr std::size_t kFolded = 3;
+  std::vector<char> placed(shown.size(), 0);
+  for (std::size_t i = 0; i < shown.size(); ++i) {
+    if (placed[i] != 0) continue;
+    std::vector<const Verdict*> alike;
+    for (std::size_t k = i; k < shown.size(); ++k) {
+      if (shown[k].second->code == shown[i].second->code && shown[k].second->grade == shown[i].second->grade)
+        alike.push_back(shown[k].second);
+    }
+    if (alike.size() < kFolded) {
+      column_->addWidget(card_for(*shown[i].second));
+      continue;
+    }
+    for (std::size_t k = i; k < shown.size(); ++k) {
+      if (shown[k].second->code == alike.front()->code && shown[k].second->grade == alike.front()->grade) placed[k] = 1;
+    }
+    add_folded(alike);
   }
   if (shown.empty() && !shop_.judged) {
     column_->addWidget(make_label(tr("The files are being looked at…"), "faded"));

@@ -75,6 +75,8 @@ class VerdictList : public QWidget {
   void show_for(const QString& piece, bool all);
 
  private:
+  VerdictCard* card_for(const Verdict& verdict);
+  void add_folded(const std::vector<const Verdict*>& alike);
   Workshop& shop_;
   QVBoxLayout* column_;
   std::string shown_;

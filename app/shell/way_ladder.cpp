@@ -203,7 +203,7 @@ void WayLadder::make_rows(std::size_t count) {
     row.time->setAlignment(Qt::AlignRight | Qt::AlignVCenter);
     row.time->setFixedWidth(74);
     row.take->setProperty("role", QStringLiteral("remedy"));
-    row.take->setObjectName(QStringLiteral("takeWay%1").arg(i));
+    row.take->setObjectName(QStringLiteral("cutSo%1").arg(i));
     row.take->setFixedWidth(82);
     line->addWidget(row.words, 5);
     line->addWidget(row.bar, 4);

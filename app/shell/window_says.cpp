@@ -102,6 +102,10 @@ void MainWindow::refresh_rail() {
   if (minds > 0)
     words += (words.isEmpty() ? QString() : QStringLiteral(", ")) +
              (minds == 1 ? tr("1 warning") : tr("%1 warnings").arg(minds));
+  const auto& all = shop_.seen()->verdicts;
+  if (const auto accepted = std::count_if(all.begin(), all.end(), [](const Verdict& v) { return v.accepted; });
+      accepted > 0)
+    words += (words.isEmpty() ? tr("no problems") : QString()) + tr(", %1 accepted").arg(accepted);
   rail_->show_state(Stage::Proof,
                     stops > 0   ? Lamp::Stop
                     : minds > 0 ? Lamp::Mind

@@ -28,6 +28,12 @@ enum class ZeroPlace { LeftFront, Centre };
 // By what zero is found again when the board comes back to the machine after gluing.
 enum class KeepZero { Corner, Marks, Pins };
 
+// Why the user accepts what a check found: “code/id of the piece”, as in RunSettings::accepted.
+struct AcceptedReason {
+  std::string of, because;
+  friend bool operator==(const AcceptedReason&, const AcceptedReason&) = default;
+};
+
 struct RunSettings {
   std::string machine = "mm-plain";
   bool one_file = false;
@@ -42,8 +48,9 @@ struct RunSettings {
   bool cut_out_last = true;          // bevels and cut-outs of a board with inlays wait for a second run, after gluing
   KeepZero keep_zero = KeepZero::Corner;
   std::optional<double> mill_level{};  // mm of plug left above the face by the saw, to be milled off; none: by hand
-  // What the user accepts of what the judge found, by name: “gouge/id of the piece that is cut”.
+  // What the user accepts of what the checks and the judge found, by name: “gouge/id of the piece that is cut”.
   std::vector<std::string> accepted{};
+  std::vector<AcceptedReason> reasons{};  // why, of those that a reason was given for
   double zero_below = 0;  // mm that zero lies below the blank's face, such as on a board that carries it
   friend bool operator==(const RunSettings&, const RunSettings&) = default;
 };

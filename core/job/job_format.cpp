@@ -64,6 +64,16 @@ const Record<Item>& item_fields() {
   return fields;
 }
 
+const Record<AcceptedReason>& reason_fields() {
+  static const Record<AcceptedReason> fields = [] {
+    Record<AcceptedReason> f;
+    f.text("of", &AcceptedReason::of, 400).needed();
+    f.text("because", &AcceptedReason::because, 2000).needed();
+    return f;
+  }();
+  return fields;
+}
+
 const Record<RunSettings>& run_fields() {
   static const Record<RunSettings> fields = [] {
     using R = RunSettings;
@@ -82,6 +92,7 @@ const Record<RunSettings>& run_fields() {
              Words<TurnOver>{{"leftEdge", TurnOver::LeftEdge}, {"frontEdge", TurnOver::FrontEdge}});
     f.flag("lowTravel", &R::low_travel);
     f.texts("accepted", &R::accepted, 1000, "a list of names was expected");
+    f.records("reasons", &R::reasons, reason_fields(), 1000);
     f.flag("cutOutLast", &R::cut_out_last);
     f.choice("keepZero", &R::keep_zero,
              Words<KeepZero>{{"corner", KeepZero::Corner}, {"marks", KeepZero::Marks}, {"pins", KeepZero::Pins}});

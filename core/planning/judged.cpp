@@ -9,6 +9,7 @@
 #include "json_reading.hpp"
 #include "run/gcode.hpp"
 #include "stock/species.hpp"
+#include "verdicts/accepted.hpp"
 #include "wording/say.hpp"
 
 namespace doyen {
@@ -253,8 +254,7 @@ std::vector<Verdict> verdicts_of(const Judgement& judgement, const Job& job, con
     Verdict v{
         stops(f.kind) ? Grade::Stop : Grade::Mind, code_of(f.kind), f.piece, f.at, std::move(text), std::move(why), {}};
     if (accepted(f, job)) {
-      v.grade = Grade::Mind;
-      v.why += say(" You have accepted it.");
+      show_accepted(job, v);
     } else if (stops(f.kind)) {
       v.remedies.push_back({say("I accept it: cut it so"),
                             [name = name_of(f)](Job& after) { after.run.accepted.push_back(name); }, true});
@@ -353,7 +353,8 @@ std::vector<Verdict> with_tried_remedies(const Plan& plan, const Rack& rack, Pla
     std::vector<Remedy> kept;
     for (Remedy& remedy : v.remedies) {
       cancel.check();
-      if (!remedy.apply) {
+      // Taking an acceptance back mends nothing, and is always there.
+      if (!remedy.apply || (v.accepted && &remedy == &v.remedies.back())) {
         kept.push_back(std::move(remedy));
         continue;
       }

@@ -6,6 +6,7 @@
 #include "planning/placed_cuts.hpp"
 #include "problem.hpp"
 #include "stock/species.hpp"
+#include "verdicts/accepted.hpp"
 #include "wording/say.hpp"
 
 namespace doyen {
@@ -144,6 +145,7 @@ Plan plan(const Job& job, const Rack& whole_rack, const MachineProfile& machine,
   }
   out.verdicts = judge(situation);
   judge_order(out);
+  take_acceptances(job, out.verdicts);
   std::stable_sort(out.verdicts.begin(), out.verdicts.end(),
                    [](const Verdict& a, const Verdict& b) { return a.grade > b.grade; });
   return out;

@@ -29,6 +29,8 @@ struct Verdict {
   std::string text;   // what and where
   std::string why;    // one more sentence
   std::vector<Remedy> remedies;
+  bool accepted = false;  // by the user: a grade lower than it was found
+  std::string because{};  // why
 };
 
 const char* to_word(Grade grade);  // note, warning, stop

@@ -32,10 +32,10 @@ TEST_CASE("ways lie under the board without being asked for; one click takes one
   w.find<QToolButton>("waysOpen")->click();
   QTest::qWait(20);
   // Its first rung is how it is cut now, and cannot be taken.
-  CHECK_FALSE(w.find<QPushButton>("takeWay0")->isEnabled());
+  CHECK_FALSE(w.find<QPushButton>("cutSo0")->isEnabled());
   const double before = w.plan().seconds, promised = ladder.ways()[1].seconds;
   REQUIRE(promised < before);
-  auto* take = w.find<QPushButton>("takeWay1");
+  auto* take = w.find<QPushButton>("cutSo1");
   REQUIRE(take->isEnabled());
   QTest::mouseClick(take, Qt::LeftButton);
   CHECK(w.job().find("holes")->cut.pierce.slug);

@@ -5,6 +5,7 @@
 
 #include "oracle.hpp"
 #include "planning/judged.hpp"
+#include "storage/data_folder.hpp"
 #include "workbench.hpp"
 
 using namespace doyen;
