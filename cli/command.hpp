@@ -38,6 +38,7 @@ Command outlines_command();
 Command readback_command();
 Command keys_command();
 Command ways_command();
+Command customer_command();
 
 // What several of them share.
 Plan plan_of(const Job& job, const std::string& unit = {});

@@ -50,6 +50,17 @@ bool wait_until_settled(MainWindow& window, int milliseconds) {
   return false;
 }
 
+namespace {
+
+void wait_for_ways(MainWindow& window) {
+  wait_until_looked_at(window);
+  QElapsedTimer clock;
+  clock.start();
+  while (window.ways().waiting() && clock.elapsed() < 60'000) let_it_work();
+}
+
+}  // namespace
+
 bool wait_until_looked_at(MainWindow& window, int milliseconds) {
   if (!wait_until_settled(window, milliseconds)) return false;
   QElapsedTimer clock;
@@ -169,10 +180,7 @@ bool take_shot(MainWindow& window, const QString& stage, const QString& file, QS
     window.select(demo.piece);
     if (stage == QStringLiteral("ways")) {
       window.ways().set_open(true);
-      wait_until_looked_at(window);
-      QElapsedTimer clock;
-      clock.start();
-      while ((window.ways().waiting() || window.ways().ways().empty()) && clock.elapsed() < 60'000) let_it_work();
+      wait_for_ways(window);
     }
     if (stage == QStringLiteral("moves")) {
       for (const char* folder : {"movesOpen", "feedsOpen"}) {
@@ -194,6 +202,7 @@ bool take_shot(MainWindow& window, const QString& stage, const QString& file, QS
     }
     window.bench().show_side(stage == QStringLiteral("post-back") ? Side::Back : Side::Front);
     const bool looked_at = wait_until_looked_at(window);
+    wait_for_ways(window);
     for (int i = 0; i < 5; ++i) let_it_work();  // rows that wrap anew are laid out
     return looked_at && window.grab().save(file);
   }
@@ -229,6 +238,7 @@ bool take_shot(MainWindow& window, const QString& stage, const QString& file, QS
     *problem = QStringLiteral("The plan or its picture did not come in time.");
     return false;
   }
+  wait_for_ways(window);
   QElapsedTimer clock;
   clock.start();
   while (!window.sums_shown() && clock.elapsed() < 10'000) let_it_work();

@@ -115,7 +115,9 @@ void WayLadder::refresh(bool wanted) {
   }
   // Judging comes first: it says whether the wood is spoiled.
   if (!shop_.known() || (of_ == shop_.plan && piece_ == piece)) {
+    show();
     if (!shop_.known()) {
+      waiting_ = true;
       cancel_.request();
       ++generation_;
       of_.reset();
@@ -124,6 +126,7 @@ void WayLadder::refresh(bool wanted) {
     return;
   }
   if (piece != piece_) ways_.clear();
+  show();  // its line is there at once, so that nothing moves when the figures come
   cancel_.request();
   ++generation_;
   piece_ = piece;
@@ -217,7 +220,6 @@ void WayLadder::make_rows(std::size_t count) {
 }
 
 void WayLadder::show_ways(bool current) {
-  setVisible(!ways_.empty());
   make_rows(ways_.size());
   double scale = 1;
   for (const Way& way : ways_) scale = std::max(scale, way.seconds);
@@ -257,7 +259,9 @@ void WayLadder::show_ways(bool current) {
 void WayLadder::show_summary() {
   const auto quickest = std::find_if(ways_.begin(), ways_.end(), [](const Way& w) { return w.best_time; });
   said_ = tr("of %1").arg(subject());
-  if (ways_.empty() || !ways_.front().known) {
+  if (ways_.empty() && !waiting_) {
+    said_ += tr(": no other with the bits of the rack");
+  } else if (ways_.empty() || !ways_.front().known) {
     said_ += tr(": being worked out…");
   } else if (quickest != ways_.end() && !quickest->as_it_is()) {
     said_ +=

@@ -46,6 +46,7 @@ QList<Command> MainWindow::job_commands() {
       {Group::Job, QStringLiteral("write"), tr("Write the files…"), keys(Qt::CTRL | Qt::Key_E),
        [this] { choose_and_write(); }},
       {Group::Job, QStringLiteral("outlines"), tr("Save the outlines as DXF or SVG…"), {}, [this] { save_outlines(); }},
+      {Group::Job, QStringLiteral("customer"), tr("Save the customer's sheet…"), {}, [this] { save_customer_sheet(); }},
       {Group::Job, QStringLiteral("rack"), tr("The rack: bits, measured figures, feeds…"), keys(Qt::CTRL | Qt::Key_R),
        [this] { edit_rack(); }},
       {Group::Job, QStringLiteral("remedy"), tr("Take the first remedy"), keys(Qt::Key_F4),

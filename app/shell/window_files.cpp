@@ -7,10 +7,13 @@
 #include <QPushButton>
 #include <QSettings>
 
+#include "files/customer_sheet.hpp"
 #include "files/output_set.hpp"
+#include "files/outputs.hpp"
 #include "problem.hpp"
 #include "shell/main_window.hpp"
 #include "shell/time_beam.hpp"
+#include "storage/atomic_file.hpp"
 #include "work/long_work.hpp"
 
 namespace doyen {
@@ -157,6 +160,29 @@ void MainWindow::closeEvent(QCloseEvent* event) {
   if (!may_leave()) return event->ignore();
   QSettings().setValue(QStringLiteral("window"), saveGeometry());
   event->accept();
+}
+
+QString MainWindow::write_customer_sheet(const QString& path) {
+  if (!shop_.plan || !shop_.current()) return tr("The plan is still being worked out; try again in a moment.");
+  try {
+    work_off_thread(this, tr("Drawing the customer's sheet…"),
+                    [plan = shop_.plan, to = path.toStdString()](const Cancel& cancel, const Told&) {
+                      const Picture board = board_picture(*plan, 1400, Side::Front, cancel);
+                      write_file_atomically(to, customer_sheet_pdf(*plan, board));
+                    });
+    return tr("Written: %1. Print it at its own size; the ruler on it must be true.").arg(path);
+  } catch (const Cancelled&) {
+    return tr("Nothing was written: you stopped it.");
+  } catch (const std::exception& error) {
+    return tr("The customer's sheet was not written: %1").arg(QString::fromUtf8(error.what()));
+  }
+}
+
+void MainWindow::save_customer_sheet() {
+  const QString path = QFileDialog::getSaveFileName(
+      this, tr("Save the customer's sheet"),
+      QString::fromStdString(document_.job().name) + tr(", for approval") + QStringLiteral(".pdf"), tr("PDF (*.pdf)"));
+  if (!path.isEmpty()) note(write_customer_sheet(path));
 }
 
 QString MainWindow::write_files(const QString& folder, bool anyway, bool replace) {

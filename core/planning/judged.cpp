@@ -1,9 +1,11 @@
 #include "planning/judged.hpp"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 #include <list>
 #include <map>
+#include <optional>
 
 #include "grounds/grounds.hpp"
 #include "json_reading.hpp"
@@ -349,6 +351,8 @@ std::string with_time(const std::string& label, double seconds, double before) {
 
 std::vector<Verdict> with_tried_remedies(const Plan& plan, const Rack& rack, PlanCache* cache, const Cancel& cancel) {
   std::vector<Verdict> out = plan.verdicts;
+  // Many places of one kind on one piece offer the same in the same words: it is tried once.
+  std::map<std::array<std::string, 3>, std::optional<std::string>> tried;
   for (Verdict& v : out) {
     std::vector<Remedy> kept;
     for (Remedy& remedy : v.remedies) {
@@ -358,9 +362,14 @@ std::vector<Verdict> with_tried_remedies(const Plan& plan, const Rack& rack, Pla
         kept.push_back(std::move(remedy));
         continue;
       }
-      double seconds = plan.seconds;
-      if (!mends(plan, v, remedy, rack, cache, cancel, seconds)) continue;
-      remedy.label = with_time(remedy.label, seconds, plan.seconds);
+      const auto [known, fresh] = tried.try_emplace({v.code + to_word(v.grade), v.piece, remedy.label});
+      if (fresh) {
+        double seconds = plan.seconds;
+        if (mends(plan, v, remedy, rack, cache, cancel, seconds))
+          known->second = with_time(remedy.label, seconds, plan.seconds);
+      }
+      if (!known->second) continue;
+      remedy.label = *known->second;
       kept.push_back(std::move(remedy));
     }
     // What is the user's to say comes last.

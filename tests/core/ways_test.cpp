@@ -65,7 +65,7 @@ std::vector<Way> weighed(const Plan& now, const Rack& rack, const std::string& p
 
 // Common practice, no source: all cleared with 1/8 in is several times slower than cutting round; a 1/4 in first cuts
 // the time by about a third (checks' list of the trade's facts).
-TEST_CASE("many openings show hours against minutes, and a larger bit first saves a good part") {
+TEST_CASE("many openings show hours against minutes, and a larger bit first saves a good part", "[heavy]") {
   const Rack rack = long_eighth();
   struct {
     Job job;

@@ -1,0 +1,23 @@
+// The customer's sheet: one page to look at, check letter by letter, and sign. No price stands on it.
+#pragma once
+
+#include <string>
+#include <vector>
+
+#include "planning/plan.hpp"
+#include "relief/picture.hpp"
+
+namespace doyen {
+
+// One A4 page as PDF. `board` is the carved board's picture; of a job that is cut out only what is cut out is shown, in
+// a setting of plain colour. Lengths in the job's unit.
+std::string customer_sheet_pdf(const Plan& plan, const Picture& board);
+
+// The wording as it is carved, a line each, in the order in which the pieces stand.
+std::vector<std::string> carved_words(const Job& job);
+// “M a r r o w b y  (8 letters)”: what a person checks letter by letter.
+std::string spelled(const std::string& words);
+// What the customer gets: the cut-outs' box, else the board; mm on the board.
+Box finished_box(const Plan& plan);
+
+}  // namespace doyen

@@ -1,0 +1,78 @@
+// The customer's sheet as poppler reads and draws it: the wording as it is carved, the size, a ruler that is true.
+#include "files/customer_sheet.hpp"
+
+#include <catch2/catch.hpp>
+#include <opencv2/imgcodecs.hpp>
+
+#include "command_line.hpp"
+#include "files/outputs.hpp"
+#include "rack/own_rack.hpp"
+#include "storage/atomic_file.hpp"
+#include "storage/data_folder.hpp"
+
+using namespace doyen;
+using namespace command_line;
+
+namespace {
+
+Job demo(const char* name) { return load_job(data_file(std::string("demo/") + name + ".doyen")); }
+
+std::string write_sheet(const Job& job, const Folder& out) {
+  const Plan p = plan(job, load_rack(), machine_for(job));
+  const std::string file = out / "sheet.pdf";
+  write_file_atomically(file, customer_sheet_pdf(p, board_picture(p, 400)));
+  return file;
+}
+
+}  // namespace
+
+TEST_CASE("the customer's sheet is one page with the wording, letter by letter, the finished size and a line to sign") {
+  const Folder out;
+  for (const char* name : {"gate-sign", "heron-plaque", "sundial-plate", "dibber-board"}) {
+    INFO(name);
+    const Job job = demo(name);
+    const std::string file = write_sheet(job, out);
+    const std::string text = run("pdftotext -layout " + file + " -").said;
+    CHECK(std::count(text.begin(), text.end(), '\f') == 1);
+    CHECK_THAT(text, Catch::Contains(job.name));
+    CHECK_THAT(text, Catch::Contains("Signature"));
+    for (const std::string& line : carved_words(job)) CHECK_THAT(text, Catch::Contains("“" + line + "”"));
+  }
+  const std::string gate = run("pdftotext -layout " + write_sheet(demo("gate-sign"), out) + " -").said;
+  // The outline that is cut out, not the blank of 24 by 9 in.
+  const Plan p = plan(demo("gate-sign"), load_rack(), machine_for(demo("gate-sign")));
+  const Box box = finished_box(p);
+  CHECK(box.width() < 24 * kMmPerInch);
+  CHECK_THAT(gate, Catch::Contains(size_in_words(box.width(), p.job.lengths)));
+  CHECK_THAT(gate, Catch::Contains("Marrowby"));
+}
+
+TEST_CASE("words are spelled letter by letter, whatever letters they have") {
+  CHECK(spelled("Oak") == "O a k   (3 characters)");
+  CHECK(spelled("Ä é") == "Ä   é   (2 characters)");
+  CHECK(spelled("x") == "x   (1 character)");
+  Job job = demo("gate-sign");
+  for (Item& item : job.items) item.cut.kind = Treatment::Kind::None;
+  CHECK(carved_words(job).empty());  // what is not carved is not to be checked
+}
+
+// At 254 dots an inch a millimetre is ten dots: the ruler's two ends stand 1,000 dots apart, or 4 in 1,016.
+TEST_CASE("the ruler is true to size when the page is drawn at its own size") {
+  const Folder out;
+  for (const bool inch : {false, true}) {
+    Job job = demo("dibber-board");
+    job.lengths.unit = inch ? Unit::Inch : Unit::Millimetre;
+    const std::string file = write_sheet(job, out);
+    REQUIRE(run("pdftoppm -r 254 -gray -png -singlefile " + file + " " + (out / "page")).code == 0);
+    const cv::Mat page = cv::imread(out / "page.png", cv::IMREAD_GRAYSCALE);
+    REQUIRE(page.cols == Approx(2100).margin(2));
+    // The ruler's base: the row with the longest dark run that begins at the margin of 15 mm.
+    int longest = 0;
+    for (int y = 0; y < page.rows; ++y) {
+      int x = 150;
+      while (x < page.cols && page.at<unsigned char>(y, x) < 140) ++x;
+      if (x - 150 < 1200) longest = std::max(longest, x - 150);
+    }
+    CHECK(longest == Approx(inch ? 1016 : 1000).margin(6));
+  }
+}
