@@ -1,4 +1,4 @@
-// The customer's sheet: one page to look at, check letter by letter, and sign. No price stands on it.
+// The customer's sheet: a page to look at, check letter by letter, and sign. No price stands on it.
 #pragma once
 
 #include <string>
@@ -9,8 +9,8 @@
 
 namespace doyen {
 
-// One A4 page as PDF. `board` is the carved board's picture; of a job that is cut out only what is cut out is shown, in
-// a setting of plain colour. Lengths in the job's unit.
+// A4 as PDF, one page unless the wording is long. `board` is the carved board's picture; of a job that is cut out only
+// what is cut out is shown, in a setting of plain colour. Lengths in the job's unit.
 std::string customer_sheet_pdf(const Plan& plan, const Picture& board);
 
 // The wording as it is carved, a line each, in the order in which the pieces stand.

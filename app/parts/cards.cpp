@@ -6,15 +6,12 @@
 #include <QGraphicsOpacityEffect>
 #include <QPainter>
 #include <QPainterPath>
-#include <QPointer>
 #include <QPushButton>
-#include <QThreadPool>
 #include <algorithm>
 #include <cmath>
 
 #include "parts/flow_layout.hpp"
 #include "parts/theme.hpp"
-#include "wording/say.hpp"
 
 namespace doyen {
 
@@ -199,29 +196,15 @@ void NumberCard::show_number(const QString& number, const QString& beside, const
 }
 
 void NumberCard::look() {
-  cancel_.request();
-  cancel_ = Cancel();
-  ++generation_;
+  behind_.stop();
   waiting_ = opener_->isChecked() && asked_;
   if (!waiting_) return frame_->hide();
-  QThreadPool::globalInstance()->start(
-      [self = QPointer<NumberCard>(this), mine = generation_, work = asked_, cancel = cancel_] {
-        const auto tell = [&](Sum sum) {
-          QMetaObject::invokeMethod(
-              qApp,
-              [self, mine, sum = std::move(sum)] {
-                if (self && self->generation_ == mine) self->show_sum(sum);
-              },
-              Qt::QueuedConnection);
-        };
-        try {
-          const Cancel::Scope stops(cancel);
-          work(cancel, tell);
-        } catch (const Cancelled&) {
-          // Another number is shown, or nobody looks at this any more.
-        } catch (const std::exception&) {
-          tell({});  // what cannot be worked out is not shown
-        }
+  behind_.start(
+      [this, work = asked_](const Cancel& cancel, const Behind::Tell& tell) {
+        work(cancel, [&](Sum sum) { tell([this, sum = std::move(sum)] { show_sum(sum); }); });
+      },
+      [this](bool well) {
+        if (!well) show_sum({});
       });
 }
 
@@ -262,12 +245,8 @@ VerdictCard::VerdictCard(const Verdict& verdict, QWidget* parent) : QWidget(pare
                           verdict.grade == Grade::Note ? "plain" : "heading");
   column->addWidget(text);
   if (!verdict.why.empty()) column->addWidget(make_label(QString::fromStdString(verdict.why), "faded"));
-  // What the judge found of the files brings a remedy of its own that accepts it.
-  const bool acceptable = verdict.grade != Grade::Note && !verdict.accepted &&
-                          std::none_of(verdict.remedies.begin(), verdict.remedies.end(), [](const Remedy& r) {
-                            return r.says_of_shop && r.label == say("I accept it: cut it so");
-                          });
-  if (!verdict.remedies.empty() || acceptable) {
+  const bool acceptable = verdict.grade != Grade::Note && !verdict.accepted;
+  if (!verdict.remedies.empty() || acceptable || verdict.accepted) {
     auto* holder = new QWidget;
     auto* flow = new FlowLayout(holder, 6);
     int which = 0;
@@ -279,14 +258,18 @@ VerdictCard::VerdictCard(const Verdict& verdict, QWidget* parent) : QWidget(pare
       flow->addWidget(button);
       ++which;
     }
-    if (acceptable) {
-      auto* accept = new QToolButton;
-      accept->setText(tr("Accept…"));
-      accept->setObjectName(QStringLiteral("acceptVerdict"));
-      accept->setToolTip(tr("It is right so here: the job keeps your reason, the run sheet says it"));
-      connect(accept, &QToolButton::clicked, this, &VerdictCard::accept_wanted);
-      flow->addWidget(accept);
-    }
+    const auto say_of_it = [&](const QString& words, const char* name, void (VerdictCard::*wanted)()) {
+      auto* button = new QToolButton;
+      button->setText(words);
+      button->setObjectName(QLatin1String(name));
+      connect(button, &QToolButton::clicked, this, wanted);
+      flow->addWidget(button);
+      return button;
+    };
+    if (acceptable)
+      say_of_it(tr("Accept…"), "acceptVerdict", &VerdictCard::accept_wanted)
+          ->setToolTip(tr("It is right so here: the job keeps your reason, the run sheet says it"));
+    if (verdict.accepted) say_of_it(tr("Take that back"), "takeBack", &VerdictCard::take_back_wanted);
     column->addWidget(holder);
   }
   layout->addLayout(column, 1);

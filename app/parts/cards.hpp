@@ -11,6 +11,7 @@
 
 #include "planning/sums.hpp"
 #include "verdicts/verdict.hpp"
+#include "work/behind.hpp"
 
 namespace doyen {
 
@@ -40,7 +41,6 @@ class NumberCard : public QWidget {
   using SumWork = std::function<void(const Cancel&, const std::function<void(Sum)>& tell)>;
 
   explicit NumberCard(const QString& label, QWidget* parent = nullptr);
-  ~NumberCard() override { cancel_.request(); }
   void show_number(const QString& number, const QString& beside, SumWork sum);
   void show_number(const QString& number, const QString& beside, std::function<Sum()> sum);
   void show_number(const QString& number, const QString& beside, const Sum& sum);  // none: it does not open
@@ -58,8 +58,7 @@ class NumberCard : public QWidget {
   QToolButton* opener_;
   QFrame* frame_;
   SumWork asked_;
-  Cancel cancel_;
-  quint64 generation_ = 0;
+  Behind behind_;
   bool waiting_ = false;
 };
 
@@ -72,7 +71,8 @@ class VerdictCard : public QWidget {
  Q_SIGNALS:
   void go_to(const QString& piece, double x, double y);
   void remedy_taken(const QString& label, int which);
-  void accept_wanted();
+  void accept_wanted();     // for a reason that is to be asked
+  void take_back_wanted();  // what was accepted
 
  protected:
   void mousePressEvent(QMouseEvent* event) override;

@@ -54,8 +54,15 @@ void Fold::set_summary(const QString& words) {
 
 // Cut short where it does not fit; the tip says all of it.
 void Fold::show_summary() {
-  summary_->setText(open() ? QString() : summary_->fontMetrics().elidedText(words_, Qt::ElideRight, summary_->width()));
+  summary_->setText(open() && !keeps_ ? QString()
+                                      : summary_->fontMetrics().elidedText(words_, Qt::ElideRight, summary_->width()));
   summary_->setToolTip(words_);
+}
+
+void Fold::keep_summary() {
+  keeps_ = true;
+  summary_->setAlignment(Qt::AlignLeft | Qt::AlignVCenter);
+  show_summary();
 }
 
 void Fold::resizeEvent(QResizeEvent* event) {

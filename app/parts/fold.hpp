@@ -16,6 +16,7 @@ class Fold : public QWidget {
   Fold(const QString& title, const QString& key, bool open = false, QWidget* parent = nullptr);
   [[nodiscard]] QVBoxLayout* body() const { return column_; }
   void set_summary(const QString& words);  // what is set inside, shown while it is folded
+  void keep_summary();                     // and while it is open, beside the heading
   void set_open(bool open) { head_->setChecked(open); }
   [[nodiscard]] bool open() const { return head_->isChecked(); }
 
@@ -31,6 +32,7 @@ class Fold : public QWidget {
   QToolButton* head_;
   QLabel* summary_;
   QString words_;
+  bool keeps_ = false;
   QWidget* inside_;
   QVBoxLayout* column_;
 };

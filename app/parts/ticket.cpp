@@ -123,6 +123,9 @@ VerdictCard* VerdictList::card_for(const Verdict& verdict) {
     shop_.document.edit(tr("accept a warning, with its reason"),
                         [&](Job& job) { accept(job, acceptance_name(verdict), ask.reason().toStdString()); });
   });
+  connect(card, &VerdictCard::take_back_wanted, this, [this, name = acceptance_name(verdict)] {
+    shop_.document.edit(tr("accept it no longer"), [&](Job& job) { take_back_acceptance(job, name); });
+  });
   return card;
 }
 

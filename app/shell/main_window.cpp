@@ -126,7 +126,7 @@ MainWindow::MainWindow() : shop_{document_, rack_, nullptr, nullptr, {}, {}, {}}
   connect(&planner_, &Planner::failed, this, [this](const QString& what) {
     trouble_ = what;
     beam_->show_trouble(what);
-    refresh_next_step();
+    refresh_tickets();
   });
   connect(&planner_, &Planner::busy_changed, this, [this](bool busy) { beam_->show_busy(busy); });
   connect(&planner_, &Planner::progressed, this, [this](int done, int of) { beam_->show_busy(true, done, of); });

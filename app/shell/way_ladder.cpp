@@ -1,10 +1,7 @@
 #include "shell/way_ladder.hpp"
 
-#include <QCoreApplication>
 #include <QPainter>
-#include <QPointer>
-#include <QSettings>
-#include <QThreadPool>
+#include <QVBoxLayout>
 
 #include "parts/cards.hpp"
 #include "parts/theme.hpp"
@@ -18,9 +15,9 @@ class WayBar : public QWidget {
     setFixedHeight(14);
     setMinimumWidth(120);
   }
-  void show_way(const Way* way, const std::vector<std::pair<QColor, double>>& stretches, double scale, bool current) {
-    known_ = way != nullptr && way->known;
-    whole_ = known_ ? way->seconds / scale : 0;
+  void show_way(const Way& way, const std::vector<std::pair<QColor, double>>& stretches, double scale, bool current) {
+    known_ = way.known;
+    whole_ = way.seconds / scale;
     stretches_ = stretches;
     scale_ = scale;
     current_ = current;
@@ -56,36 +53,10 @@ WayLadder::WayLadder(Workshop& shop) : shop_(shop) {
   setObjectName(QStringLiteral("wayLadder"));
   auto* whole = new QVBoxLayout(this);
   whole->setContentsMargins(16, 2, 16, 2);
-  whole->setSpacing(2);
-  auto* top = new QHBoxLayout;
-  top->setSpacing(8);
-  head_ = new QToolButton;
-  head_->setObjectName(QStringLiteral("waysOpen"));
-  head_->setText(tr("Ways to cut it"));
-  head_->setCheckable(true);
-  head_->setToolButtonStyle(Qt::ToolButtonTextBesideIcon);
-  head_->setArrowType(Qt::RightArrow);
-  head_->setProperty("role", QStringLiteral("fold"));
-  summary_ = new QLabel;
-  summary_->setObjectName(QStringLiteral("waysSummary"));
-  summary_->setProperty("role", QStringLiteral("faded"));
-  summary_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
-  top->addWidget(head_);
-  top->addWidget(summary_, 1);
-  whole->addLayout(top);
-  body_ = new QWidget;
-  column_ = new QVBoxLayout(body_);
-  column_->setContentsMargins(0, 0, 0, 4);
-  column_->setSpacing(2);
-  whole->addWidget(body_);
-  connect(head_, &QToolButton::toggled, this, [this](bool open) {
-    head_->setArrowType(open ? Qt::DownArrow : Qt::RightArrow);
-    body_->setVisible(open);
-    QSettings().setValue(QStringLiteral("waysOpen"), open);
-    show_summary();
-  });
-  body_->hide();
-  head_->setChecked(QSettings().value(QStringLiteral("waysOpen"), false).toBool());
+  fold_ = new Fold(tr("Ways to cut it"), QStringLiteral("waysOpen"));
+  fold_->keep_summary();
+  fold_->body()->setSpacing(2);
+  whole->addWidget(fold_);
   // Typing ahead of it does not make it begin again and again.
   soon_.setSingleShot(true);
   soon_.setInterval(250);
@@ -102,77 +73,42 @@ QString WayLadder::subject() const {
 }
 
 void WayLadder::refresh(bool wanted) {
+  const bool here = wanted && !shop_.document.job().items.empty();
+  setVisible(here);  // its line is there at once, so that nothing moves when the figures come
   const Item* item = shop_.item();
-  const bool cut = item != nullptr && item->cut.kind != Treatment::Kind::None;
-  const QString piece = cut ? shop_.selected : QString();
-  if (!wanted || shop_.document.job().items.empty()) {
-    cancel_.request();
-    waiting_ = false;
-    soon_.stop();
-    hide();
-    of_.reset();
-    return;
-  }
+  const QString piece = item != nullptr && item->cut.kind != Treatment::Kind::None ? shop_.selected : QString();
   // Judging comes first: it says whether the wood is spoiled.
-  if (!shop_.known() || (of_ == shop_.plan && piece_ == piece)) {
-    show();
-    if (!shop_.known()) {
-      waiting_ = true;
-      cancel_.request();
-      ++generation_;
-      of_.reset();
-      show_ways(false);
-    }
-    return;
-  }
+  const PlanPtr of = here && shop_.known() ? shop_.plan : nullptr;
+  if (of != nullptr && of == of_ && piece == piece_) return;
+  behind_.stop();
+  soon_.stop();
   if (piece != piece_) ways_.clear();
-  show();  // its line is there at once, so that nothing moves when the figures come
-  cancel_.request();
-  ++generation_;
   piece_ = piece;
-  of_ = shop_.plan;
-  waiting_ = true;
-  show_ways(false);
-  soon_.start();
+  of_ = of;
+  waiting_ = here;
+  if (here) show_ways(false);
+  if (of != nullptr) soon_.start();
 }
 
 void WayLadder::begin() {
-  if (of_ == nullptr) return;
-  cancel_ = Cancel();
-  QThreadPool::globalInstance()->start([self = QPointer<WayLadder>(this), mine = ++generation_, plan = of_,
-                                        rack = shop_.rack, id = piece_.toStdString(), cache = cache_,
-                                        cancel = cancel_] {
-    const auto tell = [&](const std::function<void(WayLadder&)>& what) {
-      QMetaObject::invokeMethod(
-          qApp,
-          [self, mine, what] {
-            if (self && self->generation_ == mine) what(*self);
-          },
-          Qt::QueuedConnection);
-    };
-    try {
-      const Cancel::Scope stops(cancel);
-      std::vector<Way> ways = ways_of(*plan, rack, id);
-      for (std::size_t i = 0; i < ways.size(); ++i) {
-        work_out(ways[i], *plan, rack, id, cache.get(), cancel);
-        mark_best(ways);
-        tell([ways](WayLadder& ladder) {
-          ladder.ways_ = ways;
-          ladder.show_ways(true);
-        });
-      }
-      if (ways.empty()) tell([](WayLadder& ladder) { ladder.ways_.clear(); });
-    } catch (const Cancelled&) {
-      return;  // the job is another by now
-    } catch (const std::exception&) {
-      // What cannot be worked out is not shown: the plan says why.
-    }
-    tell([](WayLadder& ladder) {
-      ladder.waiting_ = false;
-      ladder.show_ways(true);
-      Q_EMIT ladder.worked_out();
-    });
-  });
+  behind_.start(
+      [this, plan = of_, rack = shop_.rack, id = piece_.toStdString(), cache = cache_](const Cancel& cancel,
+                                                                                       const Behind::Tell& tell) {
+        std::vector<Way> ways = ways_of(*plan, rack, id);
+        for (Way& way : ways) {
+          work_out(way, *plan, rack, id, cache.get(), cancel);
+          mark_best(ways);
+          tell([this, ways] {
+            ways_ = ways;
+            show_ways(true);
+          });
+        }
+        if (ways.empty()) tell([this] { ways_.clear(); });
+      },
+      [this](bool) {
+        waiting_ = false;
+        show_ways(true);
+      });
 }
 
 QString WayLadder::about(const Way& way) const {
@@ -213,7 +149,7 @@ void WayLadder::make_rows(std::size_t count) {
     line->addWidget(row.time);
     line->addWidget(row.about, 5);
     line->addWidget(row.take);
-    column_->addWidget(row.line);
+    fold_->body()->addWidget(row.line);
     connect(row.take, &QPushButton::clicked, this, [this, i] { take(i); });
     rows_.push_back(row);
   }
@@ -243,7 +179,7 @@ void WayLadder::show_ways(bool current) {
     const QString about_it = about(way);
     row.about->setToolTip(about_it);
     row.about->setText(row.about->fontMetrics().elidedText(about_it, Qt::ElideRight, std::max(60, row.about->width())));
-    row.bar->show_way(&way, stretches, scale, current);
+    row.bar->show_way(way, stretches, scale, current);
     row.take->setEnabled(current && way.known && !way.as_it_is());
     row.take->setText(way.as_it_is() ? tr("as it is") : tr("Cut it so"));
     row.take->setAccessibleName(tr("Cut it so: %1").arg(words));
@@ -251,30 +187,28 @@ void WayLadder::show_ways(bool current) {
     row.words->setEnabled(current);
     row.time->setEnabled(current);
   }
-  summary_->setEnabled(current);
   show_summary();
 }
 
-// While it is folded: what the quickest way would save.
+// What the quickest way would save.
 void WayLadder::show_summary() {
   const auto quickest = std::find_if(ways_.begin(), ways_.end(), [](const Way& w) { return w.best_time; });
-  said_ = tr("of %1").arg(subject());
+  QString said = tr("of %1").arg(subject());
   if (ways_.empty() && !waiting_) {
-    said_ += tr(": no other with the bits of the rack");
+    said += tr(": no other with the bits of the rack");
   } else if (ways_.empty() || !ways_.front().known) {
-    said_ += tr(": being worked out…");
+    said += tr(": being worked out…");
   } else if (quickest != ways_.end() && !quickest->as_it_is()) {
-    said_ +=
+    said +=
         tr(": %1 now; %2 — %3")
             .arg(QString::fromStdString(format_duration(ways_.front().seconds)),
                  QString::fromStdString(format_duration(quickest->seconds)), QString::fromStdString(quickest->words));
   } else {
-    said_ += tr(": %1, and none of %2 others is quicker")
-                 .arg(QString::fromStdString(format_duration(ways_.front().seconds)))
-                 .arg(ways_.size() - 1);
+    said += tr(": %1, and none of %2 others is quicker")
+                .arg(QString::fromStdString(format_duration(ways_.front().seconds)))
+                .arg(ways_.size() - 1);
   }
-  summary_->setToolTip(said_);
-  summary_->setText(summary_->fontMetrics().elidedText(said_, Qt::ElideRight, std::max(80, summary_->width())));
+  fold_->set_summary(said);
 }
 
 void WayLadder::resizeEvent(QResizeEvent* event) {

@@ -5,12 +5,12 @@
 #include <QLabel>
 #include <QPushButton>
 #include <QTimer>
-#include <QToolButton>
-#include <QVBoxLayout>
 #include <memory>
 
+#include "parts/fold.hpp"
 #include "parts/ticket.hpp"
 #include "planning/ways.hpp"
+#include "work/behind.hpp"
 
 namespace doyen {
 
@@ -20,15 +20,12 @@ class WayLadder : public QWidget {
   Q_OBJECT
  public:
   explicit WayLadder(Workshop& shop);
-  ~WayLadder() override { cancel_.request(); }
-  // After an edit, a plan, a judgement or another selection. `wanted`: the stage is one that ways belong to.
+  // After an edit, a plan, a judgement or another selection. `wanted`: the stage is one that ways belong to, and the
+  // job could be planned.
   void refresh(bool wanted);
   [[nodiscard]] bool waiting() const { return waiting_; }
   [[nodiscard]] const std::vector<Way>& ways() const { return ways_; }
-  void set_open(bool open) { head_->setChecked(open); }
-
- Q_SIGNALS:
-  void worked_out();  // all of them
+  void set_open(bool open) { fold_->set_open(open); }
 
  protected:
   void resizeEvent(QResizeEvent* event) override;
@@ -50,19 +47,14 @@ class WayLadder : public QWidget {
   [[nodiscard]] QString about(const Way& way) const;
 
   Workshop& shop_;
-  QToolButton* head_;
-  QLabel* summary_;
-  QWidget* body_;
-  QVBoxLayout* column_;
+  Fold* fold_;
   std::vector<Row> rows_;
   std::vector<Way> ways_;  // as they stand or are being worked out
   PlanPtr of_;             // the plan they belong to, and the piece; empty: the whole job
   QString piece_;
-  QString said_;  // the summary, whole
   QTimer soon_;
   std::shared_ptr<PlanCache> cache_ = std::make_shared<PlanCache>();
-  Cancel cancel_;
-  quint64 generation_ = 0;
+  Behind behind_;
   bool waiting_ = false;
 };
 

@@ -21,7 +21,7 @@ void MainWindow::refresh_tickets() {
   ticket->show_pending();
   refresh_next_step();
   const auto stage = static_cast<Stage>(tickets_->currentIndex());
-  ways_->refresh(stage == Stage::Cuts || stage == Stage::Proof);
+  ways_->refresh((stage == Stage::Cuts || stage == Stage::Proof) && trouble_.isEmpty());
   // It opens at its top, or where it was left; once its rows are laid out.
   if (other) {
     QTimer::singleShot(0, ticket,

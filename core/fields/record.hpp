@@ -353,8 +353,8 @@ class Record {
   }
 
   // Of the field that was listed last:
-  Record& takes(std::string words) {  // what may stand there
-    entries_.back().takes = std::move(words);
+  Record& takes(const std::string& words) {  // what may stand there
+    entries_.back().takes = words;
     return *this;
   }
   Record& always() {  // it is said, whatever it is

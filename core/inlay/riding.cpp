@@ -5,6 +5,7 @@
 
 #include "inlay/fit.hpp"
 #include "inlay/plugs.hpp"
+#include "verdicts/accepted.hpp"
 #include "wording/say.hpp"
 
 namespace doyen {
@@ -103,6 +104,7 @@ std::vector<Verdict> riding_inlays(const Plan& pocket, const Rack& rack, const C
     }
     out.push_back(std::move(verdict));
   }
+  take_acceptances(pocket.job, out);
   return out;
 }
 

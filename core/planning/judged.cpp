@@ -52,10 +52,6 @@ std::string bit_name(const Rack& rack, const std::string& id) {
 // What a job accepts a fault by.
 std::string name_of(const Fault& f) { return code_of(f.kind) + "/" + f.piece; }
 
-bool accepted(const Fault& f, const Job& job) {
-  return std::find(job.run.accepted.begin(), job.run.accepted.end(), name_of(f)) != job.run.accepted.end();
-}
-
 bool stops(Kind kind) { return kind != Kind::Missed && kind != Kind::Air; }
 
 // What is wrong, and why that matters.
@@ -253,22 +249,21 @@ std::vector<Verdict> verdicts_of(const Judgement& judgement, const Job& job, con
   std::vector<Verdict> out;
   for (const Fault& f : judgement.faults) {
     auto [text, why] = words_for(f, job, rack);
-    Verdict v{
-        stops(f.kind) ? Grade::Stop : Grade::Mind, code_of(f.kind), f.piece, f.at, std::move(text), std::move(why), {}};
-    if (accepted(f, job)) {
-      show_accepted(job, v);
-    } else if (stops(f.kind)) {
-      v.remedies.push_back({say("I accept it: cut it so"),
-                            [name = name_of(f)](Job& after) { after.run.accepted.push_back(name); }, true});
-    }
-    out.push_back(std::move(v));
+    out.push_back({stops(f.kind) ? Grade::Stop : Grade::Mind,
+                   code_of(f.kind),
+                   f.piece,
+                   f.at,
+                   std::move(text),
+                   std::move(why),
+                   {}});
   }
+  take_acceptances(job, out);
   return out;
 }
 
 bool spoils(const Judgement& judgement, const Job& job) {
   return std::any_of(judgement.faults.begin(), judgement.faults.end(),
-                     [&](const Fault& f) { return stops(f.kind) && !accepted(f, job); });
+                     [&](const Fault& f) { return stops(f.kind) && !is_accepted(job, name_of(f)); });
 }
 
 void add_judgement(Plan& plan, const Judgement& judgement) {
@@ -357,8 +352,7 @@ std::vector<Verdict> with_tried_remedies(const Plan& plan, const Rack& rack, Pla
     std::vector<Remedy> kept;
     for (Remedy& remedy : v.remedies) {
       cancel.check();
-      // Taking an acceptance back mends nothing, and is always there.
-      if (!remedy.apply || (v.accepted && &remedy == &v.remedies.back())) {
+      if (!remedy.apply) {
         kept.push_back(std::move(remedy));
         continue;
       }

@@ -1,6 +1,7 @@
 #include "planning/ways.hpp"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 #include <set>
 
@@ -151,9 +152,9 @@ class Collector {
     if (passes > 1 && deep / (passes - 1) <= 1.15 * step) {
       Feeds feeds = own->feeds_in(wood_);
       feeds.depth_per_pass = std::ceil(deep / (passes - 1) * 100) / 100;
-      ways_.push_back(
-          {say("{0} passes of {1} instead of {2} of {3}", passes - 1, show(feeds.depth_per_pass), passes, show(step)),
-           [id = own->id, feeds](Job& job) { job.run.feeds[id] = feeds; }});
+      ways_.push_back({say("{0} {0|pass|passes} of {1} with the {2}, everywhere, instead of {3} of {4}", passes - 1,
+                           show(feeds.depth_per_pass), own->name, passes, show(step)),
+                       [id = own->id, feeds](Job& job) { job.run.feeds[id] = feeds; }});
     }
     for (const Bit* bit : flats(deep)) {
       const double d = bit->true_diameter();
@@ -319,23 +320,23 @@ void mark_best(std::vector<Way>& ways) {
     way.best_time = way.best_quality = way.fewest_changes = false;
     if (way.known) least_stops = std::min(least_stops, way.stops);
   }
-  const auto mark = [&](bool Way::*best, const std::function<double(const Way&)>& cost, double apart) {
+  // What counts first, second and third; less is better. Differences that nobody would see are none.
+  using Cost = std::array<double, 3>;
+  const auto mark = [&](bool Way::*best, Cost (*cost)(const Way&)) {
     Way* first = nullptr;
-    double worst = 0;
+    bool differ = false;
     for (Way& way : ways) {
-      if (!way.known) continue;
-      worst = std::max(worst, cost(way));
-      if (way.stops <= least_stops && (first == nullptr || cost(way) < cost(*first))) first = &way;
+      if (!way.known || way.stops > least_stops) continue;
+      differ = differ || (first != nullptr && cost(way) != cost(*first));
+      if (first == nullptr || cost(way) < cost(*first)) first = &way;
     }
-    if (first != nullptr && worst > cost(*first) + apart) first->*best = true;
+    if (first != nullptr && differ) first->*best = true;
   };
-  mark(
-      &Way::best_time, [](const Way& w) { return w.seconds; }, 1);
-  // What stays counts most, then what the checks find, then what comes loose.
-  mark(
-      &Way::best_quality, [](const Way& w) { return w.unreached + 3 * w.minds + (w.comes_free ? 5 : 0); }, 0.5);
-  mark(
-      &Way::fewest_changes, [](const Way& w) { return static_cast<double>(w.bit_changes); }, 0.5);
+  mark(&Way::best_time, [](const Way& w) { return Cost{std::round(w.seconds)}; });
+  mark(&Way::best_quality, [](const Way& w) {
+    return Cost{w.comes_free ? 1.0 : 0.0, std::round(w.unreached), static_cast<double>(w.minds)};
+  });
+  mark(&Way::fewest_changes, [](const Way& w) { return Cost{static_cast<double>(w.bit_changes)}; });
 }
 
 }  // namespace doyen

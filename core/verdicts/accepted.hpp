@@ -7,15 +7,13 @@ namespace doyen {
 
 // What a job accepts a verdict by: its code and its piece.
 std::string acceptance_name(const Verdict& verdict);
+bool is_accepted(const Job& job, const std::string& name);
 void accept(Job& job, const std::string& name, const std::string& because);
 void take_back_acceptance(Job& job, const std::string& name);
 // The reason; empty where none was given.
 std::string reason_for(const Job& job, const std::string& name);
 
-// Of what the checks found: what is accepted is a grade lower, says why, and offers to take that back. What the judge
-// found of the files is accepted in verdicts_of().
+// What is accepted is a grade lower and says why.
 void take_acceptances(const Job& job, std::vector<Verdict>& verdicts);
-// The same for one verdict that is accepted.
-void show_accepted(const Job& job, Verdict& verdict);
 
 }  // namespace doyen

@@ -2,7 +2,6 @@
 
 #include "treatments/look.hpp"
 #include "verdicts/verdict.hpp"
-#include "wording/say.hpp"
 
 namespace doyen {
 
@@ -12,18 +11,6 @@ const std::vector<Check>& all_checks() {
                                           check_looks,        check_neighbours, check_machine,   check_grounds,
                                           check_loose,        check_back,       check_inlays,    check_blank_size};
   return kChecks;
-}
-
-Remedy PieceSeen::deep(double mm) const {
-  return {say("Make it {0} deep", s.show(mm)), [id = item.piece.id, mm](Job& job) {
-            if (Item* it = job.find(id)) it->cut.depth = mm;
-          }};
-}
-
-Remedy PieceSeen::propose_bits() const {
-  return {say("Let Doyen propose bits"), [id = item.piece.id](Job& job) {
-            if (Item* it = job.find(id)) it->cut.clearing.clear();
-          }};
 }
 
 void check_looks(const Situation& s, std::vector<Verdict>& out) {

@@ -31,4 +31,16 @@ Remedy clear_opening(const std::string& piece) {
           }};
 }
 
+Remedy PieceSeen::deep(double mm) const {
+  return {say("Make it {0} deep", s.show(mm)), [id = item.piece.id, mm](Job& job) {
+            if (Item* it = job.find(id)) it->cut.depth = mm;
+          }};
+}
+
+Remedy PieceSeen::propose_bits() const {
+  return {say("Let Doyen propose bits"), [id = item.piece.id](Job& job) {
+            if (Item* it = job.find(id)) it->cut.clearing.clear();
+          }};
+}
+
 }  // namespace doyen

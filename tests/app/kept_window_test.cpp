@@ -479,3 +479,16 @@ TEST_CASE("random edits through the fields are saved and opened as they were") {
     CHECK(opened == job);
   }
 }
+
+TEST_CASE("the customer's sheet is written from the window, and what cannot be written is said and leaves nothing") {
+  Window w;
+  QTemporaryDir folder;
+  const QString file = folder.filePath(QStringLiteral("sheet.pdf"));
+  CHECK(w.window.write_customer_sheet(file).startsWith(QStringLiteral("Written")));
+  QFile sheet(file);
+  REQUIRE(sheet.open(QIODevice::ReadOnly));
+  CHECK(sheet.read(5) == "%PDF-");
+  const QString nowhere = folder.filePath(QStringLiteral("not/there.pdf"));
+  CHECK(w.window.write_customer_sheet(nowhere).contains(QStringLiteral("not written")));
+  CHECK_FALSE(QFile::exists(nowhere));
+}

@@ -87,22 +87,8 @@ TEST_CASE(
   QTest::qWait(30);
   w.window.go_to_stage(Stage::Proof);
   QTest::qWait(30);
-  auto* back = w.button(QStringLiteral("Take that back"));
-  REQUIRE(back != nullptr);
+  auto* back = w.find<QToolButton>("takeBack");
   QTest::mouseClick(back, Qt::LeftButton);
   w.judge();
   CHECK(w.plan().has_stop());
-}
-
-TEST_CASE("the customer's sheet is written from the window, and what cannot be written is said and leaves nothing") {
-  Window w;
-  QTemporaryDir folder;
-  const QString file = folder.filePath(QStringLiteral("sheet.pdf"));
-  CHECK(w.window.write_customer_sheet(file).startsWith(QStringLiteral("Written")));
-  QFile sheet(file);
-  REQUIRE(sheet.open(QIODevice::ReadOnly));
-  CHECK(sheet.read(5) == "%PDF-");
-  const QString nowhere = folder.filePath(QStringLiteral("not/there.pdf"));
-  CHECK(w.window.write_customer_sheet(nowhere).contains(QStringLiteral("not written")));
-  CHECK_FALSE(QFile::exists(nowhere));
 }

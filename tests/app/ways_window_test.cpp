@@ -1,6 +1,4 @@
 // The ladder of ways in the real window: always there, worked out behind, taken by one click, taken back by one key.
-#include <QLabel>
-
 #include "window_probe.hpp"
 
 using namespace probe;
@@ -28,7 +26,7 @@ TEST_CASE("ways lie under the board without being asked for; one click takes one
   // Folded it says what the quickest would save.
   ladder.set_open(false);
   QTest::qWait(20);
-  CHECK(w.find<QLabel>("waysSummary")->toolTip().contains(QStringLiteral("taped down")));
+  CHECK(w.find<QToolButton>("waysOpen")->accessibleDescription().contains(QStringLiteral("taped down")));
   w.find<QToolButton>("waysOpen")->click();
   QTest::qWait(20);
   // Its first rung is how it is cut now, and cannot be taken.
@@ -60,7 +58,7 @@ TEST_CASE("with nothing chosen the ladder is about the whole job, and an edit wh
   w.window.select({});
   climb(w);
   REQUIRE(w.window.ways().ways().size() >= 2);
-  CHECK(w.find<QLabel>("waysSummary")->toolTip().contains(QStringLiteral("whole job")));
+  CHECK(w.find<QToolButton>("waysOpen")->accessibleDescription().contains(QStringLiteral("whole job")));
   for (int i = 0; i < 6; ++i) {
     w.window.document().edit(QStringLiteral("deeper"), [i](Job& job) { job.find("name")->cut.depth = 2.5 + 0.1 * i; });
     QTest::qWait(60 + 90 * i);

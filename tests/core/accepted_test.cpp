@@ -4,10 +4,8 @@
 #include <catch2/catch.hpp>
 
 #include "oracle.hpp"
-#include "planning/judged.hpp"
 #include "planning/plan.hpp"
 #include "random_jobs.hpp"
-#include "storage/data_folder.hpp"
 
 using namespace doyen;
 using namespace workbench;
@@ -45,27 +43,12 @@ TEST_CASE(
           std::find_if(after.verdicts.begin(), after.verdicts.end(), [](const Verdict& w) { return w.accepted; });
       REQUIRE(accepted != after.verdicts.end());
       Job back = again;
-      accepted->remedies.back().apply(back);
+      take_back_acceptance(back, acceptance_name(*accepted));
       CHECK(back == job);
       ++tried;
     }
   }
   CHECK(tried > 40);
-}
-
-TEST_CASE("an acceptance can be taken back when remedies were tried, too") {
-  const Rack rack = load_rack();
-  Job job = load_job(data_file("demo/gate-sign.doyen"));
-  job.find("outline")->cut.through.tabs.wanted = false;
-  accept(job, "no-tabs/outline", "taped");
-  const Plan p = plan(job, rack, machine_for(job));
-  const std::vector<Verdict> tried = with_tried_remedies(p, rack);
-  const auto found = std::find_if(tried.begin(), tried.end(), [](const Verdict& v) { return v.accepted; });
-  REQUIRE(found != tried.end());
-  REQUIRE_FALSE(found->remedies.empty());
-  Job back = job;
-  found->remedies.back().apply(back);
-  CHECK(back.run.accepted.empty());
 }
 
 TEST_CASE("what is accepted of one piece is not accepted of another") {

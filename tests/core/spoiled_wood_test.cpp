@@ -11,6 +11,7 @@
 #include "relief/carve.hpp"
 #include "run/gcode.hpp"
 #include "storage/data_folder.hpp"
+#include "verdicts/accepted.hpp"
 #include "workbench.hpp"
 
 using namespace workbench;
@@ -340,6 +341,12 @@ TEST_CASE("a plug that a blunt V leaves high is a stop, with the easing that com
   REQUIRE(found.size() == 1);
   CHECK(found[0].grade == Grade::Stop);
   REQUIRE_FALSE(found[0].remedies.empty());
+  Job taken = job;
+  accept(taken, acceptance_name(found[0]), "scraped by hand");
+  const auto as_accepted = riding_inlays(plan(taken, rack, machine_for(taken)), rack);
+  REQUIRE(as_accepted.size() == 1);
+  CHECK(as_accepted[0].accepted);
+  CHECK(as_accepted[0].grade == Grade::Mind);
   Job after = job;
   found[0].remedies[0].apply(after);
   const auto then = riding_inlays(plan(after, rack, machine_for(after)), rack);

@@ -1,9 +1,5 @@
 #include "stages/cuts/bit_rows.hpp"
 
-#include <QCoreApplication>
-#include <QPointer>
-#include <QThreadPool>
-
 namespace doyen {
 
 BitRows::BitRows(Workshop& shop) : shop_(shop), column_(new QVBoxLayout(this)) {
@@ -70,8 +66,7 @@ void BitRows::refresh(const Item& item, const PiecePlan* piece) {
             shop_.plan->machine};
   }
   if (key_ == shown_) return;
-  cancel_.request();
-  ++generation_;
+  behind_.stop();
   waiting_ = false;
   for (const Row& row : rows_) {
     row.says->clear();
@@ -89,36 +84,19 @@ void BitRows::showEvent(QShowEvent* event) {
 void BitRows::ask() {
   if (!isVisible() || !key_ || key_ == shown_) return;
   shown_ = key_;
-  cancel_.request();
-  cancel_ = Cancel();
   waiting_ = true;
-  QThreadPool::globalInstance()->start([self = QPointer<BitRows>(this), mine = ++generation_, plan = shop_.plan,
-                                        rack = shop_.rack, id = piece_, cancel = cancel_] {
-    const auto tell = [&](const std::function<void(BitRows&)>& what) {
-      QMetaObject::invokeMethod(
-          qApp,
-          [self, mine, what] {
-            if (self && self->generation_ == mine) what(*self);
-          },
-          Qt::QueuedConnection);
-    };
-    try {
-      const Cancel::Scope stops(cancel);
-      try_clearing(*plan, rack, id, cancel, [&](const std::string& bit, const Trial& trial) {
-        tell([bit = QString::fromStdString(bit), trial](BitRows& rows) { rows.show_trial(bit, trial); });
+  behind_.start(
+      [this, plan = shop_.plan, rack = shop_.rack, id = piece_](const Cancel& cancel, const Behind::Tell& tell) {
+        try_clearing(*plan, rack, id, cancel, [&](const std::string& bit, const Trial& trial) {
+          tell([this, bit = QString::fromStdString(bit), trial] { show_trial(bit, trial); });
+        });
+      },
+      [this](bool) {
+        waiting_ = false;
+        for (const Row& row : rows_) {
+          if (row.says->text().isEmpty()) row.says->setText(tr("cannot be used here"));
+        }
       });
-    } catch (const Cancelled&) {
-      return;  // the piece is another by now
-    } catch (const std::exception&) {
-      // What cannot be worked out is not shown: the piece's own plan says why.
-    }
-    tell([](BitRows& rows) {
-      rows.waiting_ = false;
-      for (const Row& row : rows.rows_) {
-        if (row.says->text().isEmpty()) row.says->setText(BitRows::tr("cannot be used here"));
-      }
-    });
-  });
 }
 
 void BitRows::show_trial(const QString& bit, const Trial& trial) {

@@ -8,6 +8,7 @@
 #include "parts/ticket.hpp"
 #include "planning/piece_key.hpp"
 #include "planning/trials.hpp"
+#include "work/behind.hpp"
 
 namespace doyen {
 
@@ -15,7 +16,6 @@ class BitRows : public QWidget {
   Q_OBJECT
  public:
   explicit BitRows(Workshop& shop);
-  ~BitRows() override { cancel_.request(); }
   void refresh(const Item& item, const PiecePlan* piece);
   [[nodiscard]] QString summary() const;  // the ticked ones by name, or what Doyen proposes
   [[nodiscard]] bool waiting() const { return waiting_; }
@@ -49,8 +49,7 @@ class BitRows : public QWidget {
   };
   std::optional<Asked> key_, shown_;  // as it stands, and as the rows say it
   QTimer soon_;
-  Cancel cancel_;
-  quint64 generation_ = 0;
+  Behind behind_;
   bool waiting_ = false;
 };
 

@@ -11,11 +11,6 @@ constexpr double kLip = 2.5;  // mm of wood over a slot's head that hold a screw
 void check_lip(const PieceSeen& piece, const Bit* bit, std::vector<Verdict>& out) {
   const auto& [s, item, state, name, at] = piece;
   const std::string& id = item.piece.id;
-  const auto set_depth = [&](double mm) {
-    return Remedy{say("Make it {0} deep", s.show(mm)), [id, mm](Job& job) {
-                    if (Item* it = job.find(id)) it->cut.depth = mm;
-                  }};
-  };
   const double lip = item.cut.depth - bit->head_height;
   if (item.cut.depth > bit->flute_length + 1e-6) {
     out.push_back({Grade::Stop,
@@ -24,7 +19,7 @@ void check_lip(const PieceSeen& piece, const Bit* bit, std::vector<Verdict>& out
                    at,
                    say("{0} is deeper than the {1} reaches, {2}.", name, bit->name, s.show(bit->flute_length)),
                    say("Its shank would rub and burn."),
-                   {set_depth(bit->flute_length)}});
+                   {piece.deep(bit->flute_length)}});
   } else if (lip < kLip) {
     out.push_back({lip <= 0.2 ? Grade::Stop : Grade::Mind,
                    "slot-lip-thin",
@@ -32,7 +27,7 @@ void check_lip(const PieceSeen& piece, const Bit* bit, std::vector<Verdict>& out
                    at,
                    say("Only {0} of wood lies over the head of {1}.", s.show(std::max(0.0, lip)), name),
                    say("The screw hangs on it; a few millimetres hold, in soft wood more."),
-                   {set_depth(std::min(bit->flute_length, bit->head_height + kLip + 1))}});
+                   {piece.deep(std::min(bit->flute_length, bit->head_height + kLip + 1))}});
   }
 }
 
