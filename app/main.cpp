@@ -12,6 +12,7 @@
 #include "shell/application.hpp"
 #include "shell/main_window.hpp"
 #include "shell/shots.hpp"
+#include "shell/size_dialog.hpp"
 #include "version.hpp"
 
 namespace {
@@ -47,9 +48,10 @@ void take_over_old_settings() {
 
 int main(int argc, char** argv) {
   if (!prepare_platform(argc, argv)) return 2;
-  doyen::Application app(argc, argv);
   QApplication::setOrganizationName(QStringLiteral("doyen"));
   QApplication::setApplicationName(QStringLiteral("doyen"));
+  doyen::take_chosen_size();
+  doyen::Application app(argc, argv);
   QApplication::setApplicationDisplayName(QStringLiteral("Doyen"));
   QApplication::setApplicationVersion(QString::fromUtf8(doyen::version()));
   QApplication::setDesktopFileName(QStringLiteral("org.doyen.Doyen"));

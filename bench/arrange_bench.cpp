@@ -4,16 +4,13 @@
 #include <chrono>
 
 #include "arrange/arrangement.hpp"
+#include "clock.hpp"
 #include "rack/own_rack.hpp"
 #include "storage/data_folder.hpp"
 
 namespace {
 
 using namespace doyen;
-using Clock = std::chrono::steady_clock;
-
-double seconds_since(Clock::time_point t) { return std::chrono::duration<double>(Clock::now() - t).count(); }
-
 void arranging(benchmark::State& state, const char* demo) {
   const Job job = load_job(data_file(std::string("demo/") + demo + ".doyen"));
   const Rack rack = load_shipped_rack();

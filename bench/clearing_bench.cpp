@@ -5,6 +5,7 @@
 #include <chrono>
 #include <polyclipping/clipper.hpp>
 
+#include "clock.hpp"
 #include "cutting/clearing.hpp"
 #include "lettering.hpp"
 #include "planning/outputs.hpp"
@@ -15,10 +16,6 @@
 namespace {
 
 using namespace doyen;
-using Clock = std::chrono::steady_clock;
-
-double seconds_since(Clock::time_point t) { return std::chrono::duration<double>(Clock::now() - t).count(); }
-
 // Lettering that stays on a board of 1000 × 700 mm, sunk round it; flanks of 60 degrees, 6 mm deep.
 Region sunk_floor() {
   Region letters;

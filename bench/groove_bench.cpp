@@ -8,6 +8,7 @@
 #include <boost/polygon/voronoi.hpp>
 #include <chrono>
 
+#include "clock.hpp"
 #include "cutting/groove.hpp"
 #include "lettering.hpp"
 #include "planning/outputs.hpp"
@@ -18,10 +19,6 @@
 namespace {
 
 using namespace doyen;
-using Clock = std::chrono::steady_clock;
-
-double seconds_since(Clock::time_point t) { return std::chrono::duration<double>(Clock::now() - t).count(); }
-
 double bare_build(const Region& region) {
   boost::polygon::voronoi_builder<std::int32_t> builder;
   for (const Island& island : region.islands) {

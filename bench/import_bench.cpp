@@ -7,6 +7,7 @@
 #include <chrono>
 #include <filesystem>
 
+#include "clock.hpp"
 #include "files/svg/svg_read.hpp"
 #include "problem.hpp"
 #include "storage/atomic_file.hpp"
@@ -15,10 +16,6 @@ namespace {
 
 using namespace doyen;
 namespace fs = std::filesystem;
-using Clock = std::chrono::steady_clock;
-
-double seconds_since(Clock::time_point t) { return std::chrono::duration<double>(Clock::now() - t).count(); }
-
 void render(const std::string& path) {
   GError* error = nullptr;
   RsvgHandle* handle = rsvg_handle_new_from_file(path.c_str(), &error);

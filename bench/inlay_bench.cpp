@@ -3,6 +3,7 @@
 
 #include <chrono>
 
+#include "clock.hpp"
 #include "inlay/fit.hpp"
 #include "rack/own_rack.hpp"
 #include "relief/carve.hpp"
@@ -11,10 +12,6 @@
 namespace {
 
 using namespace doyen;
-using Clock = std::chrono::steady_clock;
-
-double seconds_since(Clock::time_point t) { return std::chrono::duration<double>(Clock::now() - t).count(); }
-
 struct Lid {
   Job job = load_job(data_file("demo/inlaid-lid.doyen"));
   Rack rack = load_rack();

@@ -3,6 +3,7 @@
 
 #include <chrono>
 
+#include "clock.hpp"
 #include "planning/judged.hpp"
 #include "rack/own_rack.hpp"
 #include "storage/data_folder.hpp"
@@ -10,10 +11,6 @@
 namespace {
 
 using namespace doyen;
-using Clock = std::chrono::steady_clock;
-
-double seconds_since(Clock::time_point t) { return std::chrono::duration<double>(Clock::now() - t).count(); }
-
 void judge(benchmark::State& state, const char* demo) {
   const Job job = load_job(data_file("demo/" + std::string(demo) + ".doyen"));
   const Rack rack = load_rack();

@@ -6,6 +6,7 @@
 #include <cmath>
 #include <thread>
 
+#include "clock.hpp"
 #include "jobs.hpp"
 #include "planning/judged.hpp"
 #include "planning/plan.hpp"
@@ -15,10 +16,6 @@
 namespace {
 
 using namespace doyen;
-using Clock = std::chrono::steady_clock;
-
-double seconds_since(Clock::time_point t) { return std::chrono::duration<double>(Clock::now() - t).count(); }
-
 Rack rack() {
   const std::string path = data_file("rack.json");
   return read_rack(read_file(path), path);

@@ -5,16 +5,13 @@
 #include <cstring>
 #include <opencv2/imgproc.hpp>
 
+#include "clock.hpp"
 #include "lettering.hpp"
 #include "relief/groove_field.hpp"
 
 namespace {
 
 using namespace doyen;
-using Clock = std::chrono::steady_clock;
-
-double seconds_since(Clock::time_point t) { return std::chrono::duration<double>(Clock::now() - t).count(); }
-
 void groove_field(benchmark::State& state) {
   constexpr double kCell = 0.1;
   const Box board{0, 0, 1200, 900};

@@ -11,16 +11,13 @@
 #include <cmath>
 #include <fstream>
 
+#include "clock.hpp"
 #include "jobs.hpp"
 #include "shell/main_window.hpp"
 
 namespace {
 
 using namespace doyen;
-using Clock = std::chrono::steady_clock;
-
-double seconds_since(Clock::time_point t) { return std::chrono::duration<double>(Clock::now() - t).count(); }
-
 void start_to_first_paint(benchmark::State& state) {
   double ours = 0, empty = 0;
   for (auto _ : state) {

@@ -10,12 +10,12 @@
 namespace doyen::cli {
 namespace {
 
-struct Options {
+struct CheckOptions {
   std::string job;
   bool as_json = false;
 };
 
-int run(const Options& options) {
+int run_check(const CheckOptions& options) {
   const Job job = load_job(options.job);
   say_unused(job);
   Plan p = plan_of(job);
@@ -44,10 +44,10 @@ int run(const Options& options) {
 
 Command check_command() {
   return {"check", "Say what would go wrong", [](Arguments& a) {
-            auto o = std::make_shared<Options>();
+            auto o = std::make_shared<CheckOptions>();
             a.text("JOB", o->job, {}, Arguments::Needed);
             a.flag("--json", o->as_json);
-            return [o] { return run(*o); };
+            return [o] { return run_check(*o); };
           }};
 }
 

@@ -11,10 +11,10 @@ namespace doyen::cli {
 Command customer_command() {
   return {"customer", "Writes the customer's sheet: picture, size, wording letter by letter, a line to sign",
           [](Arguments& a) {
-            struct Options {
+            struct CustomerOptions {
               std::string job, pdf;
             };
-            auto o = std::make_shared<Options>();
+            auto o = std::make_shared<CustomerOptions>();
             a.text("JOB", o->job, {}, Arguments::Needed);
             a.text("--pdf", o->pdf, "The file to write", Arguments::Needed);
             return [o] {

@@ -12,7 +12,7 @@
 namespace doyen::cli {
 namespace {
 
-struct Options {
+struct FitOptions {
   std::string job, plugs, cell = "0.1mm", pocket_zero = "0", plug_zero = "0", tip;
   double angle = 0, tilt = 0;
   bool forgives = false, ways = false;
@@ -46,7 +46,7 @@ void say_ways(const Job& job, const std::string& piece, const Rack& rack) {
 }
 
 // The proof that an inlay closes, piece by piece, from the G-code of both halves.
-int run(const Options& options) {
+int run_fit(const FitOptions& options) {
   const Job job = load_job(options.job);
   const Rack rack = load_rack();
   const double cell = cell_of(options.cell);
@@ -96,7 +96,7 @@ int run(const Options& options) {
 
 Command fit_command() {
   return {"fit", "Mate every inlay's pocket and plug, and say how they close", [](Arguments& a) {
-            auto o = std::make_shared<Options>();
+            auto o = std::make_shared<FitOptions>();
             a.text("JOB", o->job, {}, Arguments::Needed);
             a.text("--plugs", o->plugs, "The plugs' board as another job file has it");
             a.text("--cell", o->cell, "Cell size, such as 0.1mm");
@@ -107,7 +107,7 @@ Command fit_command() {
             a.number("--tilt", o->tilt, -10, 10, "Degrees that the spindle leans to the right");
             a.flag("--forgives", o->forgives, "Try the usual faults one by one");
             a.flag("--ways", o->ways, "Lay the ways to make it side by side");
-            return [o] { return run(*o); };
+            return [o] { return run_fit(*o); };
           }};
 }
 

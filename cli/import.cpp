@@ -12,7 +12,7 @@
 namespace doyen::cli {
 namespace {
 
-struct Options {
+struct ImportOptions {
   std::string file, width, lines, out;
   CutOptions cut;
 };
@@ -37,7 +37,7 @@ void say_of_lines(const Drawing& drawing) {
                  "they enclose.\n");
 }
 
-int run(const Options& given) {
+int run_import(const ImportOptions& given) {
   const CutOptions& options = given.cut;
   const Imported found = read_artwork(given.file);
   for (const std::string& left : found.left_out) std::fprintf(stderr, "left out: %s\n", left.c_str());
@@ -63,7 +63,7 @@ int run(const Options& given) {
 
 Command import_command() {
   return {"import", "A job around one SVG or DXF drawing or one picture, centred on the blank", [](Arguments& a) {
-            auto o = std::make_shared<Options>();
+            auto o = std::make_shared<ImportOptions>();
             a.text("FILE", o->file, {}, Arguments::Needed);
             o->cut.add_to(a);
             a.text("--width", o->width, "Scale the drawing to this width");
@@ -71,7 +71,7 @@ Command import_command() {
                    "What lines without a filling are: wide (as they are drawn), followed by the bit, or enclose "
                    "(outlines of areas)");
             a.text("--out", o->out, "The job file", Arguments::Needed);
-            return [o] { return run(*o); };
+            return [o] { return run_import(*o); };
           }};
 }
 

@@ -7,12 +7,12 @@
 namespace doyen::cli {
 namespace {
 
-struct Options {
+struct LadderOptions {
   std::string job, piece, step, out;
   LadderSettings settings;
 };
 
-int run(const Options& options) {
+int run_ladder(const LadderOptions& options) {
   const std::string& piece = options.piece;
   LadderSettings settings = options.settings;
   if (!options.step.empty()) settings.step = parse_length(options.step, Unit::Millimetre);
@@ -32,13 +32,13 @@ int run(const Options& options) {
 
 Command ladder_command() {
   return {"ladder", "A job of small pairs, each a little tighter, for an inlay's woods and bits", [](Arguments& a) {
-            auto o = std::make_shared<Options>();
+            auto o = std::make_shared<LadderOptions>();
             a.text("JOB", o->job, {}, Arguments::Needed);
             a.text("--piece", o->piece, "The inlay's id; the first one without it");
             a.whole("--rungs", o->settings.rungs, 2, 12, "How many pairs");
             a.text("--step", o->step, "From one rung to the next, such as 0.1mm");
             a.text("--out", o->out, "The job file to write", Arguments::Needed);
-            return [o] { return run(*o); };
+            return [o] { return run_ladder(*o); };
           }};
 }
 

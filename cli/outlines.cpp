@@ -8,12 +8,12 @@
 namespace doyen::cli {
 namespace {
 
-struct Options {
+struct OutlinesOptions {
   std::string job, svg, dxf;
   bool as_drawn = false;
 };
 
-int run(const Options& options) {
+int run_outlines(const OutlinesOptions& options) {
   const std::string &svg = options.svg, &dxf = options.dxf;
   const bool as_drawn = options.as_drawn;
   if (svg.empty() && dxf.empty()) throw Usage("outlines needs --svg FILE or --dxf FILE.");
@@ -41,12 +41,12 @@ int run(const Options& options) {
 
 Command outlines_command() {
   return {"outlines", "Every piece's outlines in mm, as filled SVG paths or as DXF", [](Arguments& a) {
-            auto o = std::make_shared<Options>();
+            auto o = std::make_shared<OutlinesOptions>();
             a.text("JOB", o->job, {}, Arguments::Needed);
             a.text("--svg", o->svg);
             a.text("--dxf", o->dxf, "Closed polylines in mm, a layer for each piece");
             a.flag("--as-drawn", o->as_drawn, "On the drawing's own page");
-            return [o] { return run(*o); };
+            return [o] { return run_outlines(*o); };
           }};
 }
 

@@ -11,12 +11,12 @@
 namespace doyen::cli {
 namespace {
 
-struct Options {
+struct PlanOptions {
   std::string job, out, unit;
   bool one_file = false, anyway = false, replace = false;
 };
 
-int run(const Options& options) {
+int run_plan(const PlanOptions& options) {
   Job job = load_job(options.job);
   job.run.one_file = job.run.one_file || options.one_file;
   say_unused(job);
@@ -54,14 +54,14 @@ int run(const Options& options) {
 
 Command plan_command() {
   return {"plan", "Write G-code, plan.json, proof.png and runsheet.pdf", [](Arguments& a) {
-            auto o = std::make_shared<Options>();
+            auto o = std::make_shared<PlanOptions>();
             a.text("JOB", o->job, {}, Arguments::Needed);
             a.text("--out", o->out, "Folder for the files", Arguments::Needed);
             a.one_of("--unit", o->unit, {"mm", "in"}, "mm or in, for the G-code");
             a.flag("--one-file", o->one_file, "One file with pauses instead of one per bit");
             a.flag("--anyway", o->anyway, "Write although a stop verdict stands");
             a.flag("--replace", o->replace, "Replace files of another job, or that were changed, in that folder");
-            return [o] { return run(*o); };
+            return [o] { return run_plan(*o); };
           }};
 }
 

@@ -11,13 +11,13 @@
 namespace doyen::cli {
 namespace {
 
-struct Options {
+struct ReadbackOptions {
   std::vector<std::string> files;
   std::string plan, height, cell = "0.2mm";
   bool back = false;
 };
 
-int run(const Options& options) {
+int run_readback(const ReadbackOptions& options) {
   const Json p = parse_json(read_file(options.plan), options.plan);
   std::map<std::string, std::string> files;
   for (const std::string& path : options.files)
@@ -31,13 +31,13 @@ int run(const Options& options) {
 
 Command readback_command() {
   return {"readback", "Read G-code back and carve it", [](Arguments& a) {
-            auto o = std::make_shared<Options>();
+            auto o = std::make_shared<ReadbackOptions>();
             a.texts("FILES", o->files, {}, Arguments::Needed);
             a.text("--plan", o->plan, {}, Arguments::Needed);
             a.text("--height", o->height, {}, Arguments::Needed);
             a.text("--cell", o->cell);
             a.flag("--back", o->back, "The back, with the board turned over");
-            return [o] { return run(*o); };
+            return [o] { return run_readback(*o); };
           }};
 }
 

@@ -7,12 +7,12 @@
 namespace doyen::cli {
 namespace {
 
-struct Options {
+struct ReliefOptions {
   std::string job, png, height, cell = "0.2mm";
   bool back = false;
 };
 
-int run(const Options& options) {
+int run_relief(const ReliefOptions& options) {
   const Side side = options.back ? Side::Back : Side::Front;
   if (options.png.empty() && options.height.empty()) throw Usage("relief needs --png FILE or --height FILE.");
   const Plan p = plan_of(load_job(options.job));
@@ -26,13 +26,13 @@ int run(const Options& options) {
 
 Command relief_command() {
   return {"relief", "The carved surface as a picture or as heights", [](Arguments& a) {
-            auto o = std::make_shared<Options>();
+            auto o = std::make_shared<ReliefOptions>();
             a.text("JOB", o->job, {}, Arguments::Needed);
             a.text("--png", o->png);
             a.text("--height", o->height, "NumPy .npy, float32 mm");
             a.text("--cell", o->cell, "Cell size, such as 0.1mm");
             a.flag("--back", o->back, "The back, with the board turned over");
-            return [o] { return run(*o); };
+            return [o] { return run_relief(*o); };
           }};
 }
 

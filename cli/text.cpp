@@ -9,12 +9,12 @@
 namespace doyen::cli {
 namespace {
 
-struct Options {
+struct TextOptions {
   std::string words, font, cap, out;
   CutOptions cut;
 };
 
-int run(const Options& given) {
+int run_text(const TextOptions& given) {
   const CutOptions& options = given.cut;
   const std::string& words = given.words;
   Job job = options.start(words.substr(0, 60));
@@ -38,13 +38,13 @@ int run(const Options& given) {
 
 Command text_command() {
   return {"text", "A job around lettering, centred on the blank", [](Arguments& a) {
-            auto o = std::make_shared<Options>();
+            auto o = std::make_shared<TextOptions>();
             a.text("WORDS", o->words, "\\n begins a new line", Arguments::Needed);
             a.text("--font", o->font, "Family or family:style", Arguments::Needed);
             a.text("--cap", o->cap, "Cap height", Arguments::Needed);
             o->cut.add_to(a);
             a.text("--out", o->out, "The job file", Arguments::Needed);
-            return [o] { return run(*o); };
+            return [o] { return run_text(*o); };
           }};
 }
 

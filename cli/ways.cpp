@@ -9,12 +9,12 @@
 namespace doyen::cli {
 namespace {
 
-struct Options {
+struct WaysOptions {
   std::string job, piece;
   bool as_json = false;
 };
 
-int run(const Options& options) {
+int run_ways(const WaysOptions& options) {
   const Job job = load_job(options.job);
   if (!options.piece.empty() && job.find(options.piece) == nullptr) {
     std::string known;
@@ -66,11 +66,11 @@ int run(const Options& options) {
 
 Command ways_command() {
   return {"ways", "Lays ways to cut a piece, or the whole job, side by side: time, bits, what stays", [](Arguments& a) {
-            auto o = std::make_shared<Options>();
+            auto o = std::make_shared<WaysOptions>();
             a.text("JOB", o->job, {}, Arguments::Needed);
             a.text("--piece", o->piece, "Its id; left out: the whole job");
             a.flag("--json", o->as_json);
-            return [o] { return run(*o); };
+            return [o] { return run_ways(*o); };
           }};
 }
 

@@ -6,8 +6,8 @@
 
 namespace doyen {
 
-LengthField::LengthField(double least, double most, bool optional, QWidget* parent)
-    : EntryField(parent), least_(least), most_(most), optional_(optional) {
+LengthField::LengthField(Range range, bool optional, QWidget* parent)
+    : EntryField(parent), range_(range), optional_(optional) {
   if (optional_) setPlaceholderText(tr("none"));
 }
 
@@ -23,10 +23,10 @@ void LengthField::take(const QString& typed) {
     if (!optional_) throw bad_input(tr("A length was expected here.").toStdString());
   } else {
     value = parse_length(typed.toStdString(), style_.unit);
-    if (*value < least_ - 1e-9 || *value > most_ + 1e-9) {
+    if (*value < range_.least - 1e-9 || *value > range_.most + 1e-9) {
       throw bad_input(tr("From %1 to %2 was expected.")
-                          .arg(QString::fromStdString(format_length(least_, style_)),
-                               QString::fromStdString(format_length(most_, style_)))
+                          .arg(QString::fromStdString(format_length(range_.least, style_)),
+                               QString::fromStdString(format_length(range_.most, style_)))
                           .toStdString());
     }
   }

@@ -4,6 +4,7 @@
 
 #include <optional>
 
+#include "fields/range.hpp"
 #include "measure/length.hpp"
 #include "parts/entry_field.hpp"
 
@@ -12,8 +13,8 @@ namespace doyen {
 class LengthField : public EntryField {
   Q_OBJECT
  public:
-  // `least` and `most` in mm. With `optional`, an empty field is allowed and means “none”.
-  explicit LengthField(double least, double most, bool optional = false, QWidget* parent = nullptr);
+  // `range` in mm, inclusive. With `optional`, an empty field is allowed and means “none”.
+  explicit LengthField(Range range, bool optional = false, QWidget* parent = nullptr);
   void show_length(std::optional<double> mm, const LengthStyle& style);
   [[nodiscard]] std::optional<double> length() const { return mm_; }
 
@@ -24,10 +25,18 @@ class LengthField : public EntryField {
   void take(const QString& typed) override;
 
  private:
-  double least_, most_;
+  Range range_;
   bool optional_;
   LengthStyle style_;
   std::optional<double> mm_;
 };
+
+// A box of numbers takes what the job keeps by that key.
+template <typename Box>
+void set_range(Box* box, const std::string& key) {
+  using Value = decltype(box->value());
+  const Range range = range_of(key);
+  box->setRange(static_cast<Value>(range.least), static_cast<Value>(range.most));
+}
 
 }  // namespace doyen

@@ -72,13 +72,13 @@ NewBoard::NewBoard(QWidget* parent) : QDialog(parent), asked_(last_job()) {
   for (const Species& s : species_table().species)
     wood_->addItem(QString::fromStdString(s.name), QString::fromStdString(s.id));
   wood_->setCurrentIndex(std::max(0, wood_->findData(QString::fromStdString(asked_.blank.species))));
-  width_ = new LengthField(1, kLongest);
+  width_ = new LengthField(range_of("blank.width"));
   width_->setObjectName(QStringLiteral("boardWidth"));
-  height_ = new LengthField(1, kLongest);
+  height_ = new LengthField(range_of("blank.height"));
   height_->setObjectName(QStringLiteral("boardHeight"));
-  thick_ = new LengthField(0.2, 1000);
+  thick_ = new LengthField({0.2, 1000});
   thick_->setObjectName(QStringLiteral("boardThick"));
-  margin_ = new LengthField(0, 5000);
+  margin_ = new LengthField(range_of("blank.margin"));
   margin_->setObjectName(QStringLiteral("boardMargin"));
   column->addWidget(make_row(tr("Name"), name_));
   column->addWidget(make_row(tr("Measured in"), unit_));

@@ -17,15 +17,13 @@
 #include <utility>
 #include <vector>
 
+#include "fields/range.hpp"
 #include "json_reading.hpp"
 #include "measure/id.hpp"
 #include "shared.hpp"
 
 namespace doyen {
 
-struct Range {
-  double least = 0, most = 0;
-};
 inline constexpr double kFar = 50'000;  // mm, the farthest any length in a job may be
 template <typename Enum>
 using Words = std::vector<std::pair<const char*, Enum>>;
@@ -356,6 +354,10 @@ class Record {
   Record& takes(const std::string& words) {  // what may stand there
     entries_.back().takes = words;
     return *this;
+  }
+  Record& takes(Range range) {
+    entries_.back().range = range;
+    return takes(fields::in_words(range, false));
   }
   Record& always() {  // it is said, whatever it is
     entries_.back().said = [](const R&) { return true; };

@@ -1,6 +1,8 @@
 // The job's file: what stands on its top level, and how it is read, written and checked.
 #include <algorithm>
+#include <map>
 #include <set>
+#include <stdexcept>
 
 #include "artwork/artwork_fields.hpp"
 #include "job/job.hpp"
@@ -167,6 +169,19 @@ std::vector<KnownKey> known_keys() {
   std::vector<KnownKey> keys;
   job_fields().add_known("", keys);
   return keys;
+}
+
+Range range_of(const std::string& key) {
+  static const std::map<std::string, Range> kRanges = [] {
+    std::map<std::string, Range> ranges;
+    for (const KnownKey& known : known_keys()) {
+      if (known.range) ranges[known.path] = *known.range;
+    }
+    return ranges;
+  }();
+  const auto found = kRanges.find(key);
+  if (found == kRanges.end()) throw std::logic_error("no number is kept as " + key);
+  return found->second;
 }
 
 std::vector<std::string> not_known(const Job& job) {

@@ -275,6 +275,21 @@ std::string size_in_words(double mm, const LengthStyle& style, bool with_unit) {
   return rounded(mm, style, with_unit, 2, 1);
 }
 
+double said_within(double mm, const LengthStyle& style) {
+  const double step = style.unit == Unit::Inch ? kMmPerInch / 1000 : 0.01;
+  return std::floor(mm / step + 1e-6) * step;
+}
+
+std::string weight_in_words(double kg, const LengthStyle& style) {
+  if (style.unit == Unit::Millimetre) return format_number(kg, 2) + " kg";
+  return format_number(kg / kKgPerPound, 2) + " lb";
+}
+
+std::string filling_in_words(double mm3, const LengthStyle& style) {
+  if (style.unit == Unit::Millimetre) return format_number(mm3 / 1000, 1) + " ml";
+  return format_number(mm3 / 29573.5, 2) + " US fl oz";
+}
+
 std::string format_area(double mm2, const LengthStyle& style) {
   const bool inch = style.unit == Unit::Inch, cm = !inch && mm2 >= 100;
   const double value = inch ? mm2 / (kMmPerInch * kMmPerInch) : cm ? mm2 / 100 : mm2;

@@ -8,6 +8,9 @@
 namespace doyen {
 
 inline constexpr double kMmPerInch = 25.4;
+inline constexpr double kKgPerPound = 0.45359237;                                 // the same agreement
+inline constexpr double kPoundsPerFoot = 0.3048 * 0.3048 * 0.3048 / kKgPerPound;  // lb/ft³ of 1 kg/m³
+inline constexpr double kNewtonsPerPound = kKgPerPound * 9.80665;                 // of a pound-force
 
 enum class Unit { Millimetre, Inch };
 
@@ -32,6 +35,12 @@ std::string format_length(double mm, const LengthStyle& style, bool with_unit = 
 // 0.1 mm or 0.01 in; fractions stay fractions where they are exact.
 std::string depth_in_words(double mm, const LengthStyle& style);
 std::string size_in_words(double mm, const LengthStyle& style, bool with_unit = true);
+// The largest length that depth_in_words() says in full and that is not above `mm`: what a remedy sets is what it says.
+double said_within(double mm, const LengthStyle& style);
+// A weight as “1.24 kg”, where lengths are in inches as “2.73 lb”.
+std::string weight_in_words(double kg, const LengthStyle& style);
+// What fills a hollow, as “73 ml”, where lengths are in inches as “2.5 US fl oz”, which is 29.5735 ml.
+std::string filling_in_words(double mm3, const LengthStyle& style);
 // Two figures that matter: “39 mm²”, “18 cm²”, “0.061 in²”.
 std::string format_area(double mm2, const LengthStyle& style);
 

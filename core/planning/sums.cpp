@@ -134,41 +134,45 @@ Sum resin_sum(const Plan& plan, const std::string& id, const Cancel& cancel) {
   const ResinFill fill = fill_of(plan, id, cancel);
   Sum sum;
   if (fill.volume <= 0) return sum;
+  const auto ml = [&](double mm3) { return filling_in_words(mm3, plan.job.lengths); };
   sum.title = say("Resin that fills it level");
-  sum.lines.push_back(say("under its surface, from the carved relief: {0} ml", n(fill.volume / 1000, 1)));
-  if (fill.insert > 0) sum.lines.push_back(say("− the insert {0} ml", n(fill.insert / 1000, 1)));
-  sum.lines.push_back(say("+ {0} % that stays in cup and brush (common practice): {1} ml", n(100 * kResinWaste, 0),
-                          n(fill.resin() * kResinWaste / 1000, 1)));
-  sum.result = say("= {0} ml to mix", n(fill.resin() * (1 + kResinWaste) / 1000, 1));
+  sum.lines.push_back(say("under its surface, from the carved relief: {0}", ml(fill.volume)));
+  if (fill.insert > 0) sum.lines.push_back(say("− the insert {0}", ml(fill.insert)));
+  sum.lines.push_back(say("+ {0} % that stays in cup and brush (common practice): {1}", n(100 * kResinWaste, 0),
+                          ml(fill.resin() * kResinWaste)));
+  sum.result = say("= {0} to mix", ml(fill.resin() * (1 + kResinWaste)));
   return sum;
 }
 
-Sum weight_sum(const Blank& blank) {
+Sum weight_sum(const Blank& blank, const LengthStyle& lengths) {
   const Species* s = species_table().find(blank.species);
   if (s == nullptr) return {};
   double mean = 0;
   for (const double r : blank.readings) mean += r / static_cast<double>(blank.readings.size());
   const bool whole = blank.form == BlankForm::Rectangle;
   const double face = whole ? blank.width * blank.height : area(region_of(blank)), litres = face * mean / 1e6;
+  const Figures f(lengths);
   Sum sum;
   sum.title = say("Weight of the blank");
-  sum.lines.push_back(
-      whole ? say("{0} × {1} × {2} mm = {3} litres", n(blank.width, 1), n(blank.height, 1), n(mean, 2), n(litres, 2))
-            : say("{0} cm² of face × {1} mm = {2} litres", n(face / 100, 1), n(mean, 2), n(litres, 2)));
-  sum.lines.push_back(say("× {0} kg/m³ ({1})", n(s->density, 0), s->source));
-  sum.result = say("= {0} kg", n(litres * s->density / 1000, 2));
+  sum.lines.push_back(whole ? say("{0} × {1} × {2}", f(blank.width), f(blank.height), f.with_unit(mean))
+                            : say("{0} of face × {1}", format_area(face, lengths), f.with_unit(mean)));
+  sum.lines.push_back(lengths.unit == Unit::Inch
+                          ? say("× {0} lb/ft³ ({1})", n(s->density * kPoundsPerFoot, 1), s->source)
+                          : say("× {0} kg/m³ ({1})", n(s->density, 0), s->source));
+  sum.result = "= " + weight_in_words(litres * s->density / 1000, lengths);
   return sum;
 }
 
-Sum movement_sum(const Blank& blank) {
+Sum movement_sum(const Blank& blank, const LengthStyle& lengths) {
   const Species* s = species_table().find(blank.species);
   if (s == nullptr) return {};
   const double across = blank.grain == Grain::AlongWidth ? blank.height : blank.width;
+  const Figures f(lengths);
   Sum sum;
   sum.title = say("Movement across the grain");
-  sum.lines.push_back(say("{0} mm × {1} per % ({2})", n(across, 1), n(s->change_tangential, 5), s->source));
+  sum.lines.push_back(say("{0} × {1} per % ({2})", f.with_unit(across), n(s->change_tangential, 5), s->source));
   sum.lines.push_back(say("× 4 % of moisture, flat-sawn"));
-  sum.result = say("= {0} mm", n(across * s->change_tangential * 4, 2));
+  sum.result = say("= {0}", f.with_unit(across * s->change_tangential * 4));
   return sum;
 }
 

@@ -22,7 +22,7 @@ Sum chip_sum(const Plan& plan, std::size_t run);               // feed = rpm × 
 Sum run_sum(const Plan& plan, std::size_t run);                // both of them
 // How much resin fills it level; its moves are carved for it. Throws Cancelled.
 Sum resin_sum(const Plan& plan, const std::string& id, const Cancel& cancel = {});
-Sum weight_sum(const Blank& blank);    // the blank's weight from density
-Sum movement_sum(const Blank& blank);  // across the grain for 4 per cent of moisture
+Sum weight_sum(const Blank& blank, const LengthStyle& lengths);    // the blank's weight from density
+Sum movement_sum(const Blank& blank, const LengthStyle& lengths);  // across the grain for 4 per cent of moisture
 
 }  // namespace doyen

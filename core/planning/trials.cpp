@@ -16,6 +16,8 @@ Trial try_cut(const Plan& plan, const Rack& rack, const std::string& id, const T
   for (const PartOnGround& part : parts_on_grounds(piece->outlines, piece->around)) {
     const PieceCuts cuts = cut_piece(id, part.outlines, cut, plan.job.blank, own, cancel, part.around);
     trial.unreached += cuts.unreached.area;
+    trial.deepest = std::max(trial.deepest, cuts.deepest);
+    trial.cuts = trial.cuts || !cuts.operations.empty();
     for (const Operation& op : cuts.operations) {
       Feeds feeds = own.find(op.bit)->feeds_in(wood);
       feeds.feed *= op.feed_share;
@@ -25,20 +27,30 @@ Trial try_cut(const Plan& plan, const Rack& rack, const std::string& id, const T
   return trial;
 }
 
-void try_clearing(const Plan& plan, const Rack& rack, const std::string& id, const Cancel& cancel,
-                  const std::function<void(const std::string& bit, const Trial&)>& tell) {
+BitChoice BitChoice::clearing_alone() {
+  return {
+      [](const Bit& bit, double deepest) { return bit.kind == BitKind::Flat && bit.flute_length + 1e-6 >= deepest; },
+      [](Treatment& cut, const BitId& bit) { cut.clearing = {bit}; }};
+}
+
+BitChoice BitChoice::its_bit(std::optional<BitKind> of_kind) {
+  return {[of_kind](const Bit& bit, double) { return of_kind ? bit.kind == *of_kind : bit.kind != BitKind::Keyhole; },
+          [](Treatment& cut, const BitId& bit) { cut.bit = bit; }};
+}
+
+void try_bits(const Plan& plan, const Rack& rack, const std::string& id, const BitChoice& choice, const Cancel& cancel,
+              const std::function<void(const std::string& bit, const Trial&)>& tell) {
   const PiecePlan* piece = plan.piece(id);
   const Item* item = plan.job.find(id);
   if (piece == nullptr || item == nullptr) return;
   const std::string wood = wood_class_of(plan.job.blank);
   const Rack own = rack_for(plan.job, rack);
   for (const Bit& bit : own.bits) {
-    if (bit.kind != BitKind::Flat || !bit.feeds_in(wood).known()) continue;
-    if (bit.flute_length + 1e-6 < piece->cuts.deepest) continue;
+    if (!bit.feeds_in(wood).known() || !choice.offers(bit, piece->cuts.deepest)) continue;
     cancel.check();
     Treatment cut = item->cut;
-    cut.clearing = {bit.id};
-    tell(bit.id, try_cut(plan, rack, id, cut, cancel));
+    choice.take(cut, bit.id);
+    if (const Trial trial = try_cut(plan, rack, id, cut, cancel); trial.cuts) tell(bit.id, trial);
   }
 }
 

@@ -107,7 +107,8 @@ void check_between(const Situation& s, std::vector<Verdict>& out) {
     return;
   }
   std::vector<Remedy> remedies;
-  const double shallower = by == nullptr ? 0 : std::floor((by->cut.depth - (s.job.run.least_wood - least)) * 10) / 10;
+  const double shallower =
+      by == nullptr ? 0 : said_within(by->cut.depth - (s.job.run.least_wood - least), s.job.lengths);
   if (shallower > 0.5)
     remedies.push_back({say("Make it {0} deep", s.show(shallower)), [id, shallower](Job& job) {
                           if (Item* it = job.find(id)) it->cut.depth = shallower;

@@ -76,9 +76,7 @@ void check_flutes(const Situation& s, const Item& item, const PieceState& state,
   if ((item.cut.kind != Kind::Line && item.cut.kind != Kind::Drill) || bit == nullptr || state.cuts == nullptr) return;
   const double edge = bit->body_depth(), deep = item.cut.depth;
   if (state.cuts->operations.empty() || deep <= edge + 1e-6) return;
-  std::vector<Remedy> remedies{{say("Make it {0} deep", s.show(edge)), [id = item.piece.id, edge](Job& job) {
-                                  if (Item* it = job.find(id)) it->cut.depth = edge;
-                                }}};
+  std::vector<Remedy> remedies{PieceSeen{s, item, state, {}, {}}.deep(edge)};
   for (const Bit& other : s.rack.bits) {
     if (other.kind != bit->kind || other.body_depth() < deep || other.id == bit->id) continue;
     remedies.push_back({say("Use the {0}", other.name), [id = item.piece.id, to = other.id](Job& job) {

@@ -68,7 +68,7 @@ void check_wood_left(const Situation& s, std::vector<Verdict>& out) {
     if (left >= s.job.run.least_wood) continue;
     const double allowed = std::max(0.1, thinnest - s.job.run.least_wood);
     std::vector<Remedy> remedies;
-    const double own = std::floor((allowed - cuts->ground) * 100) / 100;  // mm below the piece's own ground
+    const double own = said_within(allowed - cuts->ground, s.job.lengths);  // mm below the piece's own ground
     const bool incised = item.cut.kind == Treatment::Kind::Incise;
     const bool insert =
         item.cut.kind == Treatment::Kind::Recess && item.cut.insert.thickness > 0;  // it makes the depth

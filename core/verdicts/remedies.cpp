@@ -31,7 +31,8 @@ Remedy clear_opening(const std::string& piece) {
           }};
 }
 
-Remedy PieceSeen::deep(double mm) const {
+Remedy PieceSeen::deep(double most) const {
+  const double mm = said_within(most, s.job.lengths);
   return {say("Make it {0} deep", s.show(mm)), [id = item.piece.id, mm](Job& job) {
             if (Item* it = job.find(id)) it->cut.depth = mm;
           }};

@@ -79,8 +79,8 @@ struct PieceSeen {
   [[nodiscard]] bool cleared_with_another() const {
     return state.cuts->operations.empty() && !state.around->with.empty();
   }
-  [[nodiscard]] Remedy deep(double mm) const;  // make it so deep
-  [[nodiscard]] Remedy propose_bits() const;   // let Doyen choose those that clear
+  [[nodiscard]] Remedy deep(double most) const;  // make it so deep, in a figure that can be said
+  [[nodiscard]] Remedy propose_bits() const;     // let Doyen choose those that clear
 };
 
 // A check looks and adds what it has to say. One file each; all_checks() is the one place where they are listed.

@@ -84,7 +84,7 @@ TEST_CASE("a recovery copy is there while work is unsaved, and goes when it is s
 }
 
 TEST_CASE("a length field keeps what it had when it is left with nonsense, and speaks the job's unit") {
-  LengthField field(1, 100);
+  LengthField field({1, 100});
   QSignalSpy entered(&field, &LengthField::entered);
   field.show_length(12.7, {Unit::Inch, true, 64});
   CHECK(field.text() == "1/2\"");

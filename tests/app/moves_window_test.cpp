@@ -219,7 +219,7 @@ TEST_CASE("a skin, tape, and the order of the bits with what it costs") {
   w.settle();
   CHECK(w.job().run.order.empty());
   const double seconds = w.plan().seconds;
-  QTest::mouseClick(w.find<QCheckBox>("lowTravel"), Qt::LeftButton);
+  QTest::mouseClick(w.reach<QCheckBox>("lowTravel"), Qt::LeftButton, {}, QPoint(8, 8));
   w.settle();
   CHECK_FALSE(w.job().run.low_travel);
   CHECK(w.plan().seconds > seconds);

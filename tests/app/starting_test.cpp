@@ -5,6 +5,7 @@
 #include <QMenu>
 #include <QMimeData>
 #include <QPlainTextEdit>
+#include <QRadioButton>
 #include <QScreen>
 #include <QScrollBar>
 #include <QSettings>
@@ -14,6 +15,7 @@
 #include "artwork/drawing/points.hpp"
 #include "shell/greeting.hpp"
 #include "shell/new_board.hpp"
+#include "shell/size_dialog.hpp"
 #include "storage/data_folder.hpp"
 #include "window_probe.hpp"
 
@@ -378,4 +380,64 @@ TEST_CASE("the window comes back where it stood and as large as it was") {
   CHECK(again.window.size() ==
         QSize(1151, 733).boundedTo(again.window.screen()->availableSize()).expandedTo(again.window.minimumSize()));
   QSettings().remove("window");
+}
+
+TEST_CASE("what a new board takes can be saved and opened, and what no file takes is refused in words") {
+  QSettings().remove("newBoard");
+  Window w;
+  on_next_dialog([](QDialog* d) {
+    choose_unit(*d, 0);
+    type_into(*d, "boardMargin", "3000");
+    auto* margin = d->findChild<QLineEdit*>("boardMargin");
+    CHECK(margin->property("wrong").toBool());
+    CHECK(margin->toolTip().contains("1000 mm"));
+    QTest::keyClick(margin, Qt::Key_Escape);
+    type_into(*d, "boardMargin", "900");
+    type_into(*d, "boardWidth", "4000");
+    d->accept();
+  });
+  QTest::keyClick(&w.window, Qt::Key_N, Qt::ControlModifier);
+  CHECK(w.job().blank.margin == 900);
+  CHECK(read_job(write_job(w.job()), "as saved") == w.job());
+}
+
+TEST_CASE("a larger size is chosen for the next start, and what would not fit the screen cannot be") {
+  QSettings().remove("size");
+  CHECK(chosen_size() == 1);
+  Window w;
+  on_next_dialog([](QDialog* d) {
+    REQUIRE(d->objectName() == QLatin1String("size"));
+    CHECK(d->findChild<QRadioButton*>("size100")->isChecked());
+    const QSize screen = d->screen()->availableSize();
+    for (const int percent : {115, 130, 150, 175, 200}) {
+      const bool fits = 10.80 * percent <= screen.width() && 6.80 * percent <= screen.height();
+      CHECK(d->findChild<QRadioButton*>(QStringLiteral("size%1").arg(percent))->isEnabled() == fits);
+    }
+  });
+  SizeDialog(QSize(1080, 680), &w.window).exec();
+  CHECK(chosen_size() == 1);  // it was only looked at
+  on_next_dialog([](QDialog* d) {
+    auto* larger = d->findChild<QRadioButton*>("size200");
+    if (larger->isEnabled()) return;
+    larger->click();
+    CHECK_FALSE(larger->isChecked());
+  });
+  SizeDialog(QSize(1080, 680), &w.window).exec();
+  on_next_dialog([](QDialog* d) {
+    d->findChild<QRadioButton*>("size115")->click();
+    d->findChild<QPushButton*>("keepSize")->click();
+  });
+  SizeDialog(QSize(300, 200), &w.window).exec();
+  CHECK(chosen_size() == 1.15);
+  // As the next start has it, unless whoever starts it says otherwise.
+  qunsetenv("QT_SCALE_FACTOR");
+  take_chosen_size();
+  CHECK(qgetenv("QT_SCALE_FACTOR") == "1.15");
+  qputenv("QT_SCALE_FACTOR", "1.5");
+  take_chosen_size();
+  CHECK(qgetenv("QT_SCALE_FACTOR") == "1.5");
+  qunsetenv("QT_SCALE_FACTOR");
+  QSettings().setValue("size", "enormous");
+  CHECK(chosen_size() == 1);
+  QSettings().remove("size");
 }

@@ -6,6 +6,7 @@
 #include "measure/length.hpp"
 #include "rack/own_rack.hpp"
 #include "stages/artwork/place_bar.hpp"
+#include "stages/cuts/bit_box.hpp"
 #include "stages/cuts/bit_rows.hpp"
 #include "window_probe.hpp"
 
@@ -366,4 +367,34 @@ TEST_CASE("what is pasted is chosen, all of it") {
   CHECK(now.size() == 2);
   CHECK_FALSE(now.contains("name"));
   CHECK_FALSE(now.contains("sprig"));
+}
+
+TEST_CASE("the rows of a box of bits say what each would do here, and taking one does it") {
+  Window w;
+  w.choose(Stage::Cuts, "name");
+  w.empty("limit");
+  auto* box = w.find<BitBox>("vBit");
+  box->showPopup();
+  REQUIRE(QTest::qWaitFor([&] { return !box->waiting(); }, 60'000));
+  int tried = 0;
+  for (int row = 0; row < box->count(); ++row) {
+    const QString promise = box->says(row);
+    INFO(box->itemText(row).toStdString() << ": " << promise.toStdString());
+    REQUIRE_FALSE(promise.isEmpty());
+    if (promise.contains("cannot")) continue;
+    box->hidePopup();
+    w.pick("vBit", row);
+    const PiecePlan& piece = *w.plan().piece("name");
+    CHECK(w.job().find("name")->cut.bit == box->itemData(row).toString().toStdString());
+    CHECK(promise.startsWith(QString::fromStdString(depth_in_words(piece.cuts.deepest, w.job().lengths))));
+    CHECK(box->says(row) == promise);  // whichever is chosen, they stay what they are
+    ++tried;
+  }
+  CHECK(tried >= 2);
+  // Deeper by an edit: what was said of the former piece is not said any more.
+  w.window.document().edit(QStringLiteral("larger"), [](Job& job) {
+    if (auto* words = std::get_if<Lettering>(&job.find("name")->piece.what)) words->cap_height *= 1.1;
+  });
+  w.settle();
+  CHECK(box->says(0).isEmpty());
 }

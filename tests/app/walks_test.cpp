@@ -242,6 +242,7 @@ TEST_CASE("the inlaid lid, from nothing to both boards' files") {
   walk.stage(3);
   w.window.select(QString::fromStdString(sprig));
   walk.look("inlay");
+  if (auto* plug = w.find<QToolButton>("plugOpen"); !plug->isChecked()) walk.click(plug);
   auto* wood = w.find<QComboBox>("plugWood");
   wood->setCurrentIndex(wood->findData("sugar-maple"));
   Q_EMIT wood->activated(wood->currentIndex());

@@ -248,9 +248,9 @@ TEST_CASE("boards may be round, oval or an outline") {
   b.form = BlankForm::Oval;
   CHECK(area(region_of(b)) == Approx(std::numbers::pi * 150 * 100).epsilon(1e-4));
   b.readings = {20};
-  const Sum weight = weight_sum(b);  // cedar by the table, on the oval's own face
+  const Sum weight = weight_sum(b, {});  // cedar by the table, on the oval's own face
   b.form = BlankForm::Rectangle;
-  CHECK(weight.result != weight_sum(b).result);
+  CHECK(weight.result != weight_sum(b, {}).result);
   b.form = BlankForm::Outline;
   b.edge = "M0 0 L3 0 L3 1 L0 1 Z M1 .2 L2 .2 L2 .4 Z";
   CHECK(bounds(region_of(b)).width() == Approx(300));

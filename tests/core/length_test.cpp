@@ -146,3 +146,29 @@ TEST_CASE("areas are written in the job's unit, square") {  // 1 in = 25.4 mm ex
   CHECK(format_area(39.24, inch) == "0.061 in²");
   CHECK(format_area(64516 * 0.123, inch) == "12 in²");
 }
+
+TEST_CASE("a length to be set is one that can be said, and never more than was asked") {
+  std::mt19937 random(5);
+  std::uniform_real_distribution<double> some(0.05, 40);
+  for (const LengthStyle& style :
+       {LengthStyle{}, LengthStyle{Unit::Inch, false, 64}, LengthStyle{Unit::Inch, true, 64}}) {
+    for (int i = 0; i < 400; ++i) {
+      const double asked = some(random), set = said_within(asked, style);
+      CHECK(set <= asked + 1e-6);
+      CHECK(set > asked - 0.0255);
+      CHECK(parse_length(depth_in_words(set, style), style.unit) == Approx(set).margin(style.fractions ? 0.013 : 1e-9));
+    }
+  }
+}
+
+TEST_CASE("weights and fillings are said in the job's own system") {
+  // Handbook 44 of the National Institute of Standards and Technology, appendix C: 1 avoirdupois pound = 453.592 37 g
+  // exactly, 1 US fluid ounce = 29.573 53 ml; 1 lb/ft³ = 16.018 46 kg/m³; 1 lbf = 4.448 222 N (from memory).
+  const LengthStyle mm, inch{Unit::Inch, false, 64};
+  CHECK(weight_in_words(0.45359237, inch) == "1 lb");
+  CHECK(weight_in_words(1.5, mm) == "1.5 kg");
+  CHECK(filling_in_words(29573.53, inch) == "1 US fl oz");
+  CHECK(filling_in_words(73000, mm) == "73 ml");
+  CHECK(1 / kPoundsPerFoot == Approx(16.01846).epsilon(1e-6));
+  CHECK(kNewtonsPerPound == Approx(4.448222).epsilon(1e-6));
+}

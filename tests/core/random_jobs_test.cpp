@@ -98,6 +98,14 @@ TEST_CASE("every remedy of a random job's verdicts leaves a job that plans, and 
         CHECK(remedy.label.size() > 3);
         Job after = job;
         REQUIRE_NOTHROW(remedy.apply(after));
+        // A depth that is set is the one that is said, to the last figure.
+        if (const Item* was = job.find(v.piece), *is = after.find(v.piece); was != nullptr && is != nullptr &&
+                                                                            was->cut.depth != is->cut.depth &&
+                                                                            remedy.label.starts_with("Make it ")) {
+          const std::string words = depth_in_words(is->cut.depth, job.lengths);
+          CHECK(remedy.label.find(words) != std::string::npos);
+          CHECK(parse_length(words, job.lengths.unit) == Approx(is->cut.depth).margin(1e-9));
+        }
         const Plan again = plan(after, rack, machine_for(after));
         check_sane(again);
         ++taken;

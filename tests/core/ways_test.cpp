@@ -95,6 +95,8 @@ TEST_CASE("a way's figures are those of the job planned with its choices by hand
     const Job job = load_job(data_file(std::string("demo/") + name + ".doyen"));
     const Plan now = plan(job, rack, machine_for(job));
     for (const Item& item : job.items) {
+      const std::vector<std::string> alike = cut_alike(job, item.piece.id);
+      if (!alike.empty() && alike.front() != item.piece.id) continue;  // the same ways again
       for (const Way& w : weighed(now, rack, item.piece.id)) {
         INFO(name << ", " << item.piece.id << ": " << w.words);
         Job by_hand = job;

@@ -52,6 +52,7 @@ class ArtworkSection : public QWidget {
   [[nodiscard]] doyen::Box box() const;                         // of the selected piece on the board
   void refresh_again();
   QPushButton* add_button(QLayout* layout, const QString& text, const QString& name);
+  static QSpinBox* spin(Range range);
   static QSpinBox* spin(int least, int most, const QString& suffix = {});
 
   Workshop& shop_;

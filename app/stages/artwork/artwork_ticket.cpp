@@ -31,6 +31,10 @@ QPushButton* ArtworkSection::add_button(QLayout* layout, const QString& text, co
   return button;
 }
 
+QSpinBox* ArtworkSection::spin(Range range) {
+  return spin(static_cast<int>(range.least), static_cast<int>(range.most));
+}
+
 QSpinBox* ArtworkSection::spin(int least, int most, const QString& suffix) {
   auto* box = new QSpinBox;
   box->setRange(least, most);

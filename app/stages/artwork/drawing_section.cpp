@@ -14,12 +14,12 @@ DrawingSection::DrawingSection(Workshop& shop) : ArtworkSection(shop) {
   lines_->setObjectName(QStringLiteral("linesAre"));
   lines_->addItems({tr("carved as wide as drawn"), tr("followed by the bit"), tr("outlines of areas")});
   column_->addWidget(make_row(tr("Its lines are"), lines_));
-  hairline_ = new LengthField(0.01, 500);
+  hairline_ = new LengthField(range_of("pieces[].drawing.hairline"));
   column_->addWidget(make_row(tr("Hairlines"), hairline_));
   retrace_ = new QPushButton(tr("Trace the picture again…"));
   retrace_->setObjectName(QStringLiteral("traceAgain"));
   column_->addWidget(retrace_);
-  thicken_ = new LengthField(0, 100, true);
+  thicken_ = new LengthField(range_of("pieces[].drawing.thicken"), true);
   thicken_->setPlaceholderText(tr("none"));
   thicken_->setToolTip(tr("Every filled part grows by this on each side, so that the bit reaches the thin ones"));
   column_->addWidget(make_row(tr("Thickened by"), thicken_));
@@ -29,7 +29,7 @@ DrawingSection::DrawingSection(Workshop& shop) : ArtworkSection(shop) {
   points_->setCheckable(true);
   column_->addWidget(points_);
   for (int i = 0; i < 2; ++i) {
-    point_at_[i] = new LengthField(-20'000, 20'000);
+    point_at_[i] = new LengthField({-20'000, 20'000});
     point_at_[i]->setObjectName(i == 0 ? QStringLiteral("pointX") : QStringLiteral("pointY"));
     column_->addWidget(make_row(i == 0 ? tr("Point from left") : tr("Point from front"), point_at_[i]));
     connect(point_at_[i], &LengthField::entered, this, [this, i](std::optional<double> mm) {

@@ -38,9 +38,9 @@ LetteringSection::LetteringSection(Workshop& shop) : ArtworkSection(shop) {
   connect(bench, &QPushButton::clicked, this, &LetteringSection::letter_bench_wanted);
   column_->addWidget(bench);
   column_->addWidget(make_row(tr("Style"), style_));
-  cap_ = new LengthField(0.5, 5000);
+  cap_ = new LengthField(range_of("pieces[].lettering.capHeight"));
   cap_->setObjectName(QStringLiteral("cap"));
-  fit_ = new LengthField(1, 20'000, true);
+  fit_ = new LengthField(range_of("pieces[].lettering.fitWidth"), true);
   column_->addWidget(make_row(tr("Cap height"), cap_));
   column_->addWidget(make_row(tr("Fit to width"), fit_));
   more_ = new Fold(tr("Spacing and the line's shape"), QStringLiteral("letteringMore"));
@@ -48,10 +48,10 @@ LetteringSection::LetteringSection(Workshop& shop) : ArtworkSection(shop) {
   align_ = new QComboBox;
   align_->addItems({tr("left"), tr("centre"), tr("right")});
   spacing_ = new QSpinBox;
-  spacing_->setRange(-50, 300);
+  set_range(spacing_, "pieces[].lettering.letterSpacing");
   spacing_->setSuffix(tr(" % of cap height"));
   line_spacing_ = new QSpinBox;
-  line_spacing_->setRange(30, 400);
+  set_range(line_spacing_, "pieces[].lettering.lineSpacing");
   line_spacing_->setSuffix(tr(" %"));
   more_->body()->addWidget(make_row(tr("Align lines"), align_));
   more_->body()->addWidget(make_row(tr("Letter spacing"), spacing_));
@@ -115,7 +115,7 @@ LetteringSection::LetteringSection(Workshop& shop) : ArtworkSection(shop) {
 
 void LetteringSection::build_setting() {
   pair_ = new QComboBox;
-  pair_by_ = spin(-100, 300, tr(" %"));
+  pair_by_ = spin(-200, 1000, tr(" %"));
   more_->body()->addWidget(make_row(tr("Extra space between"), pair_));
   more_->body()->addWidget(make_row(tr("by"), pair_by_));
   setting_ = new QComboBox;
@@ -123,25 +123,25 @@ void LetteringSection::build_setting() {
   setting_->addItems(
       {tr("straight"), tr("curved upward"), tr("curved downward"), tr("along a piece"), tr("fitted inside a piece")});
   more_->body()->addWidget(make_row(tr("Shape of the line"), setting_));
-  radius_ = new LengthField(5, 50'000);
+  radius_ = new LengthField(from_least(1, "pieces[].lettering.arcRadius"));
   radius_->setObjectName(QStringLiteral("radius"));
   more_->body()->addWidget(make_row(tr("Radius"), radius_));
   way_ = new QComboBox;
   more_->body()->addWidget(make_row(tr("Piece"), way_));
   start_ = spin(0, 100, tr(" % of its way"));
   more_->body()->addWidget(make_row(tr("Middle at"), start_));
-  margin_ = new LengthField(0, 5000);
+  margin_ = new LengthField(range_of("pieces[].lettering.insideMargin"));
   more_->body()->addWidget(make_row(tr("Margin"), margin_));
   margin_share_ = spin(0, 200, tr(" % of the words' height"));
   more_->body()->addWidget(make_row(tr("Margin"), margin_share_));
   by_share_ = new QCheckBox(tr("Margin as a share of the height"));
   more_->body()->addWidget(by_share_);
-  thicken_ = new LengthField(0, 100, true);
+  thicken_ = new LengthField(range_of("pieces[].lettering.thicken"), true);
   thicken_->setPlaceholderText(tr("none"));
   thicken_->setToolTip(tr("Every stroke grows by this on each side, so that the bit reaches the thin ones"));
   thicken_->setObjectName(QStringLiteral("thicken"));
   more_->body()->addWidget(make_row(tr("Thickened by"), thicken_));
-  stroke_ = new LengthField(0, 500, true);
+  stroke_ = new LengthField(range_of("pieces[].lettering.stroke"), true);
   stroke_->setPlaceholderText(tr("none: bit follows"));
   more_->body()->addWidget(make_row(tr("Line width"), stroke_));
   connect(pair_, &QComboBox::activated, this, [this] { refresh_again(); });

@@ -7,10 +7,10 @@
 namespace doyen {
 
 PlaceFields::PlaceFields(Workshop& shop, QObject* parent) : QObject(parent), shop_(shop) {
-  left = new LengthField(-20'000, 20'000);
-  front = new LengthField(-20'000, 20'000);
-  wide = new LengthField(0.5, 20'000);
-  high = new LengthField(0.5, 20'000);
+  left = new LengthField(range_of("pieces[].x"));
+  front = new LengthField(range_of("pieces[].y"));
+  wide = new LengthField({0.5, 20'000});
+  high = new LengthField({0.5, 20'000});
   turn = new TextField([](const QString& words) { parse_angle(words); });
   connect(left, &LengthField::entered, this, [this](std::optional<double> mm) { shift({*mm - box().left, 0}); });
   connect(front, &LengthField::entered, this, [this](std::optional<double> mm) { shift({0, *mm - box().bottom}); });

@@ -24,7 +24,7 @@ PlaceSection::PlaceSection(Workshop& shop) : ArtworkSection(shop) {
   rows->addWidget(make_row(tr("Over all height"), fields_->high));
   rows->addWidget(make_row(tr("Turned by"), fields_->turn));
   build_measure();
-  round_margin_ = new LengthField(0, 5000);
+  round_margin_ = new LengthField({0, 5000});
   round_margin_->setObjectName(QStringLiteral("roundMargin"));
   round_margin_->setToolTip(tr("As large as leaves this on every side, in the middle of the board (Ctrl+Shift+M)"));
   rows->addWidget(make_row(tr("Equal margins of"), round_margin_));
@@ -105,7 +105,7 @@ void PlaceSection::build_measure() {
   column->setSpacing(7);
   measured_ = make_label({}, "faded");
   column->addWidget(measured_);
-  real_ = new LengthField(0.1, 20'000);
+  real_ = new LengthField({0.1, 20'000});
   real_->setObjectName(QStringLiteral("realLength"));
   column->addWidget(make_row(tr("It should be"), real_));
   measured_row_->hide();
@@ -166,13 +166,13 @@ void PlaceSection::build_several() {
     });
   }
   column->addWidget(holder);
-  gap_ = new LengthField(0, 5000, true);
+  gap_ = new LengthField({0, 5000}, true);
   gap_->setObjectName(QStringLiteral("gap"));
   gap_->setPlaceholderText(tr("shared out evenly"));
   column->addWidget(make_row(tr("Gap"), gap_));
-  all_wide_ = new LengthField(0.5, 20'000);
+  all_wide_ = new LengthField({0.5, 20'000});
   all_wide_->setObjectName(QStringLiteral("allWide"));
-  all_high_ = new LengthField(0.5, 20'000);
+  all_high_ = new LengthField({0.5, 20'000});
   column->addWidget(make_row(tr("All, width"), all_wide_));
   column->addWidget(make_row(tr("All, height"), all_high_));
   column_->addWidget(several_);

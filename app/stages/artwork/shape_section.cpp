@@ -8,16 +8,16 @@
 namespace doyen {
 
 ShapeSection::ShapeSection(Workshop& shop) : ArtworkSection(shop) {
-  shape_w_ = new LengthField(0.5, 20'000);
-  shape_h_ = new LengthField(0.5, 20'000);
-  corner_ = new LengthField(0, 10'000);
+  shape_w_ = new LengthField(range_of("pieces[].shape.width"));
+  shape_h_ = new LengthField(range_of("pieces[].shape.height"));
+  corner_ = new LengthField(range_of("pieces[].shape.cornerRadius"));
   corner_form_ = new QComboBox;
   corner_form_->addItems({tr("round"), tr("scooped"), tr("clipped"), tr("stepped and round")});
-  band_ = new LengthField(0, 5000, true);
+  band_ = new LengthField(range_of("pieces[].shape.band"), true);
   band_->setToolTip(tr("Empty fills the shape; a length makes it a frame of that width"));
-  points_ = spin(3, 200);
+  points_ = spin(range_of("pieces[].shape.points"));
   inner_ = spin(5, 98, tr(" % of the outer"));
-  rise_ = new LengthField(0.1, 20'000);
+  rise_ = new LengthField(range_of("pieces[].shape.rise"));
   shape_w_->setObjectName(QStringLiteral("shapeWidth"));
   counted_ = new QComboBox;
   counted_->setObjectName(QStringLiteral("counted"));
@@ -43,7 +43,7 @@ ShapeSection::ShapeSection(Workshop& shop) : ArtworkSection(shop) {
     share_rows_->layout()->addWidget(make_row(names[i], shares_[i]));
     connect(shares_[i], &QLineEdit::editingFinished, this, [this, i] { take_share(i); });
   }
-  from_edge_ = new LengthField(0, 10'000, true);
+  from_edge_ = new LengthField(range_of("pieces[].shape.fromEdge"), true);
   from_edge_->setObjectName(QStringLiteral("fromEdge"));
   from_edge_->setPlaceholderText(tr("none: stands alone"));
   from_edge_->setToolTip(tr("It goes round the board so far inside its edge, and follows when the board changes"));

@@ -89,7 +89,7 @@ void TraceDialog::build() {
   build_sizes(column);
   build_crop(column);
   column->addWidget(make_line());
-  wanted_ = new LengthField(1, 20'000);
+  wanted_ = new LengthField({1, 20'000});
   wanted_->setObjectName(QStringLiteral("traceWidth"));
   wanted_->show_length(width_, lengths_);
   column->addWidget(make_row(tr("Wanted width"), wanted_));
@@ -140,7 +140,7 @@ void TraceDialog::add_size(QVBoxLayout* column, WoodSize& size, const QString& l
   const double now = settings_.*size.member;
   size.slider->setValue(static_cast<int>(std::lround(size.area ? std::sqrt(now) : now)));
   size.slider->setAccessibleName(label);
-  size.field = new LengthField(0, 500, true);
+  size.field = new LengthField({0, 500}, true);
   size.field->setObjectName(QLatin1String(name));
   size.field->setFixedWidth(88);
   size.field->setPlaceholderText(tr("none"));
@@ -241,14 +241,17 @@ void TraceDialog::build_crop(QVBoxLayout* column) {
   preview_->show_crop({settings_.crop_left, settings_.crop_top, settings_.crop_right, settings_.crop_bottom});
 }
 
-// Wide as a round spot of so many px² is, in the wood.
+// Wide as a round spot of so many px² is, in mm, to 0.01 mm.
+double TraceDialog::in_wood(const WoodSize& size, double mm_per_pixel) const {
+  const double now = settings_.*size.member;
+  return std::round(100 * (size.area ? 2 * std::sqrt(now / M_PI) : now) * mm_per_pixel) / 100;
+}
+
 void TraceDialog::show_sizes() {
   if (mm_per_pixel_ <= 0) return;
   for (WoodSize* size : {&specks_, &holes_, &smooth_}) {
-    const double now = settings_.*size->member;
-    const double mm = size->typed ? *size->typed : (size->area ? 2 * std::sqrt(now / M_PI) : now) * mm_per_pixel_;
-    size->field->show_length(mm > 0 ? std::optional(size->typed ? mm : std::round(mm * 100) / 100) : std::nullopt,
-                             lengths_);
+    const double mm = size->typed.value_or(in_wood(*size, mm_per_pixel_));
+    size->field->show_length(mm > 0 ? std::optional(mm) : std::nullopt, lengths_);
   }
 }
 
@@ -411,6 +414,11 @@ void TraceDialog::show_outcome(const TraceOutcome& outcome) {
   // What was typed in millimetres is meant in the wood: where the ink turned out narrower or wider, pixels follow.
   const bool other = mm_per_pixel_ <= 0 || std::abs(outcome.mm_per_pixel / mm_per_pixel_ - 1) > 0.01;
   const bool typed = specks_.typed || holes_.typed || smooth_.typed;
+  // Opened again: what was set last time is meant in the wood, too.
+  for (WoodSize* size : {&specks_, &holes_, &smooth_}) {
+    if (mm_per_pixel_ <= 0 && settings_.*size->member != TraceSettings{}.*size->member)
+      size->typed = in_wood(*size, outcome.mm_per_pixel);
+  }
   mm_per_pixel_ = outcome.mm_per_pixel;
   if (other && typed) ask();
   show_sizes();

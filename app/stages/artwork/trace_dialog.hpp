@@ -54,6 +54,7 @@ class TraceDialog : public QDialog {
   void ask();  // soon: sliders move faster than tracing
   void run();
   void show_outcome(const TraceOutcome& outcome);
+  [[nodiscard]] double in_wood(const WoodSize& size, double mm_per_pixel) const;
   void show_sizes();               // in mm, as wide as the picture is wanted
   void follow_typed();             // the settings, from what was typed in mm
   void settle_at(QPointF shares);  // a hole or speck was tapped

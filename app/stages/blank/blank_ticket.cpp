@@ -32,7 +32,8 @@ QString keep_out_name(KeepOut::Kind kind) {
 }  // namespace
 
 void BlankTicket::build_keep_outs() {
-  add_heading(tr("Stay clear of"));
+  clear_ = new Fold(tr("Stay clear of"), QStringLiteral("keepOutsOpen"), true);
+  column_->addWidget(clear_);
   auto* add = new QPushButton(tr("+ Clamp, screw, knot…"));
   add->setObjectName(QStringLiteral("addKeepOut"));
   auto* menu = new QMenu(add);
@@ -55,19 +56,19 @@ void BlankTicket::build_keep_outs() {
     });
   }
   add->setMenu(menu);
-  column_->addWidget(add, 0, Qt::AlignLeft);
+  clear_->body()->addWidget(add, 0, Qt::AlignLeft);
   keep_outs_ = new QListWidget;
   keep_outs_->setFixedHeight(78);
   keep_outs_->setAccessibleName(tr("Places to stay clear of"));
-  column_->addWidget(keep_outs_);
+  clear_->body()->addWidget(keep_outs_);
   keep_out_fields_ = new QWidget;
   auto* column = new QVBoxLayout(keep_out_fields_);
   column->setContentsMargins(0, 0, 0, 0);
   column->setSpacing(7);
-  keep_x_ = new LengthField(-20'000, 20'000);
-  keep_y_ = new LengthField(-20'000, 20'000);
-  keep_w_ = new LengthField(0.1, 20'000);
-  keep_h_ = new LengthField(0.1, 20'000);
+  keep_x_ = new LengthField(range_of("blank.keepOuts[].x"));
+  keep_y_ = new LengthField(range_of("blank.keepOuts[].y"));
+  keep_w_ = new LengthField(range_of("blank.keepOuts[].width"));
+  keep_h_ = new LengthField(range_of("blank.keepOuts[].height"));
   keep_x_->setObjectName(QStringLiteral("keepX"));
   column->addWidget(make_row(tr("Middle from left"), keep_x_));
   column->addWidget(make_row(tr("from front"), keep_y_));
@@ -75,7 +76,7 @@ void BlankTicket::build_keep_outs() {
   column->addWidget(make_row(tr("Depth"), keep_h_));
   auto* remove = new QPushButton(tr("Take it away"));
   column->addWidget(remove, 0, Qt::AlignLeft);
-  column_->addWidget(keep_out_fields_);
+  clear_->body()->addWidget(keep_out_fields_);
   const auto field = [this](LengthField* f, double KeepOut::*member) {
     connect(f, &LengthField::entered, this, [this, member](std::optional<double> mm) {
       edit_keep_out(tr("move what to stay clear of"), [&](KeepOut& k) { k.*member = *mm; });
@@ -171,8 +172,8 @@ BlankTicket::BlankTicket(Workshop& shop) : Ticket(shop) {
   unit_->addItems({tr("millimetres"), tr("inches, decimal"), tr("inches, fractions")});
   add_row(tr("Lengths in"), unit_);
   add_rule();
-  width_ = new LengthField(5, 20'000);
-  height_ = new LengthField(5, 20'000);
+  width_ = new LengthField(range_of("blank.width"));
+  height_ = new LengthField(range_of("blank.height"));
   width_->setObjectName(QStringLiteral("blankWidth"));
   form_ = new QComboBox;
   form_->setObjectName(QStringLiteral("blankForm"));
@@ -208,23 +209,25 @@ BlankTicket::BlankTicket(Workshop& shop) : Ticket(shop) {
   grain_ = new QComboBox;
   grain_->addItems({tr("left to right"), tr("front to back")});
   add_row(tr("Grain runs"), grain_);
-  about_ = make_label({}, "faded");
-  column_->addWidget(about_);
   add_rule();
-  margin_ = new LengthField(0, 500);
-  film_ = new LengthField(0, 5);
-  bed_ = new LengthField(0, 20);
-  add_row(tr("Margin kept"), margin_);
-  add_row(tr("Masking film"), film_);
-  add_row(tr("Bed uneven by"), bed_);
+  margins_ = new Fold(tr("Margin, film and bed"), QStringLiteral("marginsOpen"));
+  margin_ = new LengthField(range_of("blank.margin"));
+  film_ = new LengthField(range_of("blank.film"));
+  bed_ = new LengthField(range_of("blank.bedUnevenness"));
+  margins_->body()->addWidget(make_row(tr("Margin kept"), margin_));
+  margins_->body()->addWidget(make_row(tr("Masking film"), film_));
+  margins_->body()->addWidget(make_row(tr("Bed uneven by"), bed_));
   bed_->setToolTip(tr("Cut at least this far below the board, for an uneven bed or a cupped board"));
-  add_rule();
+  column_->addWidget(margins_);
   build_keep_outs();
-  add_rule();
+  wood_ = new Fold(tr("What this wood is"), QStringLiteral("woodOpen"));
+  about_ = make_label({}, "faded");
+  wood_->body()->addWidget(about_);
   weight_ = new NumberCard(tr("Weight"));
   movement_ = new NumberCard(tr("Moves across the grain by"));
-  column_->addWidget(weight_);
-  column_->addWidget(movement_);
+  wood_->body()->addWidget(weight_);
+  wood_->body()->addWidget(movement_);
+  column_->addWidget(wood_);
   column_->addStretch();
 
   const auto length = [this](LengthField* field, const QString& name, double Blank::*member) {
@@ -298,19 +301,32 @@ void BlankTicket::refresh() {
   species_->setCurrentIndex(species_->findData(QString::fromStdString(b.species)));
   grain_->setCurrentIndex(b.grain == Grain::AlongWidth ? 0 : 1);
   const Species* s = species_table().find(b.species);
+  const bool inch = job.lengths.unit == Unit::Inch;
   about_->setText(
-      s == nullptr ? tr("Not in the table of woods.")
-                   : tr("%1 kg/m³ at 12 % moisture, side hardness %2 N. Shrinks %3 % tangentially, %4 % radially. %5.")
-                         .arg(s->density)
-                         .arg(s->side_hardness)
-                         .arg(s->shrink_tangential)
-                         .arg(s->shrink_radial)
-                         .arg(QString::fromStdString(s->source)));
-  const Sum weight = weight_sum(b), movement = movement_sum(b);
+      s == nullptr
+          ? tr("Not in the table of woods.")
+          : (inch
+                 ? tr("%1 lb/ft³ at 12 % moisture, side hardness %2 lbf. Shrinks %3 % tangentially, %4 % radially. %5.")
+                       .arg(s->density * kPoundsPerFoot, 0, 'f', 1)
+                       .arg(s->side_hardness / kNewtonsPerPound, 0, 'f', 0)
+                 : tr("%1 kg/m³ at 12 % moisture, side hardness %2 N. Shrinks %3 % tangentially, %4 % radially. %5.")
+                       .arg(s->density)
+                       .arg(s->side_hardness))
+                .arg(s->shrink_tangential)
+                .arg(s->shrink_radial)
+                .arg(QString::fromStdString(s->source)));
+  QStringList set{tr("margin %1").arg(shop_.show(b.margin))};
+  if (b.film > 0) set << tr("film %1").arg(shop_.show(b.film));
+  if (b.bed_unevenness > 0) set << tr("bed %1").arg(shop_.show(b.bed_unevenness));
+  margins_->set_summary(set.join(QStringLiteral(", ")));
+  const auto places = b.keep_outs.size();
+  clear_->set_summary(places == 0 ? tr("nothing marked") : places == 1 ? tr("1 place") : tr("%1 places").arg(places));
+  const Sum weight = weight_sum(b, job.lengths), movement = movement_sum(b, job.lengths);
   weight_->show_number(QString::fromStdString(weight.result).remove(QStringLiteral("= ")), tr("the whole blank"),
                        weight);
   movement_->show_number(QString::fromStdString(movement.result).remove(QStringLiteral("= ")),
                          tr("for 4 % of moisture"), movement);
+  wood_->set_summary(QString::fromStdString(weight.result).remove(QStringLiteral("= ")));
 }
 
 }  // namespace doyen

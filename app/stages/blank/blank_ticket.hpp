@@ -2,6 +2,7 @@
 #pragma once
 
 #include "parts/cards.hpp"
+#include "parts/fold.hpp"
 #include "parts/length_field.hpp"
 #include "parts/ticket.hpp"
 
@@ -21,6 +22,7 @@ class BlankTicket : public Ticket {
   void take_edge();
   QComboBox *species_, *grain_, *unit_, *form_;
   QLabel *about_, *readings_say_;
+  Fold *margins_, *clear_, *wood_;
   NumberCard *weight_, *movement_;
   void build_keep_outs();
   void refresh_keep_outs();

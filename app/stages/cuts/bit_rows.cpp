@@ -2,14 +2,33 @@
 
 namespace doyen {
 
-BitRows::BitRows(Workshop& shop) : shop_(shop), column_(new QVBoxLayout(this)) {
+BitRows::BitRows(Workshop& shop) : shop_(shop), column_(new QVBoxLayout(this)), trials_(shop) {
   column_->setContentsMargins(0, 0, 0, 0);
   column_->setSpacing(1);
   // Typing ahead of it does not make it begin again and again.
   soon_.setSingleShot(true);
   soon_.setInterval(250);
-  connect(&soon_, &QTimer::timeout, this, &BitRows::ask);
+  connect(&soon_, &QTimer::timeout, this, [this] {
+    if (isVisible()) trials_.ask();
+  });
+  connect(&trials_, &BitTrials::told, this, [this](const QString& bit, const Trial& trial) {
+    for (const Row& row : rows_) {
+      if (row.bit != bit) continue;
+      say(row, trials_.in_words(bit, trial));
+      row.says->setToolTip(tr("If it alone cleared the floors, with whatever else cuts this piece"));
+    }
+  });
+  connect(&trials_, &BitTrials::ended, this, [this] {
+    for (const Row& row : rows_) {
+      if (row.says->text().isEmpty()) say(row, tr("cannot be used here"));
+    }
+  });
   make_rows();
+}
+
+void BitRows::say(const Row& row, const QString& words) {
+  row.says->setText(words);
+  row.box->setAccessibleDescription(words);
 }
 
 void BitRows::make_rows() {
@@ -40,7 +59,7 @@ void BitRows::make_rows() {
     rows_ << Row{id, box, says};
     connect(box, &QCheckBox::clicked, this, [this, id, box](bool on) { Q_EMIT ticked(id, box->text(), on); });
   }
-  shown_.reset();
+  trials_.forget();
 }
 
 void BitRows::refresh(const Item& item, const PiecePlan* piece) {
@@ -55,62 +74,14 @@ void BitRows::refresh(const Item& item, const PiecePlan* piece) {
   const std::vector<BitId>& chosen = item.cut.clearing;
   for (const Row& row : rows_)
     row.box->setChecked(std::find(chosen.begin(), chosen.end(), row.bit.toStdString()) != chosen.end());
-  piece_ = item.piece.id;
-  key_.reset();
-  const Item* planned = shop_.plan ? shop_.plan->job.find(piece_) : nullptr;  // what is tried is the plan's piece
-  if (piece != nullptr && piece->problem.empty() && planned != nullptr) {
-    Treatment whatever = planned->cut;
-    whatever.clearing.clear();
-    const Job& job = shop_.plan->job;
-    key_ = {key_of_cuts(piece_, piece->outlines, whatever, job.blank, piece->around), rack_for(job, shop_.rack),
-            shop_.plan->machine};
-  }
-  if (key_ == shown_) return;
-  behind_.stop();
-  waiting_ = false;
-  for (const Row& row : rows_) {
-    row.says->clear();
-    row.box->setAccessibleDescription({});
-  }
-  shown_.reset();
+  if (trials_.look_at(BitChoice::clearing_alone(), item, piece)) return;
+  for (const Row& row : rows_) say(row, {});
   if (isVisible()) soon_.start();
 }
 
 void BitRows::showEvent(QShowEvent* event) {
   QWidget::showEvent(event);
-  if (key_ && key_ != shown_) soon_.start();
-}
-
-void BitRows::ask() {
-  if (!isVisible() || !key_ || key_ == shown_) return;
-  shown_ = key_;
-  waiting_ = true;
-  behind_.start(
-      [this, plan = shop_.plan, rack = shop_.rack, id = piece_](const Cancel& cancel, const Behind::Tell& tell) {
-        try_clearing(*plan, rack, id, cancel, [&](const std::string& bit, const Trial& trial) {
-          tell([this, bit = QString::fromStdString(bit), trial] { show_trial(bit, trial); });
-        });
-      },
-      [this](bool) {
-        waiting_ = false;
-        for (const Row& row : rows_) {
-          if (row.says->text().isEmpty()) row.says->setText(tr("cannot be used here"));
-        }
-      });
-}
-
-void BitRows::show_trial(const QString& bit, const Trial& trial) {
-  const LengthStyle& lengths = shop_.document.job().lengths;
-  for (const Row& row : rows_) {
-    if (row.bit != bit) continue;
-    const QString time = QString::fromStdString(format_duration(trial.seconds));
-    row.says->setText(
-        trial.unreached < 0.005
-            ? tr("%1, reaches all").arg(time)
-            : tr("%1, leaves %2").arg(time, QString::fromStdString(format_area(trial.unreached, lengths))));
-    row.box->setAccessibleDescription(row.says->text());
-    row.says->setToolTip(tr("If it alone cleared the floors, with whatever else cuts this piece"));
-  }
+  if (!trials_.known()) soon_.start();
 }
 
 QString BitRows::summary() const {

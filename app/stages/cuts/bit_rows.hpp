@@ -3,12 +3,8 @@
 
 #include <QCheckBox>
 #include <QTimer>
-#include <optional>
 
-#include "parts/ticket.hpp"
-#include "planning/piece_key.hpp"
-#include "planning/trials.hpp"
-#include "work/behind.hpp"
+#include "stages/cuts/bit_trials.hpp"
 
 namespace doyen {
 
@@ -18,7 +14,7 @@ class BitRows : public QWidget {
   explicit BitRows(Workshop& shop);
   void refresh(const Item& item, const PiecePlan* piece);
   [[nodiscard]] QString summary() const;  // the ticked ones by name, or what Doyen proposes
-  [[nodiscard]] bool waiting() const { return waiting_; }
+  [[nodiscard]] bool waiting() const { return trials_.waiting(); }
 
  Q_SIGNALS:
   void ticked(const QString& bit, const QString& name, bool on);
@@ -33,24 +29,13 @@ class BitRows : public QWidget {
     QLabel* says;
   };
   void make_rows();
-  void ask();  // for what they would do, when that is not known and somebody looks
-  void show_trial(const QString& bit, const Trial& trial);
+  void say(const Row& row, const QString& words);
   Workshop& shop_;
   QVBoxLayout* column_;
   QList<Row> rows_;
   QStringList proposed_;
-  std::string piece_;
-  // What a row's words hang on: the piece whatever is ticked, the bits with their feeds, the machine.
-  struct Asked {
-    PieceKey piece;
-    Rack rack;
-    MachineProfile machine;
-    friend bool operator==(const Asked&, const Asked&) = default;
-  };
-  std::optional<Asked> key_, shown_;  // as it stands, and as the rows say it
+  BitTrials trials_;
   QTimer soon_;
-  Behind behind_;
-  bool waiting_ = false;
 };
 
 }  // namespace doyen

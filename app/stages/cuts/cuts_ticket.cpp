@@ -33,7 +33,7 @@ CutsTicket::CutsTicket(Workshop& shop) : Ticket(shop) {
   chosen->addWidget(make_label(tr("How should it look?"), "faded"));
   look_ = new LookTiles;
   chosen->addWidget(look_);
-  ground_ = new LengthField(0, 500, true);
+  ground_ = new LengthField(range_of("pieces[].cut.ground"), true);
   ground_->setObjectName(QStringLiteral("ground"));
   ground_->setPlaceholderText(tr("found by Doyen"));
   ground_->setToolTip(tr("How far below the face the ground lies that it starts from; empty lets Doyen find it"));

@@ -33,7 +33,7 @@ FloorSection::FloorSection(Workshop& shop) : LookSection(shop) {
 }
 
 void FloorSection::build_choices(QVBoxLayout* column) {
-  depth_ = new LengthField(0.02, 500);
+  depth_ = new LengthField(from_least(0.02, "pieces[].cut.depth"));
   depth_->setObjectName(QStringLiteral("floorDepth"));
   column->addWidget(make_row(tr("Depth"), depth_));
   flanks_ = new QComboBox;
@@ -44,26 +44,26 @@ void FloorSection::build_choices(QVBoxLayout* column) {
   side_->setObjectName(QStringLiteral("bevelSide"));
   side_->addItems({tr("outwards, round a piece"), tr("inwards, round a floor")});
   column->addWidget(make_row(tr("Slopes"), side_));
-  bit_ = new QComboBox;
+  bit_ = new BitBox(shop_);
   bit_->setObjectName(QStringLiteral("floorBit"));
   column->addWidget(make_row(tr("Bit"), bit_));
   panel_ = new QComboBox;
   panel_->setObjectName(QStringLiteral("panel"));
   panel_->setToolTip(tr("How far the ground round it is sunk"));
   column->addWidget(make_row(tr("Lower the ground"), panel_));
-  margin_ = new LengthField(0.1, 2000);
+  margin_ = new LengthField(range_of("pieces[].cut.panelMargin"));
   margin_->setObjectName(QStringLiteral("panelMargin"));
   column->addWidget(make_row(tr("Margin"), margin_));
   steps_ = new QSpinBox;
-  steps_->setRange(1, 20);
+  set_range(steps_, "pieces[].cut.steps");
   steps_->setKeyboardTracking(false);
   steps_->setObjectName(QStringLiteral("steps"));
   steps_->setToolTip(tr("How many even steps lead down to the ground"));
   column->addWidget(make_row(tr("Steps down"), steps_));
-  terrace_ = new LengthField(0, 1000);
+  terrace_ = new LengthField(range_of("pieces[].cut.terrace"));
   terrace_->setObjectName(QStringLiteral("terrace"));
   column->addWidget(make_row(tr("Each flat"), terrace_));
-  slot_ = new LengthField(0.5, 500);
+  slot_ = new LengthField(range_of("pieces[].cut.slotLength"));
   slot_->setObjectName(QStringLiteral("slotLength"));
   slot_->setToolTip(tr("How far the screw's head slides from its hole"));
   column->addWidget(make_row(tr("Slot length"), slot_));
@@ -76,10 +76,10 @@ void FloorSection::build_choices(QVBoxLayout* column) {
   connect(slot_, &LengthField::entered, this, [this](std::optional<double> mm) {
     edit(tr("change the slot's length"), [&](Treatment& t) { t.slot.length = *mm; });
   });
-  peck_ = new LengthField(0.1, 200, true);
+  peck_ = new LengthField(from_least(0.1, "pieces[].cut.drillStep"), true);
   peck_->setPlaceholderText(tr("as the bit allows"));
   column->addWidget(make_row(tr("Drill in steps of"), peck_));
-  spacing_ = new LengthField(0.5, 5000, true);
+  spacing_ = new LengthField(from_least(0.5, "pieces[].cut.spacing"), true);
   spacing_->setPlaceholderText(tr("one in each middle"));
   spacing_->setObjectName(QStringLiteral("holeSpacing"));
   column->addWidget(make_row(tr("Along the line"), spacing_));
@@ -109,16 +109,16 @@ void FloorSection::build_choices(QVBoxLayout* column) {
 }
 
 void FloorSection::build_insert(QVBoxLayout* column) {
-  thickness_ = new LengthField(0.05, 200, true);
+  thickness_ = new LengthField(from_least(0.05, "pieces[].cut.insert.thickness"), true);
   thickness_->setObjectName(QStringLiteral("insertThickness"));
   thickness_->setPlaceholderText(tr("nothing let in"));
   thickness_->setToolTip(tr("A coin, acrylic, hardware: its thickness makes the depth"));
   column->addWidget(make_row(tr("Insert, thick"), thickness_));
   QVBoxLayout* rows = nullptr;
   insert_ = holder_with_column(rows);
-  clearance_ = new LengthField(0, 20);
-  cover_ = new LengthField(0, 100);
-  notch_ = new LengthField(0, 200, true);
+  clearance_ = new LengthField(range_of("pieces[].cut.insert.clearance"));
+  cover_ = new LengthField(range_of("pieces[].cut.insert.cover"));
+  notch_ = new LengthField(range_of("pieces[].cut.insert.notch"), true);
   notch_->setPlaceholderText(tr("none"));
   corners_ = new QComboBox;
   corners_->addItems({tr("as the bit leaves them"), tr("eased by round holes"), tr("eased by slots")});
@@ -172,11 +172,10 @@ void FloorSection::refresh(const Item& item, const PiecePlan* piece) {
   side_->setCurrentIndex(t.bevel.inside ? 1 : 0);
   show_row(side_, t.kind == Kind::Bevel);
   const WantedBit wanted = wanted_bit(t);
-  fill_bits(bit_,
-            wanted == WantedBit::V         ? std::optional(BitKind::V)
-            : wanted == WantedBit::Keyhole ? std::optional(BitKind::Keyhole)
-                                           : std::nullopt,
-            t.bit);
+  bit_->refresh(wanted == WantedBit::V         ? std::optional(BitKind::V)
+                : wanted == WantedBit::Keyhole ? std::optional(BitKind::Keyhole)
+                                               : std::nullopt,
+                item, piece);
   show_row(bit_, wanted != WantedBit::None);
   panel_->clear();
   panel_->addItem(tr("by a margin round it"), QString());

@@ -23,7 +23,8 @@ class FloorSection : public LookSection {
   void build_choices(QVBoxLayout* column);
   void build_insert(QVBoxLayout* column);
   QLabel* about_;
-  QComboBox *bit_, *flanks_, *panel_, *side_, *corners_, *sheet_;
+  BitBox* bit_;
+  QComboBox *flanks_, *panel_, *side_, *corners_, *sheet_;
   LengthField *depth_, *margin_, *thickness_, *clearance_, *cover_, *notch_, *peck_, *spacing_, *terrace_, *slot_;
   QSpinBox* steps_;
   QWidget* insert_;

@@ -7,10 +7,10 @@
 namespace doyen {
 
 InciseSection::InciseSection(Workshop& shop) : LookSection(shop) {
-  v_bit_ = new QComboBox;
+  v_bit_ = new BitBox(shop_);
   v_bit_->setObjectName(QStringLiteral("vBit"));
   column_->addWidget(make_row(tr("V bit"), v_bit_));
-  limit_ = new LengthField(0.05, 500, true);
+  limit_ = new LengthField(range_of("pieces[].cut.floorLimit"), true);
   limit_->setObjectName(QStringLiteral("limit"));
   limit_->setPlaceholderText(tr("none: full depth"));
   limit_->setToolTip(
@@ -34,7 +34,7 @@ InciseSection::InciseSection(Workshop& shop) : LookSection(shop) {
 }
 
 void InciseSection::refresh(const Item& item, const PiecePlan* piece) {
-  fill_bits(v_bit_, BitKind::V, item.cut.bit);
+  v_bit_->refresh(BitKind::V, item, piece);
   limit_->show_length(item.cut.incise.floor_limit, shop_.document.job().lengths);
   clearing_->setVisible(item.cut.incise.floor_limit.has_value());
   refresh_bit_rows(item, piece);

@@ -16,7 +16,7 @@ class InciseSection : public LookSection {
  private:
   // Each V of the rack is planned for the piece that is looked at, once that is opened.
   void show_angles(const Item& item);
-  QComboBox* v_bit_;
+  BitBox* v_bit_;
   LengthField* limit_;
   NumberCard *depth_, *angles_, *floor_;
   QLabel* letters_;

@@ -34,8 +34,7 @@ double InlaySection::widest_stroke(const Workshop& shop, const std::string& piec
 
 InlaySection::InlaySection(Workshop& shop) : LookSection(shop) {
   QVBoxLayout* column = column_;
-  about_ =
-      make_label(tr("A pocket in this board, and a mirrored plug on a board of its own. Both are written."), "faded");
+  about_ = make_label(tr("A pocket here, a mirrored plug on its own board."), "faded");
   column->addWidget(about_);
   rung_ = make_label({}, "plain");
   rung_->setObjectName(QStringLiteral("rung"));
@@ -102,40 +101,44 @@ void InlaySection::build_fields(QVBoxLayout* column) {
   clearing_ = new QComboBox;
   clearing_->setObjectName(QStringLiteral("inlayClearing"));
   column->addWidget(make_row(tr("Floors with"), clearing_));
-  const auto field = [&](LengthField*& f, const QString& label, const char* name, double least, double most) {
-    f = new LengthField(least, most);
+  QVBoxLayout* rows = column;
+  const auto field = [&](LengthField*& f, const QString& label, const char* name, Range range) {
+    f = new LengthField(range);
     f->setObjectName(QLatin1String(name));
-    column->addWidget(make_row(label, f));
+    rows->addWidget(make_row(label, f));
   };
-  field(pocket_, tr("Pocket depth"), "pocketDepth", 0.1, 200);
-  field(contact_, tr("Plug goes in by"), "contact", 0.05, 200);
+  field(pocket_, tr("Pocket depth"), "pocketDepth", from_least(0.1, "pieces[].cut.depth"));
+  field(contact_, tr("Plug goes in by"), "contact", range_of("pieces[].cut.inlay.contact"));
   contact_->setToolTip(
       tr("How far below the face the plug's outline comes to lie; less than the pocket, or it bottoms out"));
-  field(saw_, tr("Space for the saw"), "sawGap", 0, 100);
-  saw_->setToolTip(tr("Room for the saw between the face and the plug's board"));
-  field(allowance_, tr("Room a side"), "allowance", 0, 5);
-  field(ease_, tr("Corners eased"), "ease", 0, 20);
+  field(allowance_, tr("Room a side"), "allowance", range_of("pieces[].cut.inlay.allowance"));
+  field(ease_, tr("Corners eased"), "ease", range_of("pieces[].cut.inlay.ease"));
   ease_->setToolTip(tr("Both halves' corners are rounded by this radius"));
+  plug_ = new Fold(tr("The plug's board"), QStringLiteral("plugOpen"));
+  rows = plug_->body();
+  field(saw_, tr("Space for the saw"), "sawGap", range_of("pieces[].cut.inlay.sawGap"));
+  saw_->setToolTip(tr("Room for the saw between the face and the plug's board"));
   wood_ = new QComboBox;
   wood_->setObjectName(QStringLiteral("plugWood"));
   for (const Species& s : species_table().species)
     wood_->addItem(QString::fromStdString(s.name), QString::fromStdString(s.id));
-  column->addWidget(make_row(tr("Plug of"), wood_));
-  field(thickness_, tr("Plug board thickness"), "plugThickness", 0.5, 300);
+  plug_->body()->addWidget(make_row(tr("Plug of"), wood_));
+  field(thickness_, tr("Plug board thickness"), "plugThickness", range_of("pieces[].cut.inlay.thickness"));
   grain_ = new QComboBox;
   grain_->setObjectName(QStringLiteral("plugGrain"));
   grain_->addItems({tr("along this board's"), tr("across it")});
-  column->addWidget(make_row(tr("Its grain runs"), grain_));
+  plug_->body()->addWidget(make_row(tr("Its grain runs"), grain_));
   moisture_ = new QDoubleSpinBox;
   moisture_->setObjectName(QStringLiteral("moisture"));
-  moisture_->setRange(0, 30);
+  set_range(moisture_, "pieces[].cut.inlay.moisture");
   moisture_->setDecimals(1);
   moisture_->setSuffix(tr(" %"));
   moisture_->setKeyboardTracking(false);
   moisture_->setToolTip(
       tr("How far the wood's moisture will change where the sign hangs: about 4 in a heated room's "
          "year, 8 and more outdoors (common practice)"));
-  column->addWidget(make_row(tr("Moisture will change by"), moisture_));
+  plug_->body()->addWidget(make_row(tr("Moisture will change by"), moisture_));
+  column->addWidget(plug_);
 }
 
 void InlaySection::connect_fields() {
@@ -262,6 +265,7 @@ void InlaySection::refresh(const Item& item, const PiecePlan* piece) {
   thickness_->show_length(t.inlay.thickness, lengths);
   grain_->setCurrentIndex(t.inlay.crossed ? 1 : 0);
   moisture_->setValue(t.inlay.moisture);
+  plug_->set_summary(tr("%1, %2").arg(wood_->currentText(), shop_.show(t.inlay.thickness)));
   gaps_->show_number(shop_.show(std::max(0.0, floor_of_pocket(shop_, item) - t.inlay.contact)), tr("under the plug"),
                      sum_of(item));
   if (moved_piece_ != shop_.selected) moved_->setText({});

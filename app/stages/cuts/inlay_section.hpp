@@ -27,6 +27,7 @@ class InlaySection : public LookSection {
   void edit(const QString& name, const std::function<void(Treatment&)>& change) override;
   void fill_own_bits(const Treatment& cut);
   [[nodiscard]] Sum sum_of(const Item& item) const;
+  Fold* plug_;
   QComboBox *flanks_, *bit_, *wood_, *clearing_, *grain_;
   LengthField *pocket_, *contact_, *saw_, *allowance_, *ease_, *thickness_;
   QDoubleSpinBox* moisture_;

@@ -5,20 +5,20 @@
 namespace doyen {
 
 LineSection::LineSection(Workshop& shop) : LookSection(shop) {
-  line_bit_ = new QComboBox;
+  line_bit_ = new BitBox(shop_);
   line_bit_->setObjectName(QStringLiteral("lineBit"));
-  line_depth_ = new LengthField(0.01, 100);
+  line_depth_ = new LengthField(from_least(0.01, "pieces[].cut.depth"));
   line_depth_->setObjectName(QStringLiteral("lineDepth"));
   column_->addWidget(make_label(LookTiles::about(Treatment::Kind::Line), "faded"));
   column_->addWidget(make_row(tr("Bit"), line_bit_));
   column_->addWidget(make_row(tr("Depth"), line_depth_));
-  hatch_ = new LengthField(0.02, 1000, true);
+  hatch_ = new LengthField(from_least(0.02, "pieces[].cut.hatch"), true);
   hatch_->setObjectName(QStringLiteral("hatch"));
   hatch_->setPlaceholderText(tr("not filled"));
   hatch_->setToolTip(tr("Fills the inside with lines so far apart"));
   column_->addWidget(make_row(tr("Filled, every"), hatch_));
   hatch_angle_ = new QDoubleSpinBox;
-  hatch_angle_->setRange(-180, 180);
+  set_range(hatch_angle_, "pieces[].cut.hatchAngle");
   hatch_angle_->setDecimals(1);
   hatch_angle_->setSuffix(QStringLiteral("°"));
   hatch_angle_->setKeyboardTracking(false);
@@ -41,7 +41,7 @@ LineSection::LineSection(Workshop& shop) : LookSection(shop) {
 // How wide a line the bit leaves at its depth, which is what the eye sees.
 void LineSection::refresh(const Item& item, const PiecePlan* piece) {
   filling_ = true;
-  fill_bits(line_bit_, std::nullopt, item.cut.bit);
+  line_bit_->refresh(std::nullopt, item, piece);
   line_depth_->show_length(item.cut.depth, shop_.document.job().lengths);
   hatch_->show_length(item.cut.line.hatch > 0 ? std::optional(item.cut.line.hatch) : std::nullopt,
                       shop_.document.job().lengths);

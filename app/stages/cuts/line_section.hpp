@@ -15,7 +15,7 @@ class LineSection : public LookSection {
   void refresh(const Item& item, const PiecePlan* piece) override;
 
  private:
-  QComboBox* line_bit_;
+  BitBox* line_bit_;
   LengthField *line_depth_, *hatch_;
   QDoubleSpinBox* hatch_angle_;
   QLabel* line_wide_;

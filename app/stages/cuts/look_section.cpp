@@ -11,22 +11,9 @@ void LookSection::edit(const QString& name, const std::function<void(Treatment&)
   if (!filling_) shop_.edit_cuts(name, [&](Item& item) { change(item.cut); });
 }
 
-void LookSection::fill_bits(QComboBox* box, std::optional<BitKind> kind, const std::string& chosen) {
-  box->clear();
-  for (const Bit& bit : shop_.rack.bits) {
-    if (kind ? bit.kind == *kind : bit.kind != BitKind::Keyhole)
-      box->addItem(QString::fromStdString(bit.name), QString::fromStdString(bit.id));
-  }
-  const int at = box->findData(QString::fromStdString(chosen));
-  if (at < 0)
-    box->addItem(tr("%1 (not in the rack)").arg(QString::fromStdString(chosen)), QString::fromStdString(chosen));
-  box->setCurrentIndex(at < 0 ? box->count() - 1 : at);
-}
-
-void LookSection::connect_bits(QComboBox* box) {
-  connect(box, &QComboBox::activated, this, [this, box] {
-    edit(tr("take the %1").arg(box->currentText()),
-         [&](Treatment& t) { t.bit = box->currentData().toString().toStdString(); });
+void LookSection::connect_bits(BitBox* box) {
+  connect(box, &BitBox::taken, this, [this](const QString& bit, const QString& name) {
+    edit(tr("take the %1").arg(name), [&](Treatment& t) { t.bit = bit.toStdString(); });
   });
 }
 

@@ -7,6 +7,7 @@
 #include "parts/fold.hpp"
 #include "parts/length_field.hpp"
 #include "parts/ticket.hpp"
+#include "stages/cuts/bit_box.hpp"
 #include "stages/cuts/bit_rows.hpp"
 #include "treatments/look.hpp"
 
@@ -24,10 +25,7 @@ class LookSection : public QWidget {
  protected:
   // While a refresh fills the fields nothing is an edit.
   virtual void edit(const QString& name, const std::function<void(Treatment&)>& change);
-  // The rack's bits of one kind, or without a kind all that can be seen cutting; the chosen one is there even when the
-  // rack lost it.
-  void fill_bits(QComboBox* box, std::optional<BitKind> kind, const std::string& chosen);
-  void connect_bits(QComboBox* box);
+  void connect_bits(BitBox* box);
   // The rack's flat bits, ticked where they clear floors for the piece; folded away, with the ticked ones named.
   void add_bit_rows();
   void refresh_bit_rows(const Item& item, const PiecePlan* piece);

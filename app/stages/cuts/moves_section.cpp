@@ -55,7 +55,7 @@ void MovesSection::build_moves() {
   step_ = number(5, 95, QStringLiteral("stepover"));
   step_->setSuffix(tr(" % of the bit"));
   rows->addWidget(make_row(tr("Step over"), step_));
-  leave_on_ = new LengthField(0.02, 10, true);
+  leave_on_ = new LengthField(from_least(0.02, "pieces[].cut.moves.leaveOn"), true);
   leave_on_->setObjectName(QStringLiteral("leaveOn"));
   leave_on_->setPlaceholderText(tr("nothing"));
   leave_on_->setToolTip(tr("Left on upright walls, and taken by one last clean pass at full depth"));
@@ -87,7 +87,7 @@ void MovesSection::build_feeds() {
   rpm_ = number(100, 100000, QStringLiteral("rpm"));
   rpm_->setSuffix(tr(" turns/min"));
   rpm_->setSingleStep(500);
-  pass_ = new LengthField(0.02, 100);
+  pass_ = new LengthField({0.02, 100});
   pass_->setObjectName(QStringLiteral("passDepth"));
   rows->addWidget(make_row(tr("Goes along at"), feed_));
   rows->addWidget(make_row(tr("Goes down at"), plunge_));

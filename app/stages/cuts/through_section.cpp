@@ -7,13 +7,14 @@
 namespace doyen {
 
 ThroughSection::ThroughSection(Workshop& shop) : LookSection(shop) {
-  flat_bit_ = new QComboBox;
-  over_ = new LengthField(0, 50, true);
+  flat_bit_ = new BitBox(shop_);
+  flat_bit_->setObjectName(QStringLiteral("flatBit"));
+  over_ = new LengthField(range_of("pieces[].cut.overCut"), true);
   over_->setPlaceholderText(tr("as the bed asks"));
   column_->addWidget(make_row(tr("Flat bit"), flat_bit_));
   down_ = new Fold(tr("How far down"), QStringLiteral("downOpen"));
   down_->body()->addWidget(make_row(tr("Cuts into the bed by"), over_));
-  skin_ = new LengthField(0.05, 20, true);
+  skin_ = new LengthField(from_least(0.05, "pieces[].cut.skin"), true);
   skin_->setObjectName(QStringLiteral("skin"));
   skin_->setPlaceholderText(tr("none: right through"));
   skin_->setToolTip(tr("Wood that stays under the cut, to be parted with a knife"));
@@ -37,7 +38,7 @@ ThroughSection::ThroughSection(Workshop& shop) : LookSection(shop) {
   bevel_ = new QCheckBox(tr("Bevelled edge"));
   bevel_->setObjectName(QStringLiteral("bevelledEdge"));
   bevel_->setToolTip(tr("A slope along its edge that follows the outline; the cut makes room for it"));
-  bevel_depth_ = new LengthField(0.1, 100);
+  bevel_depth_ = new LengthField(from_least(0.1, "pieces[].cut.depth"));
   bevel_depth_->setObjectName(QStringLiteral("bevelDepth"));
   bevel_depth_->setAccessibleName(tr("Depth of the bevel"));
   bevel_row_ = new QWidget;
@@ -60,10 +61,10 @@ ThroughSection::ThroughSection(Workshop& shop) : LookSection(shop) {
   });
   tabs_ = new QCheckBox(tr("Held by tabs"));
   tab_count_ = new QSpinBox;
-  tab_count_->setRange(2, 60);
+  set_range(tab_count_, "pieces[].cut.tabs.count");
   tab_count_->setObjectName(QStringLiteral("tabCount"));
-  tab_length_ = new LengthField(0.5, 200);
-  tab_height_ = new LengthField(0.1, 100);
+  tab_length_ = new LengthField(range_of("pieces[].cut.tabs.length"));
+  tab_height_ = new LengthField(range_of("pieces[].cut.tabs.height"));
   column_->addWidget(tabs_);
   column_->addWidget(make_row(tr("How many"), tab_count_));
   tab_picture_ = new TabPicture(tab_length_, tab_height_);
@@ -107,7 +108,7 @@ ThroughSection::ThroughSection(Workshop& shop) : LookSection(shop) {
 void ThroughSection::refresh(const Item& item, const PiecePlan* piece) {
   filling_ = true;
   const LengthStyle& lengths = shop_.document.job().lengths;
-  fill_bits(flat_bit_, BitKind::Flat, item.cut.bit);
+  flat_bit_->refresh(BitKind::Flat, item, piece);
   over_->show_length(item.cut.through.over_cut, lengths);
   over_->parentWidget()->setVisible(item.cut.through.skin <= 0);
   skin_->show_length(item.cut.through.skin > 0 ? std::optional(item.cut.through.skin) : std::nullopt, lengths);

@@ -20,7 +20,7 @@ class ThroughSection : public LookSection {
  private:
   Fold* down_;
   TabPicture* tab_picture_;
-  QComboBox* flat_bit_;
+  BitBox* flat_bit_;
   LengthField *over_, *skin_, *tab_length_, *tab_height_, *bevel_depth_;
   QCheckBox *taped_, *slug_, *tabs_, *bevel_;
   QWidget* bevel_row_;

@@ -20,9 +20,9 @@ ProofTicket::ProofTicket(Workshop& shop, FitKeeper& keeper) : Ticket(shop) {
   add_rule();
   time_ = new NumberCard(tr("Time at the machine"));
   column_->addWidget(time_);
-  runs_ = new QVBoxLayout;
-  runs_->setSpacing(6);
-  column_->addLayout(runs_);
+  by_bit_ = new Fold(tr("Bit by bit"), QStringLiteral("byBitOpen"), true);
+  by_bit_->body()->setSpacing(6);
+  column_->addWidget(by_bit_);
   column_->addStretch();
 }
 
@@ -48,14 +48,15 @@ void ProofTicket::refresh() {
   verdicts_->show_for({}, true);
   time_->show_number(QString::fromStdString(format_duration(plan.seconds)), tr("allows for slowing in corners"),
                      [plan = shop_.seen()] { return time_sum(*plan); });
-  clear_layout(runs_);
+  clear_layout(by_bit_->body());
+  by_bit_->set_summary(plan.runs.size() == 1 ? tr("1 bit") : tr("%1 bits").arg(plan.runs.size()));
   for (std::size_t i = 0; i < plan.runs.size(); ++i) {
     const BitRun& run = plan.runs[i];
     auto* card = new NumberCard(QString::fromStdString(run.bit.name));
     card->show_number(QString::fromStdString(format_duration(run.time.seconds)),
                       tr("averages %1").arg(speed_of_asked(run.time.reached_feed(), run.feeds.feed, plan.job.lengths)),
                       [plan = shop_.seen(), i] { return run_sum(*plan, i); });
-    runs_->addWidget(card);
+    by_bit_->body()->addWidget(card);
   }
 }
 

@@ -1,6 +1,7 @@
 // Proof: what would go wrong, with its remedies, and whether inlays close.
 #pragma once
 
+#include "parts/fold.hpp"
 #include "stages/proof/fit_section.hpp"
 
 namespace doyen {
@@ -16,7 +17,7 @@ class ProofTicket : public Ticket {
   FitSection* fit_;
   QLabel *summary_, *judged_;
   NumberCard* time_;
-  QVBoxLayout* runs_;
+  Fold* by_bit_;
   VerdictList* verdicts_;
 };
 

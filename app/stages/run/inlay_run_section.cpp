@@ -19,7 +19,7 @@ InlayRunSection::InlayRunSection(Workshop& shop) : shop_(shop) {
   zero_->addItems({tr("the same corner"), tr("two witness marks"), tr("two pins")});
   zero_->setToolTip(tr("Marks and pin holes are put into the waste at the board's ends"));
   column->addWidget(make_row(tr("Zero again by"), zero_));
-  mill_ = new LengthField(0.1, 100, true);
+  mill_ = new LengthField(range_of("run.millLevel"), true);
   mill_->setObjectName(QStringLiteral("millLevel"));
   mill_->setPlaceholderText(tr("by hand"));
   mill_->setToolTip(tr("How far the saw leaves the plugs standing above the face, to be milled level"));

@@ -4,6 +4,7 @@
 
 #include <QComboBox>
 
+#include "parts/fold.hpp"
 #include "parts/length_field.hpp"
 #include "parts/ticket.hpp"
 

@@ -35,11 +35,14 @@ RunTicket::RunTicket(Workshop& shop) : Ticket(shop) {
   low_->setToolTip(
       tr("Between cuts the bit is lifted just clear of the face, and to full height over clamps and screws "
          "that are marked on the blank"));
-  column_->addWidget(low_);
-  least_ = new LengthField(0, 200);
-  add_row(tr("Least wood under cuts"), least_);
+  least_ = new LengthField(range_of("run.leastWood"));
   holding_ = new QLineEdit;
-  add_row(tr("Held down by"), holding_);
+  holding_->setObjectName(QStringLiteral("holding"));
+  held_ = new Fold(tr("Travel and holding"), QStringLiteral("holdingOpen"));
+  held_->body()->addWidget(low_);
+  held_->body()->addWidget(make_row(tr("Least wood under cuts"), least_));
+  held_->body()->addWidget(make_row(tr("Held down by"), holding_));
+  column_->addWidget(held_);
   add_rule();
   add_heading(tr("Bits, in this order (drag to change)"));
   order_ = new QListWidget;
@@ -136,6 +139,7 @@ void RunTicket::refresh() {
     holding_->setCursorPosition(0);
     holding_->setToolTip(holding_->text());
   }
+  held_->set_summary(job.run.holding.empty() ? tr("not said how it is held") : QString::fromStdString(job.run.holding));
   inlay_->refresh();
   if (!shop_.plan) return;
   filling_ = true;

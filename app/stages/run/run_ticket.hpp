@@ -19,6 +19,7 @@ class RunTicket : public Ticket {
   void say_order();
   void take_order();
   QComboBox *machine_, *surface_, *place_, *files_;
+  Fold* held_;
   QLineEdit* holding_;
   LengthField* least_;
   QComboBox* turn_;

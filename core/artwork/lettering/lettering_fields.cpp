@@ -45,7 +45,7 @@ const Record<Lettering>& lettering_fields() {
            if (l.fit_width) l.width = v.number("fitWidth", size.least, size.most);
          },
          [](const L& l) { return Json(l.width); }, [](const L& l) { return l.fit_width; })
-        .takes(fields::in_words(size, false));
+        .takes(size);
     f.choice("align", &L::align,
              Words<Align>{{"left", Align::Left}, {"centre", Align::Centre}, {"right", Align::Right}})
         .always();

@@ -1,0 +1,69 @@
+#include "shell/size_dialog.hpp"
+
+#include <QDialogButtonBox>
+#include <QPushButton>
+#include <QRadioButton>
+#include <QScreen>
+#include <QSettings>
+#include <QVBoxLayout>
+#include <algorithm>
+#include <cmath>
+
+#include "parts/cards.hpp"
+
+namespace doyen {
+namespace {
+
+constexpr int kPercents[] = {100, 115, 130, 150, 175, 200};
+const QString kKey = QStringLiteral("size");
+
+}  // namespace
+
+double chosen_size() {
+  const double size = QSettings().value(kKey, 1.0).toDouble();
+  return std::isfinite(size) ? std::clamp(size, 1.0, 2.0) : 1;
+}
+
+void take_chosen_size() {
+  // What the person who starts it says goes before what was chosen once.
+  if (const double size = chosen_size(); size > 1 && qEnvironmentVariableIsEmpty("QT_SCALE_FACTOR"))
+    qputenv("QT_SCALE_FACTOR", QByteArray::number(size));
+}
+
+SizeDialog::SizeDialog(const QSize& least, QWidget* parent) : QDialog(parent), sizes_(new QButtonGroup(this)) {
+  setObjectName(QStringLiteral("size"));
+  setWindowTitle(tr("Size of all that is shown"));
+  auto* column = new QVBoxLayout(this);
+  column->addWidget(make_label(tr("How large should words, figures and pictures be?"), "heading"));
+  column->addWidget(make_label(tr("It goes from the next time that Doyen starts. Nothing of a job changes."), "faded"));
+  const double set = qEnvironmentVariable("QT_SCALE_FACTOR", QStringLiteral("1")).toDouble();
+  const double drawn = set > 0 ? set : 1;
+  const int now = static_cast<int>(std::lround(100 * chosen_size()));
+  for (const int percent : kPercents) {
+    auto* size = new QRadioButton(percent == 100 ? tr("as the desktop has it") : tr("%1 % of that").arg(percent));
+    size->setObjectName(QStringLiteral("size%1").arg(percent));
+    const QSizeF needs = QSizeF(least) * (percent / 100.0 / drawn);
+    if (const QScreen* on = screen();
+        on != nullptr && percent > 100 &&
+        (needs.width() > on->availableSize().width() || needs.height() > on->availableSize().height())) {
+      size->setEnabled(false);
+      size->setText(tr("%1 % of that: this screen is too small for it").arg(percent));
+    }
+    size->setChecked(percent == now);
+    sizes_->addButton(size, percent);
+    column->addWidget(size);
+  }
+  auto* buttons = new QDialogButtonBox;
+  buttons->addButton(tr("Keep it"), QDialogButtonBox::AcceptRole)->setObjectName(QStringLiteral("keepSize"));
+  buttons->addButton(tr("Cancel"), QDialogButtonBox::RejectRole);
+  column->addWidget(buttons);
+  connect(buttons, &QDialogButtonBox::accepted, this, &SizeDialog::accept);
+  connect(buttons, &QDialogButtonBox::rejected, this, &QDialog::reject);
+}
+
+void SizeDialog::accept() {
+  if (sizes_->checkedId() > 0) QSettings().setValue(kKey, sizes_->checkedId() / 100.0);
+  QDialog::accept();
+}
+
+}  // namespace doyen

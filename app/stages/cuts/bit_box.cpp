@@ -1,0 +1,105 @@
+#include "stages/cuts/bit_box.hpp"
+
+#include <QAbstractItemView>
+#include <QPainter>
+#include <QStyledItemDelegate>
+
+#include "parts/theme.hpp"
+
+namespace doyen {
+namespace {
+
+constexpr int kSays = Qt::UserRole + 1;
+
+// The bit's name, and at the right what it would do.
+class BitRow : public QStyledItemDelegate {
+ public:
+  using QStyledItemDelegate::QStyledItemDelegate;
+  void paint(QPainter* painter, const QStyleOptionViewItem& option, const QModelIndex& index) const override {
+    QStyledItemDelegate::paint(painter, option, index);
+    painter->save();
+    painter->setPen(theme::kFaded);
+    painter->setFont(option.font);
+    painter->drawText(option.rect.adjusted(8, 0, -8, 0), Qt::AlignRight | Qt::AlignVCenter,
+                      index.data(kSays).toString());
+    painter->restore();
+  }
+  [[nodiscard]] QSize sizeHint(const QStyleOptionViewItem& option, const QModelIndex& index) const override {
+    QSize size = QStyledItemDelegate::sizeHint(option, index);
+    size.rwidth() += 28 + option.fontMetrics.horizontalAdvance(index.data(kSays).toString());
+    size.setHeight(std::max(size.height(), 26));
+    return size;
+  }
+};
+
+}  // namespace
+
+BitBox::BitBox(Workshop& shop) : shop_(shop), trials_(shop) {
+  setItemDelegate(new BitRow(this));
+  connect(this, &QComboBox::activated, this,
+          [this](int row) { Q_EMIT taken(itemData(row).toString(), itemText(row)); });
+  connect(&trials_, &BitTrials::told, this, [this](const QString& bit, const Trial& trial) {
+    if (const int row = findData(bit); row >= 0) say(row, trials_.in_words(bit, trial));
+  });
+  connect(&trials_, &BitTrials::ended, this, [this] {
+    for (int row = 0; row < count(); ++row) {
+      if (says(row).isEmpty()) say(row, tr("cannot be used here"));
+    }
+  });
+}
+
+void BitBox::refresh(std::optional<BitKind> kind, const Item& item, const PiecePlan* piece) {
+  const QString chosen = QString::fromStdString(item.cut.bit);
+  QList<std::pair<QString, QString>> bits;
+  for (const Bit& bit : shop_.rack.bits) {
+    if (kind ? bit.kind == *kind : bit.kind != BitKind::Keyhole)
+      bits.append({QString::fromStdString(bit.id), QString::fromStdString(bit.name)});
+  }
+  if (std::none_of(bits.begin(), bits.end(), [&](const auto& bit) { return bit.first == chosen; }))
+    bits.append({chosen, tr("%1 (not in the rack)").arg(chosen)});
+  // The rows stay while someone looks at them.
+  bool same = count() == bits.size();
+  for (int i = 0; same && i < count(); ++i)
+    same = itemData(i).toString() == bits[i].first && itemText(i) == bits[i].second;
+  if (!same) {
+    clear();
+    for (const auto& [id, name] : bits) addItem(name, id);
+    trials_.forget();
+  }
+  setCurrentIndex(findData(chosen));
+  if (!trials_.look_at(BitChoice::its_bit(kind), item, piece)) {
+    for (int row = 0; row < count(); ++row) say(row, {});
+  }
+}
+
+QString BitBox::says(int row) const { return itemData(row, kSays).toString(); }
+
+void BitBox::say(int row, const QString& words) {
+  setItemData(row, words, kSays);
+  setItemData(row, words, Qt::AccessibleDescriptionRole);
+  if (!view()->isVisible()) return;
+  view()->setMinimumWidth(std::max(view()->minimumWidth(), view()->sizeHintForColumn(0) + 12));
+  if (QWidget* list = view()->window(); list != window() && list->width() < view()->minimumWidth()) {
+    const int right = list->geometry().right();
+    list->resize(view()->minimumWidth() + 4, list->height());
+    list->move(std::max(0, right - list->width() + 1), list->y());
+  }
+}
+
+void BitBox::showPopup() {
+  trials_.ask();
+  // Room for what comes, so that nothing jumps.
+  const int room = view()->sizeHintForColumn(0) +
+                   fontMetrics().horizontalAdvance(
+                       tr("%1 deep, %2, leaves %3")
+                           .arg(shop_.show(22.22), QStringLiteral("22 h 22 min"), QStringLiteral("222 mm²")));
+  view()->setMinimumWidth(std::max(width(), room));
+  QComboBox::showPopup();
+  // It grows to the left, over the bench: at the right the window ends.
+  if (QWidget* list = view()->window(); list != window()) {
+    const int right = mapToGlobal(QPoint(width(), 0)).x();
+    list->move(std::max(0, right - list->width()), list->y());
+  }
+}
+
+}  // namespace doyen

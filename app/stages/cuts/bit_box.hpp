@@ -1,0 +1,30 @@
+// One of the rack's bits, chosen from rows that say what each would do to the piece.
+#pragma once
+
+#include <QComboBox>
+
+#include "stages/cuts/bit_trials.hpp"
+
+namespace doyen {
+
+class BitBox : public QComboBox {
+  Q_OBJECT
+ public:
+  explicit BitBox(Workshop& shop);
+  // The rack's bits of this kind, without one all that can be seen cutting; the chosen one is there even when the rack
+  // lost it.
+  void refresh(std::optional<BitKind> kind, const Item& item, const PiecePlan* piece);
+  [[nodiscard]] bool waiting() const { return trials_.waiting(); }
+  [[nodiscard]] QString says(int row) const;  // what that bit would do; empty until it is known
+  void showPopup() override;
+
+ Q_SIGNALS:
+  void taken(const QString& bit, const QString& name);
+
+ private:
+  void say(int row, const QString& words);
+  Workshop& shop_;
+  BitTrials trials_;
+};
+
+}  // namespace doyen
