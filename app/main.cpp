@@ -14,6 +14,7 @@
 #include "shell/shots.hpp"
 #include "shell/size_dialog.hpp"
 #include "version.hpp"
+#include "work/language.hpp"
 
 namespace {
 
@@ -76,10 +77,18 @@ int main(int argc, char** argv) {
   const QCommandLineOption size(
       QStringLiteral("size"), QStringLiteral("Of the window for --shot, such as 1280x1600: a long ticket shows whole."),
       QStringLiteral("SIZE"));
-  parser.addOptions({demo, shot, demo_out, views, size});
+  const QCommandLineOption language(QStringLiteral("language"),
+                                    QStringLiteral("Speak this language, such as de, whatever was chosen."),
+                                    QStringLiteral("CODE"));
+  parser.addOptions({demo, shot, demo_out, views, size, language});
   parser.addPositionalArgument(QStringLiteral("JOB"), QStringLiteral("A job to open."));
   parser.process(app);
   const QStringList rest = parser.positionalArguments();
+  try {
+    doyen::speak_language(parser.isSet(language) ? parser.value(language) : doyen::chosen_language());
+  } catch (const doyen::Problem& trouble) {
+    std::fprintf(stderr, "%s\n", trouble.what());  // it goes on in English
+  }
   if (parser.isSet(views)) {
     std::printf("%s\n", qPrintable(doyen::shot_names().join(QLatin1Char('\n'))));
     return 0;

@@ -5,6 +5,7 @@
 
 #include "files/paper.hpp"
 #include "stock/species.hpp"
+#include "wording/say.hpp"
 
 namespace doyen {
 namespace {
@@ -91,8 +92,7 @@ void draw_ruler(Paper& paper, Unit unit) {
     cairo_line_to(cr, kEdge + i * step, paper.y + (i % tall == 0 ? 4 : 9));
   }
   cairo_stroke(cr);
-  paper.text(inch ? "4 in: printed at its own size, this ruler is true"
-                  : "100 mm: printed at its own size, this ruler is true",
+  paper.text(say("{0}: printed at its own size, this ruler is true", inch ? "4 in" : "100 mm"),
              kEdge + steps * step + 10, paper.y + 4, 220, 8.5, false, kFaded);
   paper.y += 26;
 }
@@ -100,12 +100,12 @@ void draw_ruler(Paper& paper, Unit unit) {
 void draw_signature(Paper& paper) {
   paper.need(64);
   paper.y = std::max(paper.y, kPageHeight - kEdge - 60);
-  paper.paragraph("The wording, the size and the picture are as I want them.", 11, true);
+  paper.paragraph(say("The wording, the size and the picture are as I want them."), 11, true);
   paper.y += 26;
   paper.rule();
-  paper.text("Name", kEdge, paper.y, 120, 8.5, false, kFaded);
-  paper.text("Date", kEdge + 230, paper.y, 120, 8.5, false, kFaded);
-  paper.text("Signature", kEdge + 340, paper.y, 120, 8.5, false, kFaded);
+  paper.text(say("Name"), kEdge, paper.y, 120, 8.5, false, kFaded);
+  paper.text(say("Date"), kEdge + 230, paper.y, 120, 8.5, false, kFaded);
+  paper.text(say("Signature"), kEdge + 340, paper.y, 120, 8.5, false, kFaded);
 }
 
 }  // namespace
@@ -143,28 +143,28 @@ std::string spelled(const std::string& words) {
     }
     i = end;
   }
-  return out + "   (" + std::to_string(letters) + (letters == 1 ? " character)" : " characters)");
+  return out + "   (" + say("{0} {0|character|characters}", letters) + ")";
 }
 
 std::string customer_sheet_pdf(const Plan& plan, const Picture& board) {
   Paper paper;
   const Job& job = plan.job;
   paper.paragraph(job.name, 20, true);
-  paper.paragraph("For your approval, before anything is cut", 11, false, kFaded, 6);
+  paper.paragraph(say("For your approval, before anything is cut"), 11, false, kFaded, 6);
   draw_setting(paper, plan, board);
   draw_ruler(paper, job.lengths.unit);
   const Box box = finished_box(plan);
   const auto show = [&](double mm) { return size_in_words(mm, job.lengths); };
   const Species* wood = species_table().find(job.blank.species);
-  paper.paragraph(show(box.width()) + " wide, " + show(box.height()) + " high, " + show(job.blank.thickest()) +
-                      " thick; " + (wood == nullptr ? std::string(job.blank.species) : wood->name) + ".",
+  paper.paragraph(say("{0} wide, {1} high, {2} thick; {3}.", show(box.width()), show(box.height()),
+                      show(job.blank.thickest()), wood == nullptr ? std::string(job.blank.species) : wood->name),
                   12, true);
   paper.paragraph(
-      "Wood grows: its grain and colour will differ from the picture. Carved depths and edges are as shown.", 9.5,
+      say("Wood grows: its grain and colour will differ from the picture. Carved depths and edges are as shown."), 9.5,
       false, kFaded, 8);
   const std::vector<std::string> lines = carved_words(job);
   if (!lines.empty()) {
-    paper.paragraph("The wording, letter by letter", 12, true);
+    paper.paragraph(say("The wording, letter by letter"), 12, true);
     for (const std::string& line : lines) {
       paper.paragraph("“" + line + "”", 13, false, kInk, 1);
       paper.paragraph(spelled(line), 10, false, kFaded, 5);

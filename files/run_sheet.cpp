@@ -14,6 +14,7 @@
 #include "stock/species.hpp"
 #include "storage/atomic_file.hpp"
 #include "treatments/look.hpp"
+#include "wording/say.hpp"
 
 namespace doyen {
 namespace {
@@ -50,15 +51,16 @@ void draw_board(Sheet& sheet, const Plan& plan, const Picture& board) {
   }
   sheet.text("x", zx + 32, zy - 8, 20, 10, true, kPlum);
   sheet.text("y", zx - 3, zy - 46, 20, 10, true, kPlum);
-  sheet.text("front: the side you stand at", left + w / 2 - 60, top + h + 3, 260, 9, false, kFaded);
+  sheet.text(say("front: the side you stand at"), left + w / 2 - 60, top + h + 3, 260, 9, false, kFaded);
   sheet.y = top + h + 22;
 }
 
 std::vector<std::string> cautions_before() {
-  return {"Eyes and ears covered, dust extraction running, no loose sleeves, gloves, hair or cords near the spindle.",
-          "Work held down so that it cannot lift or creep; clamps and screws clear of every cut and of travel.",
-          "Stop within reach. Stay beside the machine; on a first run keep a hand at the stop.",
-          "The machine's own instructions and local rules come first."};
+  return {
+      say("Eyes and ears covered, dust extraction running, no loose sleeves, gloves, hair or cords near the spindle."),
+      say("Work held down so that it cannot lift or creep; clamps and screws clear of every cut and of travel."),
+      say("Stop within reach. Stay beside the machine; on a first run keep a hand at the stop."),
+      say("The machine's own instructions and local rules come first.")};
 }
 
 // The feeds as the file has them: slower where something asks for that.
@@ -70,14 +72,14 @@ std::string feeds_in_words(const Plan& plan, const BitRun& run) {
   std::string words;
   for (const auto& [share, why] : shares) {
     words += (words.empty() ? "" : ", ") + format_number(run.feeds.feed * share / k, 0) + per_minute;
-    if (share < 1 && !why.begin()->empty()) words += " (" + *why.begin() + ")";
+    if (share < 1 && !why.begin()->empty()) words += " (" + say(*why.begin()) + ")";
   }
   return words;
 }
 
 void bits_table(Sheet& sheet, const Plan& plan) {
   const double columns[] = {kEdge, kEdge + 26, kEdge + 190, kEdge + 330, kEdge + 395, kEdge + 460};
-  const char* heads[] = {"", "Bit", "File", "Time", "Deepest", "Spindle"};
+  const std::string heads[] = {"", say("Bit"), say("File"), say("Time"), say("Deepest"), say("Spindle")};
   for (int i = 0; i < 6; ++i) sheet.text(heads[i], columns[i], sheet.y, 120, 9, false, kFaded);
   sheet.y += 15;
   int number = 1;
@@ -89,29 +91,32 @@ void bits_table(Sheet& sheet, const Plan& plan) {
     if (plan.has_back() && (number == 1 || turned)) {
       const std::string words =
           run.side == Side::Back
-              ? (number == 1 ? "The back first. Lay the board with its back up: " : "The back. ") +
-                    turning_in_words(plan.job)
-              : (number == 1 ? std::string("The front first, face up.")
-                             : "The front. Turn the board face up again, about the same edge as before.");
-      sheet.y += 4 + sheet.text(words + " Set x, y and z anew: zero is " + zero_in_words(plan.job, run.side) +
-                                    (number == 1 ? ". " : ". Change the bit, too. ") +
-                                    "Spindle still, machine locked or unplugged, while the board and bits are handled.",
+              ? (number == 1 ? say("The back first. Lay the board with its back up: {0}", turning_in_words(plan.job))
+                             : say("The back. {0}", turning_in_words(plan.job)))
+              : (number == 1 ? say("The front first, face up.")
+                             : say("The front. Turn the board face up again, about the same edge as before."));
+      const std::string zero = zero_in_words(plan.job, run.side);
+      const std::string anew = number == 1 ? say("Set x, y and z anew: zero is {0}.", zero)
+                                           : say("Set x, y and z anew: zero is {0}. Change the bit, too.", zero);
+      sheet.y += 4 + sheet.text(words + " " + anew + " " +
+                                    say("Spindle still, machine locked or unplugged, while the board and bits are "
+                                        "handled."),
                                 kEdge, sheet.y, kPageWidth - 2 * kEdge, 11, true, kPlum);
       sheet.need(56);
     }
     if (run.later && !later) {
       later = true;
-      sheet.y += 4 + sheet.text(
-                         "Second run: only when the inlays are glued, sawn off and level. The board goes back to "
-                         "its place and zero is found again.",
+      sheet.y +=
+          4 + sheet.text(say("Second run: only when the inlays are glued, sawn off and level. The board goes back to "
+                             "its place and zero is found again."),
                          kEdge, sheet.y, kPageWidth - 2 * kEdge, 11, true, kPlum);
       sheet.need(56);
     }
     side = run.side;
     if (number > 1 && !turned) {
-      sheet.y += 3 + sheet.text(
-                         "Change the bit: spindle stopped and still, machine locked or unplugged. Keep x and y; set z "
-                         "again on the same surface.",
+      sheet.y +=
+          3 + sheet.text(say("Change the bit: spindle stopped and still, machine locked or unplugged. Keep x and y; "
+                             "set z again on the same surface."),
                          kEdge + 26, sheet.y, kPageWidth - 2 * kEdge - 26, 9, false, kBrick);
     }
     sheet.text(std::to_string(number), columns[0], sheet.y, 24, 16, true);
@@ -131,8 +136,8 @@ void bits_table(Sheet& sheet, const Plan& plan) {
     }
     const std::string per_minute = plan.job.lengths.unit == Unit::Inch ? " in/min" : " mm/min";
     const double k = plan.job.lengths.unit == Unit::Inch ? kMmPerInch : 1;
-    sheet.y += sheet.text(what + ". Feed " + feeds_in_words(plan, run) + ", plunge " +
-                              format_number(run.feeds.plunge / k, 0) + per_minute + ".",
+    sheet.y += sheet.text(say("{0}. Feed {1}, plunge {2}{3}.", what, feeds_in_words(plan, run),
+                              format_number(run.feeds.plunge / k, 0), per_minute),
                           columns[1], sheet.y, kPageWidth - 2 * kEdge - 26, 9, false, kFaded) +
                7;
     ++number;
@@ -152,7 +157,7 @@ void draw_mirrored(Sheet& sheet, const Plan& plan) {
   const double wide = 120, high = 60, scale = std::min(wide / box.width(), high / box.height());
   sheet.need(high + 30);
   cairo_t* cr = sheet.cr();
-  const auto draw = [&](double left, bool mirrored, const char* words) {
+  const auto draw = [&](double left, bool mirrored, const std::string& words) {
     cairo_new_path(cr);
     for (const Island& island : art.islands) {
       for (const Ring& ring : island.rings) {
@@ -172,8 +177,8 @@ void draw_mirrored(Sheet& sheet, const Plan& plan) {
     cairo_stroke(cr);
     sheet.text(words, left, sheet.y + box.height() * scale + 4, 190, 9, false, kFaded);
   };
-  draw(kEdge, false, "as it lies on this board");
-  draw(kEdge + 200, true, "as it lies in its pocket, turned over");
+  draw(kEdge, false, say("as it lies on this board"));
+  draw(kEdge + 200, true, say("as it lies in its pocket, turned over"));
   sheet.y += box.height() * scale + 22;
 }
 
@@ -186,32 +191,32 @@ void what_it_is_part_of(Sheet& sheet, const Plan& plan, const Show& show) {
     if (item.cut.kind == Treatment::Kind::Plug && !plugs) {
       plugs = true;
       sheet.paragraph(
-          "This board holds plugs. They lie mirrored, as they must: each is turned over into its pocket in the other "
-          "board. Saw them apart within their sunk background before gluing.",
+          say("This board holds plugs. They lie mirrored, as they must: each is turned over into its pocket in the "
+              "other board. Saw them apart within their sunk background before gluing."),
           11, true);
       draw_mirrored(sheet, plan);
     }
     if (item.cut.kind == Treatment::Kind::Plug)
       sheet.paragraph(
-          "“" + item.piece.name + "” should stop " + show(item.cut.inlay.saw_gap) + " above the other board's face.",
+          say("“{0}” should stop {1} above the other board's face.", item.piece.name, show(item.cut.inlay.saw_gap)),
           10);
     if (item.cut.kind == Treatment::Kind::Recess && item.cut.insert.cut && item.cut.insert.thickness > 0)
-      sheet.paragraph("“" + item.piece.name + "” takes an insert of " + item.cut.insert.material + ", " +
-                          show(item.cut.insert.thickness) + " thick, that is cut from a sheet of its own.",
+      sheet.paragraph(say("“{0}” takes an insert of {1}, {2} thick, that is cut from a sheet of its own.",
+                          item.piece.name, item.cut.insert.material, show(item.cut.insert.thickness)),
                       10);
     if (item.cut.resin && look_of(item.cut.kind).resin) {
       const Sum sum = resin_sum(plan, item.piece.id);
       if (!sum.result.empty())
-        sheet.paragraph("“" + item.piece.name +
-                            "” is filled with resin: " + sum.result.substr(sum.result.find(' ') + 1) +
-                            ". Seal the wood first. Gloves and moving air; the resin's own sheet comes first.",
+        sheet.paragraph(say("“{0}” is filled with resin: {1}. Seal the wood first. Gloves and moving air; the resin's "
+                            "own sheet comes first.",
+                            item.piece.name, sum.result.substr(sum.result.find(' ') + 1)),
                         10);
     }
   }
   const std::vector<InlayStep> steps = inlay_steps(plan);
   if (steps.empty()) return;
   sheet.need(120);
-  sheet.paragraph("From two boards to one", 12, true, kPlum, 1);
+  sheet.paragraph(say("From two boards to one"), 12, true, kPlum, 1);
   int number = 1;
   for (const InlayStep& step : steps) {
     sheet.need(44);
@@ -231,62 +236,66 @@ std::string run_sheet_pdf(const Plan& plan, const Picture& board, const Judgemen
   std::string readings;
   for (const double r : job.blank.readings)
     readings += (readings.empty() ? "" : ", ") + format_length(r, job.lengths, false);
-  sheet.paragraph((species == nullptr ? job.blank.species : species->name) + ", " + show(job.blank.width) + " × " +
-                      show(job.blank.height) + ", thickness read as " + readings + " " + unit_name(job.lengths.unit) +
-                      ". Grain runs " + (job.blank.grain == Grain::AlongWidth ? "left to right." : "front to back."),
+  const std::string wood = species == nullptr ? std::string(job.blank.species) : species->name;
+  readings += std::string(" ") + unit_name(job.lengths.unit);
+  sheet.paragraph(job.blank.grain == Grain::AlongWidth
+                      ? say("{0}, {1} × {2}, thickness read as {3}. Grain runs left to right.", wood,
+                            show(job.blank.width), show(job.blank.height), readings)
+                      : say("{0}, {1} × {2}, thickness read as {3}. Grain runs front to back.", wood,
+                            show(job.blank.width), show(job.blank.height), readings),
                   11);
   if (plan.has_stop()) {
     sheet.paragraph(
-        "STOP: written although something would spoil wood, break a bit or be unsafe. Read the list at the end.", 13,
-        true, kBrick);
+        say("STOP: written although something would spoil wood, break a bit or be unsafe. Read the list at the end."),
+        13, true, kBrick);
   }
   draw_board(sheet, plan, board);
+  sheet.paragraph(plan.has_back()
+                      ? say("Zero: {0}; for the back, below. The same for every bit of a side.", zero_in_words(job))
+                      : say("Zero: {0}, the same for every bit.", zero_in_words(job)),
+                  14, true, kPlum);
   sheet.paragraph(
-      "Zero: " + zero_in_words(job) +
-          (plan.has_back() ? "; for the back, below. The same for every bit of a side." : ", the same for every bit."),
-      14, true, kPlum);
-  sheet.paragraph(
-      "x runs to the right, y away from you, z up. Do not move the board between bits; after each change set z on this "
-      "same surface." +
-          std::string(job.blank.film > 0
-                          ? " The film's " + show(job.blank.film) + " is allowed for: touch off on top of the film."
-                          : "") +
-          " A touch plate's thickness is taken off by you or your machine, not by these files.",
+      say("x runs to the right, y away from you, z up. Do not move the board between bits; after each change set z on "
+          "this same surface.") +
+          (job.blank.film > 0
+               ? " " + say("The film's {0} is allowed for: touch off on top of the film.", show(job.blank.film))
+               : std::string()) +
+          " " + say("A touch plate's thickness is taken off by you or your machine, not by these files."),
       10);
   what_it_is_part_of(sheet, plan, show);
-  sheet.paragraph("Holding: " + job.run.holding, 11);
+  sheet.paragraph(say("Holding: {0}", job.run.holding), 11);
   for (const Item& item : job.items) {
     if (!goes_through(item.cut.kind)) continue;
     if (item.cut.through.taped)
-      sheet.paragraph("Tape “" + item.piece.name + "” down before the run: parts of it come free.", 11);
+      sheet.paragraph(say("Tape “{0}” down before the run: parts of it come free.", item.piece.name), 11);
     if (item.cut.through.skin > 0)
-      sheet.paragraph("A skin of about " + show(item.cut.through.skin) + " stays under “" + item.piece.name +
-                          "”: part it with a knife after the run.",
+      sheet.paragraph(say("A skin of about {0} stays under “{1}”: part it with a knife after the run.",
+                          show(item.cut.through.skin), item.piece.name),
                       11);
   }
   sheet.rule();
-  sheet.paragraph("Before you start", 12, true, kBrick, 1);
+  sheet.paragraph(say("Before you start"), 12, true, kBrick, 1);
   for (const std::string& caution : cautions_before()) sheet.paragraph("•  " + caution, 9.5, false, kInk, 1);
   sheet.y += 4;
   sheet.rule();
-  sheet.paragraph("Bits, in this order   ·   in all about " + format_duration(plan.seconds) + " with " +
-                      std::to_string(plan.bit_changes()) + (plan.bit_changes() == 1 ? " bit change" : " bit changes"),
+  sheet.paragraph(say("Bits, in this order   ·   in all about {0} with {1} bit {1|change|changes}",
+                      format_duration(plan.seconds), plan.bit_changes()),
                   13, true);
   bits_table(sheet, plan);
   sheet.need(60);
-  sheet.paragraph(
-      judgement.cut_as_wanted()
-          ? "The files were read back and carved in the computer: " + judged_in_words(judgement, plan.job.lengths) + "."
-          : "The files were read back and carved in the computer, and they are " +
-                judged_in_words(judgement, plan.job.lengths) + ".",
-      10, true, judgement.cut_as_wanted() ? kInk : kBrick);
+  sheet.paragraph(judgement.cut_as_wanted()
+                      ? say("The files were read back and carved in the computer: {0}.",
+                            judged_in_words(judgement, plan.job.lengths))
+                      : say("The files were read back and carved in the computer, and they are {0}.",
+                            judged_in_words(judgement, plan.job.lengths)),
+                  10, true, judgement.cut_as_wanted() ? kInk : kBrick);
   if (plan.count(Grade::Stop) + plan.count(Grade::Mind) > 0) {
     sheet.need(60);
-    sheet.paragraph("Warnings", 12, true, kBrick, 1);
+    sheet.paragraph(say("Warnings"), 12, true, kBrick, 1);
     for (const Verdict& v : plan.verdicts) {
       if (v.grade == Grade::Note) continue;
       sheet.need(34);
-      sheet.paragraph(std::string(v.grade == Grade::Stop ? "STOP  " : "Warning  ") + v.text + " " + v.why, 9.5, false,
+      sheet.paragraph((v.grade == Grade::Stop ? say("STOP") : say("Warning")) + "  " + v.text + " " + v.why, 9.5, false,
                       kInk, 2);
     }
   }
@@ -295,7 +304,7 @@ std::string run_sheet_pdf(const Plan& plan, const Picture& board, const Judgemen
   }
   sheet.need(90);
   sheet.rule();
-  sheet.paragraph("Notes: what really happened, what to do differently", 11, true);
+  sheet.paragraph(say("Notes: what really happened, what to do differently"), 11, true);
   for (int i = 0; i < 4; ++i) {
     sheet.y += 16;
     sheet.rule();

@@ -10,6 +10,7 @@
 #include <cmath>
 
 #include "parts/cards.hpp"
+#include "work/language.hpp"
 
 namespace doyen {
 namespace {
@@ -32,10 +33,15 @@ void take_chosen_size() {
 
 SizeDialog::SizeDialog(const QSize& least, QWidget* parent) : QDialog(parent), sizes_(new QButtonGroup(this)) {
   setObjectName(QStringLiteral("size"));
-  setWindowTitle(tr("Size of all that is shown"));
+  setWindowTitle(tr("Language and size"));
   auto* column = new QVBoxLayout(this);
+  column->addWidget(make_label(tr("Both go from the next time that Doyen starts. Nothing of a job changes."), "faded"));
+  language_ = new QComboBox;
+  language_->setObjectName(QStringLiteral("language"));
+  for (const Language& one : languages()) language_->addItem(one.name, one.code);
+  language_->setCurrentIndex(std::max(0, language_->findData(chosen_language())));
+  column->addWidget(make_row(tr("Language"), language_));
   column->addWidget(make_label(tr("How large should words, figures and pictures be?"), "heading"));
-  column->addWidget(make_label(tr("It goes from the next time that Doyen starts. Nothing of a job changes."), "faded"));
   const double set = qEnvironmentVariable("QT_SCALE_FACTOR", QStringLiteral("1")).toDouble();
   const double drawn = set > 0 ? set : 1;
   const int now = static_cast<int>(std::lround(100 * chosen_size()));
@@ -62,6 +68,7 @@ SizeDialog::SizeDialog(const QSize& least, QWidget* parent) : QDialog(parent), s
 }
 
 void SizeDialog::accept() {
+  if (language_->currentData().toString() != chosen_language()) choose_language(language_->currentData().toString());
   if (sizes_->checkedId() > 0) QSettings().setValue(kKey, sizes_->checkedId() / 100.0);
   QDialog::accept();
 }

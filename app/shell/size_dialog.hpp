@@ -1,7 +1,9 @@
-// How large Doyen draws all it shows, words included: for tired eyes, or a screen that is looked at from the machine.
+// Which language Doyen speaks, and how large it draws all it shows: for tired eyes, or a screen that is looked at from
+// the machine.
 #pragma once
 
 #include <QButtonGroup>
+#include <QComboBox>
 #include <QDialog>
 
 namespace doyen {
@@ -18,6 +20,7 @@ class SizeDialog : public QDialog {
   void accept() override;
 
  private:
+  QComboBox* language_;
   QButtonGroup* sizes_;
 };
 

@@ -149,7 +149,7 @@ QList<Command> MainWindow::piece_commands() {
                {"lineAcross", tr("Line up middles, front to back"), Qt::Key_End, LineUp::MiddleAcross}};
   for (const auto& line : lines) {
     list.append({Group::Pieces, QLatin1String(line.id), line.words, keys(Qt::CTRL | Qt::SHIFT | line.key),
-                 [this, words = line.words.toLower(), how = line.how] {
+                 [this, words = line.words, how = line.how] {
                    document_.edit(words, [&](Job& job) { line_up(job, chosen_ids(), how); });
                  },
                  some});
@@ -177,7 +177,7 @@ QList<Command> MainWindow::view_commands() {
        [this] { return !document_.job().items.empty(); }},
       {Group::View,
        QStringLiteral("size"),
-       tr("Size of words and pictures…"),
+       tr("Language, and size of words and pictures…"),
        {},
        [this] { SizeDialog(minimumSize(), this).exec(); }},
       {Group::View, QStringLiteral("menu"), tr("Open the job menu"), keys(Qt::Key_F10),

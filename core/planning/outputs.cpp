@@ -54,22 +54,24 @@ HeightField relief_of(const Plan& plan, const Box& area, double cell, const Canc
 
 std::string zero_in_words(const Job& job, Side side) {
   const bool centre = job.run.zero_place == ZeroPlace::Centre;
-  const std::string place = centre                ? "the middle of the blank"
-                            : side == Side::Front ? "the blank's left front corner"
-                                                  : "the corner that lies left front when it is turned over";
-  if (job.run.zero_surface == ZeroSurface::Bed) return "the bed under the blank, at " + place;
-  if (side == Side::Back) return "the blank's back, at " + place;
+  const std::string place = centre                ? say("the middle of the blank")
+                            : side == Side::Front ? say("the blank's left front corner")
+                                                  : say("the corner that lies left front when it is turned over");
+  if (job.run.zero_surface == ZeroSurface::Bed) return say("the bed under the blank, at {0}", place);
+  if (side == Side::Back) return say("the blank's back, at {0}", place);
   if (job.run.zero_below > 0)
-    return "the board's own face beside what stands above it, " + depth_in_words(job.run.zero_below, job.lengths) +
-           " below the highest wood, at " + place;
-  return (job.blank.film > 0 ? "the masking film on the blank's face, at " : "the blank's face, at ") + place;
+    return say("the board's own face beside what stands above it, {0} below the highest wood, at {1}",
+               depth_in_words(job.run.zero_below, job.lengths), place);
+  return job.blank.film > 0 ? say("the masking film on the blank's face, at {0}", place)
+                            : say("the blank's face, at {0}", place);
 }
 
 std::string turning_in_words(const Job& job) {
   return job.run.turn == TurnOver::LeftEdge
-             ? "Turn the board over about its left edge, as a page: what was left lies right, the front stays in front."
-             : "Turn the board over about its front edge, as a calendar: what was in front lies behind, left stays "
-               "left.";
+             ? say("Turn the board over about its left edge, as a page: what was left lies right, the front stays in "
+                   "front.")
+             : say("Turn the board over about its front edge, as a calendar: what was in front lies behind, left stays "
+                   "left.");
 }
 
 std::vector<OutputFile> gcode_files(const Plan& plan) {

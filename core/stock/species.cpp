@@ -74,7 +74,8 @@ std::string wood_class_of(const Blank& blank) {
 
 std::string class_in_words(const Blank& blank) {
   const std::string wood = wood_class_of(blank);
-  if (wood == "soft" || wood == "hard") return say("{0} wood", wood);
+  if (wood == "soft") return say("soft wood");
+  if (wood == "hard") return say("hard wood");
   if (wood == "sheet") return say("sheet goods");
   std::string name = species_table().find(blank.species)->name;
   if (name.size() > 1 && std::islower(static_cast<unsigned char>(name[1])) != 0)

@@ -16,7 +16,7 @@ void check_inlays(const Situation& s, std::vector<Verdict>& out) {
   if (inlaid == nullptr) return;
   for (const Item& item : s.job.items) {
     if (item.cut.kind != Kind::CutOut && item.cut.kind != Kind::Bevel) continue;
-    const std::string what = look_of(item.cut.kind).done;
+    const std::string what = say(look_of(item.cut.kind).done);
     if (s.job.run.cut_out_last) {
       out.push_back({Grade::Note,
                      "second-run",

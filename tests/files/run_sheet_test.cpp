@@ -1,15 +1,19 @@
 // The run sheet as poppler reads it: everything that must be known at the machine, for every kind of board, in the
 // job's own unit.
 #include <catch2/catch.hpp>
+#include <memory>
+#include <set>
 
 #include "command_line.hpp"
 #include "files/output_set.hpp"
 #include "files/outputs.hpp"
 #include "files/run_sheet.hpp"
 #include "inlay/steps.hpp"
+#include "json_reading.hpp"
 #include "rack/own_rack.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/data_folder.hpp"
+#include "wording/say.hpp"
 
 using namespace doyen;
 using namespace command_line;
@@ -169,4 +173,31 @@ TEST_CASE("a sheet that was written although something stops says so in large le
   job.lengths.unit = Unit::Inch;
   const std::string inches = sheet_of(job, out);
   CHECK_THAT(inches, says(" in × ") && says("in/min") && !says("mm/min"));
+}
+
+TEST_CASE("in another language none of the sheets' own sentences stays English, cautions least of all") {
+  const Folder out;
+  const std::string path = data_file("words/de.json");
+  const Json words = parse_json(read_file(path), path);
+  const auto heard = std::make_shared<std::set<std::string>>();
+  speak([&words, heard](std::string_view english) {
+    const auto found = words["core"].find(std::string(english));
+    if (found == words["core"].end()) return std::string();
+    heard->insert(std::string(english));
+    return found->get<std::string>();
+  });
+  for (const char* name : {"gate-sign", "fingerpost", "inlaid-lid"}) {
+    INFO(name);
+    const std::string text = sheet_of(demo(name), out);
+    CHECK_THAT(text, says("Vor dem Start") && says("Augen und Ohren geschützt") && says("Null: "));
+    for (const auto& [english, german] : words["core"].items()) {
+      // What has a long run of words without a quantity in it would be found if it had stayed.
+      const std::string start = english.substr(0, english.find('{'));
+      if (start.size() < 24 || german.get<std::string>().substr(0, start.size()) == start) continue;
+      INFO(english);
+      CHECK(text.find(packed(start)) == std::string::npos);
+    }
+  }
+  CHECK(heard->contains("Before you start"));
+  speak({});
 }

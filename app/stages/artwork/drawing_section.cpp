@@ -369,8 +369,7 @@ void DrawingSection::show_report(const std::vector<Finding>& found) {
       shop_.bench->show_marks(at);
     });
     connect(card, &VerdictCard::remedy_taken, this, [this, mends = f.mends](const QString& label, int which) {
-      shop_.edit_item(label.toLower(),
-                      [&](Item& item) { edit_parts(item.piece, mends[static_cast<std::size_t>(which)].apply); });
+      shop_.edit_item(label, [&](Item& item) { edit_parts(item.piece, mends[static_cast<std::size_t>(which)].apply); });
     });
     findings_->addWidget(card);
   }

@@ -113,11 +113,11 @@ void MadeSection::refresh(const Item& item) {
   const Item* from = d.from.empty() ? nullptr : job.find(d.from.front());
   QString how;
   for (const auto& [kind, name] : names()) {
-    if (kind == d.how) how = name.toLower();
+    if (kind == d.how) how = name;
   }
   say_->setText(from == nullptr
                     ? tr("What it was made from is gone.")
-                    : tr("“%1”, %2. It follows when that changes.").arg(QString::fromStdString(from->piece.name), how) +
+                    : tr("%1: “%2”. It follows when that changes.").arg(how, QString::fromStdString(from->piece.name)) +
                           (d.how == H::Link
                                ? QLatin1Char(' ') + tr("Drag a bridge or its ends on the board; where it would "
                                                        "still fall apart, the shortest bridge is added.")

@@ -74,7 +74,7 @@ PlaceSection::PlaceSection(Workshop& shop) : ArtworkSection(shop) {
           by.y = blank.height - blank.margin - b.top;
           break;
       }
-      shop_.document.edit(action.text.toLower(), [&](Job& job) { job.shift(shop_.selected.toStdString(), by); });
+      shop_.document.edit(action.text, [&](Job& job) { job.shift(shop_.selected.toStdString(), by); });
     });
   }
   rows->addWidget(holder);
@@ -152,7 +152,7 @@ void PlaceSection::build_several() {
   for (const auto& [text, way] : ways) {
     connect(add_button(flow, text, QStringLiteral("lineUp%1").arg(static_cast<int>(way))), &QPushButton::clicked, this,
             [this, ids, text = text, way = way] {
-              shop_.document.edit(tr("line up: %1").arg(text.toLower()), [&](Job& job) { line_up(job, ids(), way); });
+              shop_.document.edit(tr("line up: %1").arg(text), [&](Job& job) { line_up(job, ids(), way); });
             });
   }
   for (const bool across : {true, false}) {

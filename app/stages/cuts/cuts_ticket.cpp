@@ -138,7 +138,7 @@ void CutsTicket::refresh() {
       pieces_->addItem(row);
     }
   } else {
-    title_->setText(QStringLiteral("“%1”").arg(QString::fromStdString(item->piece.name)));
+    title_->setText(tr("“%1”").arg(QString::fromStdString(item->piece.name)));
     const PiecePlan* piece = shop_.piece_plan();
     QString ground = item->cut.back ? tr("the back") : tr("the face");
     if (piece != nullptr && piece->around.ground.below > 0) {

@@ -3,6 +3,8 @@
 #include <QHBoxLayout>
 
 #include "cutting/proposals.hpp"
+#include "parts/flow_layout.hpp"
+#include "wording/say.hpp"
 
 namespace doyen {
 namespace {
@@ -98,7 +100,8 @@ void MovesSection::build_feeds() {
   rows->addWidget(chip_);
   direction_ = make_label({}, "faded");
   rows->addWidget(direction_);
-  auto* buttons = new QHBoxLayout;
+  auto* holder = new QWidget;
+  auto* buttons = new FlowLayout(holder, 6);
   as_rack_ = new QPushButton(tr("Use the rack's figures"));
   as_rack_->setObjectName(QStringLiteral("asRack"));
   as_rack_->setToolTip(tr("This job's own figures are dropped"));
@@ -107,8 +110,7 @@ void MovesSection::build_feeds() {
   keep_->setToolTip(tr("These figures become the bit's for this class of wood, in every job"));
   buttons->addWidget(as_rack_);
   buttons->addWidget(keep_);
-  buttons->addStretch();
-  rows->addLayout(buttons);
+  rows->addWidget(holder);
   connect(which_, &QComboBox::activated, this, [this] {
     if (const Item* item = shop_.item()) refresh(*item, shop_.piece_plan());
   });
@@ -225,7 +227,7 @@ void MovesSection::refresh_feeds(const Item& item, const PiecePlan* piece) {
     share = op.feed_share;
     words += tr(" Here it goes at %1 % of this feed: %2.")
                  .arg(share * 100, 0, 'f', 0)
-                 .arg(QString::fromStdString(op.slowed));
+                 .arg(QString::fromStdString(say(op.slowed)));
   }
   words += changed ? tr(" This job's own figures.") : tr(" The rack's figures.");
   chip_->setText(words);
