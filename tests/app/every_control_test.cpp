@@ -5,6 +5,7 @@
 #include <QPointer>
 #include <QSpinBox>
 #include <QStandardItemModel>
+#include <QWheelEvent>
 #include <set>
 
 #include "window_probe.hpp"
@@ -80,6 +81,47 @@ bool use(QWidget* control, const std::function<bool()>& changed) {
   return false;
 }
 
+void roll(QWidget* control, int by) {
+  const QPointF at = QRectF(control->rect()).center();
+  QWheelEvent wheel(at, control->mapToGlobal(at), {}, QPoint(0, by), Qt::NoButton, Qt::NoModifier, Qt::NoScrollPhase,
+                    false);
+  QApplication::sendEvent(control, &wheel);
+}
+
+// What no hand means changes nothing: the wheel rolled over it in passing, nonsense left by Tab, typing given up by Esc,
+// going through it by Tab.
+void pass_over(Window& w, QWidget* control) {
+  const Job before = w.job();
+  w.window.bench().setFocus();
+  roll(control, -120);
+  roll(control, 240);
+  CHECK(w.job() == before);
+  auto* field = qobject_cast<QLineEdit*>(control);
+  control->setFocus();
+  if (field == nullptr) {
+    QTest::keyClick(control, Qt::Key_Tab);
+    CHECK(w.job() == before);
+    return;
+  }
+  const QString shown = field->text();
+  field->selectAll();
+  QTest::keyClicks(field, QStringLiteral("rather much"));
+  QTest::keyClick(field, Qt::Key_Escape);
+  CHECK(field->text() == shown);
+  if (qobject_cast<LengthField*>(control) != nullptr) {
+    field->selectAll();
+    QTest::keyClicks(field, QStringLiteral("rather much"));
+    QTest::keyClick(field, Qt::Key_Tab);
+    CHECK(field->property("wrong").toBool());
+    field->setFocus();
+    QTest::keyClick(field, Qt::Key_Escape);
+    CHECK(field->text() == shown);
+    CHECK_FALSE(field->property("wrong").toBool());
+  }
+  QTest::keyClick(field, Qt::Key_Tab);
+  CHECK(w.job() == before);
+}
+
 int use_every_control(Window& w, Stage stage, const char* piece) {
   w.choose(stage, piece);
   w.settle();
@@ -103,6 +145,7 @@ int use_every_control(Window& w, Stage stage, const char* piece) {
     const std::string name = called(control);
     INFO("stage " << static_cast<int>(stage) << ", piece “" << piece << "”: " << name << " ("
                   << control->objectName().toStdString() << ")");
+    pass_over(w, control);
     const Job before = w.job();
     const int steps = w.window.document().undo_stack().index();
     const auto changed = [&] { return !(w.job() == before); };
@@ -110,6 +153,12 @@ int use_every_control(Window& w, Stage stage, const char* piece) {
     ++used;
     CHECK(changed());
     CHECK_FALSE(w.window.document().undo_stack().undoText().isEmpty());
+    // The key takes it back where the hand still is.
+    for (int i = 0; i < 12 && !control.isNull() && w.window.document().undo_stack().index() > steps; ++i) {
+      control->setFocus();
+      QTest::keyClick(control, Qt::Key_Z, Qt::ControlModifier);
+    }
+    CHECK(w.window.document().undo_stack().index() == steps);
     while (w.window.document().undo_stack().index() > steps) w.window.document().undo_stack().undo();
     CHECK(w.job() == before);
     QApplication::processEvents();
