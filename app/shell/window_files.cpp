@@ -64,11 +64,15 @@ bool MainWindow::save_as() {
   if (!path.endsWith(QStringLiteral(".doyen"))) {
     path += QStringLiteral(".doyen");
     // Nobody was asked about this name yet.
-    if (QFileInfo::exists(path) && QFileInfo(path).absoluteFilePath() != document_.path() &&
-        QMessageBox::question(this, tr("Save the job"),
-                              tr("“%1” is there already. Replace it?").arg(QFileInfo(path).fileName())) !=
-            QMessageBox::Yes)
-      return false;
+    if (QFileInfo::exists(path) && QFileInfo(path).absoluteFilePath() != document_.path()) {
+      QMessageBox box(QMessageBox::NoIcon, tr("Save the job"),
+                      tr("“%1” is there already. Replace it?").arg(QFileInfo(path).fileName()), QMessageBox::NoButton,
+                      this);
+      const QPushButton* replace = box.addButton(tr("Replace it"), QMessageBox::DestructiveRole);
+      box.addButton(tr("Cancel"), QMessageBox::RejectRole);
+      box.exec();
+      if (box.clickedButton() != replace) return false;
+    }
   }
   return save_to(path);
 }
@@ -150,10 +154,13 @@ bool MainWindow::may_leave() {
   if (!document_.unsaved()) return true;
   QMessageBox box(QMessageBox::NoIcon, tr("Unsaved work"),
                   tr("“%1” has unsaved changes. Save them?").arg(QString::fromStdString(document_.job().name)),
-                  QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, this);
-  const int answer = box.exec();
-  if (answer == QMessageBox::Save) return save(false);
-  return answer == QMessageBox::Discard;
+                  QMessageBox::NoButton, this);
+  const QPushButton* keep = box.addButton(tr("Save the job"), QMessageBox::AcceptRole);
+  const QPushButton* drop = box.addButton(tr("Lose the changes"), QMessageBox::DestructiveRole);
+  box.addButton(tr("Cancel"), QMessageBox::RejectRole);
+  box.exec();
+  if (box.clickedButton() == keep) return save(false);
+  return box.clickedButton() == drop;
 }
 
 void MainWindow::closeEvent(QCloseEvent* event) {

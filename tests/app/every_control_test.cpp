@@ -88,8 +88,8 @@ void roll(QWidget* control, int by) {
   QApplication::sendEvent(control, &wheel);
 }
 
-// What no hand means changes nothing: the wheel rolled over it in passing, nonsense left by Tab, typing given up by Esc,
-// going through it by Tab.
+// What no hand means changes nothing: the wheel rolled over it in passing, nonsense left by Tab, typing given up by
+// Esc, going through it by Tab.
 void pass_over(Window& w, QWidget* control) {
   const Job before = w.job();
   w.window.bench().setFocus();

@@ -482,3 +482,133 @@ TEST_CASE("the glasshouse sign: words raised in a shield, a sprig incised on an 
   CHECK(said);
   CHECK(walk.clicks < 60);
 }
+
+// walks.md, 6, one of its two boards. Figures: what is left between a slot and the groove over it is the board's
+// thickness less both depths.
+TEST_CASE(
+    "the fingerpost's arm: words on both sides, pointed ends, peg holes, a slot on the back that keeps its wood") {
+  Walk walk;
+  Window& w = walk.w;
+  new_board(walk, 620, 130, 20, "white-oak");
+  const auto last = [&] { return w.job().items.back().piece.id; };
+  const auto at = [&](const std::string& id, Point to) {
+    w.window.document().edit("place", [&](Job& job) { job.find(id)->piece.at = to; });
+    w.settle();
+  };
+  // The arm, its corners clipped by half its height.
+  walk.from_menu("addShape", "Rectangle");
+  w.settle();
+  const std::string arm = last();
+  w.window.document().edit("size", [&](Job& job) {
+    auto& shape = std::get<PlainShape>(job.find(arm)->piece.what);
+    shape.width = 580;
+    shape.height = 100;
+    shape.from_edge.reset();
+    shape.corner_radius = 50;
+    shape.corner_form = PlainShape::CornerForm::Clipped;
+  });
+  at(arm, {310, 65});
+  walk.stage(3);
+  w.window.select(QString::fromStdString(arm));
+  walk.look("cutout");
+  // Words, front and back.
+  const auto words = [&](const char* text, double cap, bool back) {
+    walk.stage(2);
+    walk.click(w.find<QPushButton>("addLettering"));
+    w.settle();
+    const std::string id = last();
+    auto* line = w.find<QPlainTextEdit>("words");
+    line->selectAll();
+    QTest::keyClicks(line, QString::fromLatin1(text));
+    w.settle();
+    walk.field("cap", QString::number(cap));
+    at(id, {330, 65});
+    walk.stage(3);
+    w.window.select(QString::fromStdString(id));
+    walk.look("incise");
+    w.empty("limit");
+    if (back) {
+      w.pick("side", 1);
+      walk.clicks += 2;
+    }
+    return id;
+  };
+  const std::string front = words("HERBS", 60, false);
+  const std::string rear = words("TOOLS", 30, true);
+  CHECK(w.job().find(rear)->cut.back);
+  CHECK_FALSE(w.job().find(front)->cut.back);
+  // Three holes for pegs, right through.
+  for (const double x : {85.0, 105.0, 125.0}) {
+    walk.stage(2);
+    walk.from_menu("addShape", "Oval");
+    w.settle();
+    const std::string hole = last();
+    w.window.document().edit("size", [&](Job& job) {
+      auto& shape = std::get<PlainShape>(job.find(hole)->piece.what);
+      shape.width = shape.height = 8;
+      shape.from_edge.reset();
+    });
+    at(hole, {x, 65});
+    walk.stage(3);
+    w.window.select(QString::fromStdString(hole));
+    walk.look("pierce");
+  }
+  // A slot in the back, right under the deepest groove of the front.
+  const Point deepest = w.plan().piece(front)->cuts.deepest_at;
+  const double groove = w.plan().piece(front)->cuts.deepest;
+  REQUIRE(groove > 5);
+  walk.stage(2);
+  walk.from_menu("addShape", "Oval");
+  w.settle();
+  const std::string slot = last();
+  w.window.document().edit("size", [&](Job& job) {
+    auto& shape = std::get<PlainShape>(job.find(slot)->piece.what);
+    shape.width = shape.height = 9;
+    shape.from_edge.reset();
+  });
+  at(slot, deepest);
+  walk.stage(3);
+  w.window.select(QString::fromStdString(slot));
+  walk.look("hangerSlot");
+  CHECK(w.job().find(slot)->cut.back);
+  walk.stage(5);
+  w.reach<QLineEdit>("leastWood");
+  walk.clicks += 1;
+  walk.field("leastWood", "5");
+  w.judge();
+  const auto of_slot = [&]() -> const Verdict* {
+    for (const Verdict& v : w.window.judged()->verdicts) {
+      if ((v.code == "sides-meet" || v.code == "wood-between") && v.piece == slot) return &v;
+    }
+    return nullptr;
+  };
+  const double deep = w.plan().piece(slot)->cuts.deepest;
+  INFO("slot " << deep << ", groove " << groove);
+  REQUIRE(20 - deep - groove < 5);
+  REQUIRE(of_slot() != nullptr);
+  CHECK(of_slot()->grade == Grade::Stop);
+  // A floor limit that keeps them is enough.
+  walk.stage(3);
+  w.window.select(QString::fromStdString(front));
+  walk.field("limit", QString::number(std::floor(15 - deep)));
+  w.judge();
+  CHECK((of_slot() == nullptr || of_slot()->grade != Grade::Stop));
+  // Turned over about its front edge, which is said; files of each side, and what the back looks like.
+  walk.stage(5);
+  w.pick("turnEdge", 1);
+  walk.clicks += 2;
+  CHECK(turning_in_words(w.job()).find("front edge") != std::string::npos);
+  w.judge();
+  QTemporaryDir folder;
+  const QString said = w.window.write_files(folder.path());
+  INFO(said.toStdString());
+  CHECK(said.startsWith(QStringLiteral("Written")));
+  bool sides[2] = {false, false};
+  for (const BitRun& run : w.plan().runs) {
+    sides[run.side == Side::Back ? 1 : 0] = true;
+    CHECK(QFile::exists(folder.filePath(QString::fromStdString(run.file))));
+  }
+  CHECK(sides[0]);
+  CHECK(sides[1]);
+  CHECK(walk.clicks < 80);
+}

@@ -119,6 +119,7 @@ class DrawingSection : public ArtworkSection {
   QComboBox* lines_;
   LengthField *hairline_, *thicken_, *point_at_[2];
   QPushButton *retrace_, *points_, *original_, *apart_, *each_;
+  Fold* apart_fold_;
   QListWidget* parts_;
   QVBoxLayout* findings_;
   bool cleaning_ = false, reporting_ = false;

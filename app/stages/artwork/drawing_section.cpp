@@ -23,7 +23,6 @@ DrawingSection::DrawingSection(Workshop& shop) : ArtworkSection(shop) {
   thicken_->setPlaceholderText(tr("none"));
   thicken_->setToolTip(tr("Every filled part grows by this on each side, so that the bit reaches the thin ones"));
   column_->addWidget(make_row(tr("Thickened by"), thicken_));
-  build_parts();
   points_ = new QPushButton(tr("Edit its points on the board"));
   points_->setObjectName(QStringLiteral("editPoints"));
   points_->setCheckable(true);
@@ -50,6 +49,7 @@ DrawingSection::DrawingSection(Workshop& shop) : ArtworkSection(shop) {
   column_->addWidget(clean);
   findings_ = new QVBoxLayout;
   column_->addLayout(findings_);
+  build_parts();
   connect(retrace_, &QPushButton::clicked, this, &DrawingSection::trace_again);
   connect(clean, &QPushButton::clicked, this, [this](bool on) {
     cleaning_ = on;
@@ -101,13 +101,15 @@ void DrawingSection::build_parts() {
   parts_->setFixedHeight(92);
   parts_->setSelectionMode(QAbstractItemView::ExtendedSelection);
   parts_->setAccessibleName(tr("Parts of the drawing; what is not ticked is left out"));
-  column_->addWidget(parts_);
+  apart_fold_ = new Fold(tr("Its parts"), QStringLiteral("partsOpen"), true);
+  apart_fold_->body()->addWidget(parts_);
   auto* holder = new QWidget;
   auto* flow = new FlowLayout(holder, 6);
   apart_ = add_button(flow, tr("Chosen parts as a piece"), QStringLiteral("partsApart"));
   apart_->setToolTip(tr("They stay where they are and can be cut in their own way"));
   each_ = add_button(flow, tr("A piece for each group"), QStringLiteral("pieceEach"));
-  column_->addWidget(holder);
+  apart_fold_->body()->addWidget(holder);
+  column_->addWidget(apart_fold_);
   connect(apart_, &QPushButton::clicked, this, [this] { split_off(false); });
   connect(each_, &QPushButton::clicked, this, [this] { split_off(true); });
   connect(parts_, &QListWidget::itemChanged, this, [this](QListWidgetItem* row) {
@@ -289,7 +291,8 @@ void DrawingSection::refresh(const Item& item) {
           static_cast<int>(i), !d.parts[i].left_out);
   }
   for (int r = 0; r < parts_->count(); ++r) parts_->item(r)->setSelected(chosen.contains(parts_->item(r)->text()));
-  parts_->setVisible(parts_->count() > 1);
+  apart_fold_->setVisible(parts_->count() > 1);
+  apart_fold_->set_summary(tr("%1 parts").arg(d.parts.size()));
   apart_->setVisible(parts_->count() > 1);
   apart_->setEnabled(!chosen.isEmpty());
   each_->setVisible(groups.size() > 1);

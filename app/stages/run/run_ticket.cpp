@@ -36,6 +36,7 @@ RunTicket::RunTicket(Workshop& shop) : Ticket(shop) {
       tr("Between cuts the bit is lifted just clear of the face, and to full height over clamps and screws "
          "that are marked on the blank"));
   least_ = new LengthField(range_of("run.leastWood"));
+  least_->setObjectName(QStringLiteral("leastWood"));
   holding_ = new QLineEdit;
   holding_->setObjectName(QStringLiteral("holding"));
   held_ = new Fold(tr("Travel and holding"), QStringLiteral("holdingOpen"));
