@@ -1,6 +1,8 @@
 #include "parts/theme.hpp"
 
+#include <QLayout>
 #include <QPalette>
+#include <QWidget>
 
 #include <array>
 
@@ -18,6 +20,16 @@ QFont font(double points, bool bold) {
   f.setPointSizeF(points);
   f.setWeight(bold ? QFont::DemiBold : QFont::Normal);
   return f;
+}
+
+Unstyled::Unstyled() : sheet_(qApp->styleSheet()) { qApp->setStyleSheet({}); }
+
+Unstyled::~Unstyled() {
+  qApp->setStyleSheet(sheet_);
+  // What was measured meanwhile was measured without its style.
+  for (const QWidget* widget : QApplication::allWidgets()) {
+    if (QLayout* layout = widget->layout()) layout->invalidate();
+  }
 }
 
 void apply(QApplication& app) {

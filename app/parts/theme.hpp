@@ -21,6 +21,19 @@ QColor dye(int i);
 inline constexpr int kTicketWidth = 332;
 inline constexpr int kStripHeight = 166;
 
+// While it lives nothing is styled: what is put together meanwhile inherits its style once, at the end, and not again
+// with every widget that it is put into.
+class Unstyled {
+ public:
+  Unstyled();
+  ~Unstyled();
+  Unstyled(const Unstyled&) = delete;
+  Unstyled& operator=(const Unstyled&) = delete;
+
+ private:
+  QString sheet_;
+};
+
 QFont font(double points, bool bold = false);
 void apply(QApplication& app);
 

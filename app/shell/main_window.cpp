@@ -35,6 +35,7 @@ Rack rack_or_shipped(QString* problem) {
 }  // namespace
 
 MainWindow::MainWindow() : shop_{document_, rack_, nullptr, nullptr, {}, {}, {}} {
+  const theme::Unstyled meanwhile;
   QString rack_problem;
   rack_ = rack_or_shipped(&rack_problem);
   setAcceptDrops(true);
