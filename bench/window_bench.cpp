@@ -3,8 +3,10 @@
 
 #include <unistd.h>
 #include <QApplication>
+#include <QKeyEvent>
 #include <QMainWindow>
 #include <QMouseEvent>
+#include <QPlainTextEdit>
 #include <QWheelEvent>
 
 #include <chrono>
@@ -137,6 +139,68 @@ BENCHMARK(tickets_of_two_hundred)
     ->DenseRange(0, 4)
     ->Unit(benchmark::kMillisecond)
     ->Iterations(50)
+    ->UseRealTime();
+
+// One letter typed into the words of a demo, in the window: until its coarse picture is painted, and its fine one.
+// Against a cold plan of the same job.
+void keystroke_in_the_window(benchmark::State& state) {
+  MainWindow window;
+  window.resize(1280, 800);
+  window.show();
+  window.open_demo(state.range(0) == 0 ? "gate-sign" : "gate-sign-raised");
+  settle(window);
+  window.go_to_stage(Stage::Artwork);
+  window.select(QStringLiteral("name"));
+  QApplication::processEvents();
+  auto* words = window.findChild<QPlainTextEdit*>(QStringLiteral("words"));
+  words->setFocus();
+  words->moveCursor(QTextCursor::End);
+  bool fine = false, painted = false;
+  QObject::connect(&window.bench(), &Bench::picture_changed, &window, [&] {
+    if (!(window.plan()->job == window.document().job())) return;
+    painted = true;
+    fine = window.bench().picture_is_fine();
+  });
+  double typed = 0, planned = 0, coarse = 0, whole = 0, worst = 0, cold = 0;
+  bool longer = false;
+  for (auto _ : state) {
+    const auto t = Clock::now();
+    painted = fine = false;
+    longer = !longer;
+    QKeyEvent key(QEvent::KeyPress, longer ? Qt::Key_S : Qt::Key_Backspace, Qt::NoModifier,
+                  longer ? QStringLiteral("s") : QString());
+    QApplication::sendEvent(words, &key);
+    typed += seconds_since(t);
+    while (!(window.plan()->job == window.document().job())) QApplication::processEvents(QEventLoop::AllEvents, 2);
+    planned += seconds_since(t);
+    while (!painted) QApplication::processEvents(QEventLoop::AllEvents, 2);
+    window.bench().repaint();
+    worst = std::max(worst, seconds_since(t));
+    coarse += seconds_since(t);
+    while (!fine) QApplication::processEvents(QEventLoop::AllEvents, 2);
+    window.bench().repaint();
+    whole += seconds_since(t);
+    state.PauseTiming();
+    while (window.planner().busy() || window.planner().judging()) QApplication::processEvents();
+    const auto from = Clock::now();
+    (void)plan(window.document().job(), load_rack(), machine_for(window.document().job()));
+    cold += seconds_since(from);
+    state.ResumeTiming();
+  }
+  const auto n = static_cast<double>(state.iterations());
+  state.counters["coarse_ms"] = 1000 * coarse / n;
+  state.counters["typed_ms"] = 1000 * typed / n;
+  state.counters["planned_ms"] = 1000 * planned / n;
+  state.counters["worst_ms"] = 1000 * worst;
+  state.counters["fine_ms"] = 1000 * whole / n;
+  state.counters["of_a_cold_plan"] = coarse / cold;
+}
+BENCHMARK(keystroke_in_the_window)
+    ->ArgName("raised")
+    ->Arg(0)
+    ->Arg(1)
+    ->Unit(benchmark::kMillisecond)
+    ->Iterations(8)
     ->UseRealTime();
 
 double resident_bytes() {

@@ -104,6 +104,8 @@ class EdgeCheck {
     for (std::size_t k = 0; k < s_.job.items.size(); ++k) {
       if (k == i || s_.pieces[k].outlines == nullptr || s_.job.items[k].cut.kind != Kind::CutOut || region(k).empty())
         continue;
+      if (!region(i).empty() && contains(region(k), region(i).islands.front().rings.front().front()))
+        return false;  // nearly always
       if (!intersect(region(k), region(i)).empty()) return false;
       nearest_body = &region(k);
     }
@@ -122,11 +124,21 @@ class EdgeCheck {
     return true;
   }
 
+  // Its box stands for a piece of many points where that is enough, which it nearly always is.
+  static Region box_of(const Region& own) {
+    const Box b = bounds(own);
+    return {{Island{{Ring{{b.left, b.bottom}, {b.right, b.bottom}, {b.right, b.top}, {b.left, b.top}}}}}};
+  }
+  static bool lies_within(const Region& own, const Region& room) {
+    return own.empty() || subtract(box_of(own), room).empty();
+  }
+
   void check_inside(std::size_t i) {
     const Piece& piece = s_.job.items[i].piece;
     if (lies_in_waste(i)) return;
     const auto [inside, edge] = keep_inside(i);
-    const Region out = subtract(region(i), grow(inside, 0.001));
+    const Region whole = grow(inside, 0.001);
+    const Region out = lies_within(region(i), whole) ? Region{} : subtract(region(i), whole);
     if (!out.empty()) {
       report_outside(piece, region(i), inside, edge, bounds(out).centre());
       return;
@@ -139,14 +151,16 @@ class EdgeCheck {
         if (k == i || s_.pieces[k].outlines == nullptr || !is_frame(s_.job.items[k])) continue;
         if (!bounds(region(k)).grown(margin).meets(bounds(region(i)))) continue;
         const Region near_line = grow(region(k), margin - 0.01);
-        const auto clear = [&](const Region& own) { return intersect(near_line, own).empty(); };
+        const auto clear = [&](const Region& own) {
+          return own.empty() || intersect(near_line, box_of(own)).empty() || intersect(near_line, own).empty();
+        };
         if (clear(region(i))) continue;
         report_near(piece, region(i), region(k), say("the line “{0}”", s_.job.items[k].piece.name), bounds(region(k)),
                     clear);
         return;
       }
       const Region room = grow(inside, -margin + 0.01, Corner::Sharp);
-      const auto clear = [&](const Region& own) { return subtract(own, room).empty(); };
+      const auto clear = [&](const Region& own) { return lies_within(own, room) || subtract(own, room).empty(); };
       if (!clear(region(i))) report_near(piece, region(i), inside, edge, bounds(inside), clear);
     }
   }

@@ -166,15 +166,22 @@ void check_floor(const Situation& s, std::vector<Verdict>& out) {
     if (cuts->floor_by_v < 25 || cuts->floor_by_v < 0.2 * whole) continue;
     // The largest flat bit that passes most of the floor.
     const Bit* fits = s.rack.find(s.found("bit that passes the floor", {s.pieces[i].mark}, [&] {
-      std::string largest;
-      double widest = 0;
+      std::vector<const Bit*> bits;
       for (const Bit& bit : s.rack.bits) {
-        if (bit.kind != BitKind::Flat || bit.flute_length < cuts->limit || bit.true_diameter() <= widest) continue;
-        if (area(opening(cuts->floor, bit.true_diameter() / 2)) <= 0.6 * whole) continue;
-        largest = bit.id;
-        widest = bit.true_diameter();
+        if (bit.kind == BitKind::Flat && bit.flute_length >= cuts->limit) bits.push_back(&bit);
       }
-      return largest;
+      std::stable_sort(bits.begin(), bits.end(),
+                       [](const Bit* a, const Bit* b) { return a->true_diameter() < b->true_diameter(); });
+      // The wider a bit, the less it passes.
+      const auto first_too_wide = std::partition_point(bits.begin(), bits.end(), [&](const Bit* bit) {
+        return area(opening(cuts->floor, bit->true_diameter() / 2)) > 0.6 * whole;
+      });
+      if (first_too_wide == bits.begin()) return std::string();
+      // Of bits as wide the first in the rack, as everywhere.
+      const double widest = (*(first_too_wide - 1))->true_diameter();
+      return std::string((*std::find_if(bits.begin(), bits.end(), [&](const Bit* bit) {
+                           return bit->true_diameter() >= widest;
+                         }))->id);
     }));
     std::vector<Remedy> remedies;
     if (fits != nullptr &&
