@@ -96,6 +96,7 @@ void check_stroke_width(const Situation&, std::vector<Verdict>&);  // strokes wi
 void check_wood_left(const Situation&, std::vector<Verdict>&);     // deeper than the wood, or too little left under it
 void check_reach(const Situation&, std::vector<Verdict>&);         // what no chosen bit reaches
 void check_floor(const Situation&, std::vector<Verdict>&);         // floors that only the V's tip makes
+void check_strength(const Situation&, std::vector<Verdict>&);      // necks that break
 void check_looks(const Situation&, std::vector<Verdict>&);         // what each look finds of its own pieces
 void check_keep_outs(const Situation&, std::vector<Verdict>&);     // clamps, screws, knots, cracks in the way
 void check_bits(const Situation&, std::vector<Verdict>&);          // bits missing, of the wrong kind, without feeds

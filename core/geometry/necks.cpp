@@ -1,0 +1,77 @@
+#include "geometry/necks.hpp"
+
+#include <algorithm>
+#include <cmath>
+
+#include "cancel.hpp"
+
+namespace doyen {
+namespace {
+
+constexpr double kTouch = 0.05;     // mm: an opened body is a little off what was taken from it
+constexpr double kArcError = 0.01;  // mm
+constexpr double kCrumb = 0.002;    // mm²
+
+// The parts that are bodies and no crumbs.
+std::vector<Region> bodies_of(const Region& region, double width) {
+  std::vector<Region> bodies;
+  for (const Island& island : region.islands) {
+    Region one{{island}};
+    if (area(one) >= width * width) bodies.push_back(std::move(one));
+  }
+  return bodies;
+}
+
+// How many bodies a disc of that width leaves within a box of the region.
+std::size_t bodies_left(const Region& near, double width, double body) {
+  return bodies_of(opening(near, width / 2, kArcError), body).size();
+}
+
+Region box_region(const Box& b) {
+  return {{Island{{Ring{{b.left, b.bottom}, {b.right, b.bottom}, {b.right, b.top}, {b.left, b.top}}}}}};
+}
+
+}  // namespace
+
+std::vector<Neck> necks_of(const Region& region, double narrower_than) {
+  std::vector<Neck> necks;
+  if (region.empty() || narrower_than <= 0) return necks;
+  const Region opened = opening(region, narrower_than / 2, kArcError);
+  const std::vector<Region> bodies = bodies_of(opened, narrower_than);
+  std::vector<Box> boxes;
+  for (const Region& body : bodies) boxes.push_back(bounds(body).grown(kTouch));
+  for (const Island& lost : subtract(region, opened).islands) {
+    Cancel::current().check();
+    const Region touch = grow({{lost}}, kTouch);
+    const Box here = bounds(touch);
+    std::vector<Point> ends;
+    for (std::size_t b = 0; b < bodies.size(); ++b) {
+      if (!boxes[b].meets(here)) continue;
+      // A body may meet it at both ends: a frame with a narrow side.
+      for (const Island& end : intersect(touch, bodies[b]).islands) {
+        if (area({{end}}) > kCrumb) ends.push_back(bounds(end).centre());
+      }
+    }
+    if (ends.size() < 2) continue;
+    Neck neck;
+    const Point way = ends[1] - ends[0];
+    const double length = std::hypot(way.x, way.y);
+    if (length > 1e-9) neck.along = {way.x / length, way.y / length};
+    neck.at = (ends[0] + ends[1]) * 0.5;
+    // By halving, within what lies round it: the least disc that does not pass.
+    const Region near = intersect(region, box_region(here.grown(2 * narrower_than)));
+    const double body = narrower_than / 2;
+    const std::size_t whole = bodies_left(near, 0.02, body);
+    double passes = 0, stops = narrower_than;
+    while (stops - passes > 0.05) {
+      const double middle = (passes + stops) / 2;
+      (bodies_left(near, middle, body) > whole ? stops : passes) = middle;
+    }
+    neck.width = stops;
+    necks.push_back(neck);
+  }
+  std::sort(necks.begin(), necks.end(), [](const Neck& a, const Neck& b) { return a.width < b.width; });
+  return necks;
+}
+
+}  // namespace doyen

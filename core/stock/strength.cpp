@@ -1,0 +1,39 @@
+#include "stock/strength.hpp"
+
+#include <algorithm>
+
+#include "json_reading.hpp"
+#include "storage/atomic_file.hpp"
+#include "storage/data_folder.hpp"
+
+namespace doyen {
+
+StrengthTable read_strength(const std::string& json, const std::string& where) {
+  const Json document = parse_json(json, where);
+  const JsonView top(document, where);
+  if (top.text("format") != "doyen-strength/1") throw top.wrong("format", "“doyen-strength/1” was expected");
+  StrengthTable table;
+  table.source = top.text("source");
+  const JsonView classes = top.object("classes");
+  for (const auto& [name, each] : classes.json().items()) {
+    const JsonView one(each, classes.where() + "." + name);
+    table.classes[name] = {one.number("along", 0.01, 5), one.number("across", 0.01, 5), one.number("least", 0, 100)};
+  }
+  return table;
+}
+
+const StrengthTable& strength_table() {
+  static const StrengthTable table = [] {
+    const std::string path = data_file("strength.json");
+    return read_strength(read_file(path), path);
+  }();
+  return table;
+}
+
+double least_neck(const std::string& wood_class, double thickness, bool across) {
+  const auto found = strength_table().classes.find(wood_class);
+  const NeckLimits limits = found == strength_table().classes.end() ? NeckLimits{} : found->second;
+  return std::max(limits.least, thickness * (across ? limits.across : limits.along));
+}
+
+}  // namespace doyen

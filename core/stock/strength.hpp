@@ -1,0 +1,25 @@
+// How narrow wood may become before it breaks in the hand or at the wall: data/strength.json, common practice.
+#pragma once
+
+#include <map>
+#include <string>
+
+namespace doyen {
+
+// Widths as shares of the board's thickness: fibres along the neck, fibres across it; and mm that hold in any board.
+struct NeckLimits {
+  double along = 0.35, across = 0.8, least = 3;
+};
+
+struct StrengthTable {
+  std::map<std::string, NeckLimits> classes;  // by wood class
+  std::string source;
+};
+
+StrengthTable read_strength(const std::string& json, const std::string& where);  // throws Problem{BadInput}
+const StrengthTable& strength_table();                                           // read once
+
+// mm, for this class of wood in a board so thick.
+double least_neck(const std::string& wood_class, double thickness, bool across);
+
+}  // namespace doyen
