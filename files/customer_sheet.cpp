@@ -146,8 +146,10 @@ std::string spelled(const std::string& words) {
   return out + "   (" + say("{0} {0|character|characters}", letters) + ")";
 }
 
-std::string customer_sheet_pdf(const Plan& plan, const Picture& board) {
-  Paper paper;
+namespace {
+
+std::string drawn(const Plan& plan, const Picture& board, Paper::Form form) {
+  Paper paper(form);
   const Job& job = plan.job;
   paper.paragraph(job.name, 20, true);
   paper.paragraph(say("For your approval, before anything is cut"), 11, false, kFaded, 6);
@@ -172,6 +174,14 @@ std::string customer_sheet_pdf(const Plan& plan, const Picture& board) {
   }
   draw_signature(paper);
   return paper.finish();
+}
+
+}  // namespace
+
+std::string customer_sheet_pdf(const Plan& plan, const Picture& board) { return drawn(plan, board, Paper::Form::Pdf); }
+
+std::string customer_sheet_png(const Plan& plan, const Picture& board) {
+  return drawn(plan, board, Paper::Form::Picture);
 }
 
 }  // namespace doyen

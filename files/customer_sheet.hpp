@@ -12,6 +12,8 @@ namespace doyen {
 // A4 as PDF, one page unless the wording is long. `board` is the carved board's picture; of a job that is cut out only
 // what is cut out is shown, in a setting of plain colour. Lengths in the job's unit.
 std::string customer_sheet_pdf(const Plan& plan, const Picture& board);
+// The same as a PNG, to be sent and looked at; the PDF is what is printed true to size.
+std::string customer_sheet_png(const Plan& plan, const Picture& board);
 
 // The wording as it is carved, a line each, in the order in which the pieces stand.
 std::vector<std::string> carved_words(const Job& job);

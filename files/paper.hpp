@@ -1,4 +1,4 @@
-// Printed pages: text, rules and pictures on A4, as a PDF.
+// Printed pages: text, rules and pictures on A4, as a PDF, or as a picture to be sent.
 #pragma once
 
 #include <cairo-pdf.h>
@@ -7,6 +7,7 @@
 
 #include <optional>
 #include <string>
+#include <vector>
 
 #include "relief/picture.hpp"
 
@@ -24,26 +25,14 @@ inline constexpr Tint kInk{0.17, 0.165, 0.157}, kFaded{0.37, 0.34, 0.30}, kLine{
 // A4 pages written from the top down; `y` is where the next thing goes.
 class Paper {
  public:
-  Paper() {
-    surface_ = cairo_pdf_surface_create_for_stream(
-        [](void* user, const unsigned char* data, unsigned n) {
-          static_cast<std::string*>(user)->append(reinterpret_cast<const char*>(data), n);
-          return CAIRO_STATUS_SUCCESS;
-        },
-        &bytes_, kPageWidth, kPageHeight);
-    cr_ = cairo_create(surface_);
-  }
-  ~Paper() {
-    cairo_destroy(cr_);
-    cairo_surface_destroy(surface_);
-  }
+  // A picture is a PNG of 150 dots an inch, its pages one under another.
+  enum class Form { Pdf, Picture };
+  explicit Paper(Form form = Form::Pdf);
+  ~Paper();
   Paper(const Paper&) = delete;
   Paper& operator=(const Paper&) = delete;
 
-  std::string finish() {
-    cairo_surface_finish(surface_);
-    return std::move(bytes_);
-  }
+  std::string finish();  // the file's bytes
   cairo_t* cr() { return cr_; }
   double y = kEdge;
 
@@ -85,14 +74,17 @@ class Paper {
   }
   void need(double height) {
     if (y + height < kPageHeight - kEdge) return;
-    cairo_show_page(cr_);
+    turn_page();
     y = kEdge;
   }
 
  private:
+  void begin_page();  // of a picture
+  void turn_page();
+  Form form_;
   std::string bytes_;
-  cairo_surface_t* surface_;
-  cairo_t* cr_;
+  std::vector<cairo_surface_t*> pages_;  // the last is the one that is drawn on
+  cairo_t* cr_ = nullptr;
 };
 
 // The picture, stretched over that place.

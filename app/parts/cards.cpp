@@ -230,7 +230,8 @@ QString VerdictCard::grade_name(Grade grade) {
   return {};
 }
 
-VerdictCard::VerdictCard(const Verdict& verdict, QWidget* parent) : QWidget(parent), verdict_(verdict) {
+VerdictCard::VerdictCard(const Verdict& verdict, bool can_accept, QWidget* parent)
+    : QWidget(parent), verdict_(verdict) {
   auto* layout = new QHBoxLayout(this);
   layout->setContentsMargins(0, 2, 0, 6);
   layout->setSpacing(8);
@@ -245,8 +246,9 @@ VerdictCard::VerdictCard(const Verdict& verdict, QWidget* parent) : QWidget(pare
                           verdict.grade == Grade::Note ? "plain" : "heading");
   column->addWidget(text);
   if (!verdict.why.empty()) column->addWidget(make_label(QString::fromStdString(verdict.why), "faded"));
-  const bool acceptable = verdict.grade != Grade::Note && !verdict.accepted;
-  if (!verdict.remedies.empty() || acceptable || verdict.accepted) {
+  const bool acceptable = can_accept && verdict.grade != Grade::Note && !verdict.accepted;
+  const bool accepted = can_accept && verdict.accepted;
+  if (!verdict.remedies.empty() || acceptable || accepted) {
     auto* holder = new QWidget;
     auto* flow = new FlowLayout(holder, 6);
     int which = 0;
@@ -269,7 +271,7 @@ VerdictCard::VerdictCard(const Verdict& verdict, QWidget* parent) : QWidget(pare
     if (acceptable)
       say_of_it(tr("Accept…"), "acceptVerdict", &VerdictCard::accept_wanted)
           ->setToolTip(tr("It is right so here: the job keeps your reason, the run sheet says it"));
-    if (verdict.accepted) say_of_it(tr("Take that back"), "takeBack", &VerdictCard::take_back_wanted);
+    if (accepted) say_of_it(tr("Take that back"), "takeBack", &VerdictCard::take_back_wanted);
     column->addWidget(holder);
   }
   layout->addLayout(column, 1);

@@ -65,7 +65,8 @@ class NumberCard : public QWidget {
 class VerdictCard : public QWidget {
   Q_OBJECT
  public:
-  explicit VerdictCard(const Verdict& verdict, QWidget* parent = nullptr);
+  // `can_accept`: whoever shows it takes accept_wanted and take_back_wanted.
+  explicit VerdictCard(const Verdict& verdict, bool can_accept = false, QWidget* parent = nullptr);
   static QString grade_name(Grade grade);
 
  Q_SIGNALS:

@@ -1,6 +1,5 @@
 #include "parts/theme.hpp"
 
-#include <QLayout>
 #include <QPalette>
 #include <QWidget>
 
@@ -27,9 +26,7 @@ Unstyled::Unstyled() : sheet_(qApp->styleSheet()) { qApp->setStyleSheet({}); }
 Unstyled::~Unstyled() {
   qApp->setStyleSheet(sheet_);
   // What was measured meanwhile was measured without its style.
-  for (const QWidget* widget : QApplication::allWidgets()) {
-    if (QLayout* layout = widget->layout()) layout->invalidate();
-  }
+  for (QWidget* widget : QApplication::allWidgets()) widget->updateGeometry();
 }
 
 void apply(QApplication& app) {

@@ -69,6 +69,18 @@ void Ticket::resizeEvent(QResizeEvent* event) {
   widget()->setMaximumWidth(viewport()->width());
 }
 
+// What was said in a part while that was hidden does not always reach the layouts round it, which then keep the height
+// that they knew: from the inside out each is asked anew.
+void Ticket::settle() {
+  const QList<QWidget*> inside = widget()->findChildren<QWidget*>();
+  for (auto it = inside.rbegin(); it != inside.rend(); ++it) {
+    if (!(*it)->isVisible() || (*it)->layout() == nullptr) continue;
+    (*it)->layout()->activate();
+    (*it)->updateGeometry();
+  }
+  QCoreApplication::postEvent(widget(), new QEvent(QEvent::LayoutRequest));
+}
+
 QLabel* Ticket::add_title(const QString& text) {
   auto* label = make_label(text, "title");
   column_->addWidget(label);
@@ -108,7 +120,7 @@ VerdictList::VerdictList(Workshop& shop, QWidget* parent) : QWidget(parent), sho
 }
 
 VerdictCard* VerdictList::card_for(const Verdict& verdict) {
-  auto* card = new VerdictCard(verdict);
+  auto* card = new VerdictCard(verdict, true);
   connect(card, &VerdictCard::remedy_taken, this, [this, remedies = verdict.remedies](const QString& label, int which) {
     const auto apply = remedies[static_cast<std::size_t>(which)].apply;
     if (apply) shop_.document.edit(label, apply);
@@ -158,6 +170,35 @@ void VerdictList::add_folded(const std::vector<const Verdict*>& alike) {
   column_->addWidget(more);
 }
 
+// Where there are many of several pieces, those of one can be looked at alone.
+void VerdictList::add_choice_of_piece(const std::vector<Verdict>& all) {
+  constexpr std::size_t kMany = 5;
+  std::vector<std::string> pieces;  // gravest first, as the verdicts stand
+  for (const Verdict& v : all) {
+    if (std::find(pieces.begin(), pieces.end(), v.piece) == pieces.end()) pieces.push_back(v.piece);
+  }
+  if (only_ && std::find(pieces.begin(), pieces.end(), *only_) == pieces.end()) only_.reset();
+  if (pieces.size() < 2 || all.size() < kMany) return only_.reset();
+  auto* box = new QComboBox;
+  box->setObjectName(QStringLiteral("verdictsOf"));
+  box->addItem(tr("all of them (%1)").arg(all.size()));
+  for (const std::string& id : pieces) {
+    const Item* item = shop_.seen()->job.find(id);
+    const auto count = std::count_if(all.begin(), all.end(), [&](const Verdict& v) { return v.piece == id; });
+    const QString name =
+        item == nullptr ? tr("the whole job") : tr("“%1”").arg(QString::fromStdString(item->piece.name));
+    box->addItem(tr("%1 (%2)").arg(name).arg(count), QString::fromStdString(id));
+    if (only_ == id) box->setCurrentIndex(box->count() - 1);
+  }
+  column_->addWidget(make_row(tr("Shown are"), box));
+  connect(box, &QComboBox::activated, this, [this, box](int row) {
+    only_ = row == 0 ? std::nullopt : std::optional(box->currentData().toString().toStdString());
+    // The box itself is made anew by that.
+    QMetaObject::invokeMethod(
+        this, [this] { show_for({}, true); }, Qt::QueuedConnection);
+  });
+}
+
 void VerdictList::show_for(const QString& piece, bool all) {
   if (!shop_.plan) return;
   const std::string id = piece.toStdString();
@@ -166,13 +207,23 @@ void VerdictList::show_for(const QString& piece, bool all) {
   for (std::size_t i = 0; i < shop_.seen()->verdicts.size(); ++i) {
     const Verdict& v = shop_.seen()->verdicts[i];
     if (!all && v.piece != id) continue;
+    if (all && only_ && v.piece != *only_) {
+      key += "|" + v.code + v.piece;  // it counts in the choice
+      continue;
+    }
     shown.emplace_back(i, &v);
     key += "|" + v.code + v.text + v.why;
     for (const Remedy& r : v.remedies) key += r.label;
   }
+  if (only_) key += "only " + *only_;
   if (key == shown_) return;  // nothing new: a button under the mouse stays where it is
   shown_ = key;
   clear_layout(column_);
+  if (all) {
+    const std::optional<std::string> was = only_;
+    add_choice_of_piece(shop_.seen()->verdicts);
+    if (was != only_) return show_for(piece, true);  // that piece has none any more
+  }
   // Three and more of one kind are one with so many places.
   constexpr std::size_t kFolded = 3;
   std::vector<char> placed(shown.size(), 0);

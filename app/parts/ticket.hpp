@@ -54,6 +54,7 @@ class Ticket : public QScrollArea {
  public:
   explicit Ticket(Workshop& shop, QWidget* parent = nullptr);
   virtual void refresh() = 0;  // after an edit, a new plan or another selection
+  void settle();               // its height is that of what is in it now
   void show_pending();         // figures and verdicts of an earlier state fade
 
  protected:
@@ -77,9 +78,11 @@ class VerdictList : public QWidget {
  private:
   VerdictCard* card_for(const Verdict& verdict);
   void add_folded(const std::vector<const Verdict*>& alike);
+  void add_choice_of_piece(const std::vector<Verdict>& all);
   Workshop& shop_;
   QVBoxLayout* column_;
   std::string shown_;
+  std::optional<std::string> only_;  // the one piece whose verdicts are shown; empty id: those of the whole job
 };
 
 }  // namespace doyen

@@ -175,9 +175,13 @@ QString MainWindow::write_customer_sheet(const QString& path) {
     work_off_thread(this, tr("Drawing the customer's sheet…"),
                     [plan = shop_.plan, to = path.toStdString()](const Cancel& cancel, const Told&) {
                       const Picture board = board_picture(*plan, 1400, Side::Front, cancel);
-                      write_file_atomically(to, customer_sheet_pdf(*plan, board));
+                      const bool picture = to.ends_with(".png") || to.ends_with(".PNG");
+                      write_file_atomically(
+                          to, picture ? customer_sheet_png(*plan, board) : customer_sheet_pdf(*plan, board));
                     });
-    return tr("Written: %1. Print it at its own size; the ruler on it must be true.").arg(path);
+    return path.endsWith(QStringLiteral(".png"), Qt::CaseInsensitive)
+               ? tr("Written: %1.").arg(path)
+               : tr("Written: %1. Print it at its own size; the ruler on it must be true.").arg(path);
   } catch (const Cancelled&) {
     return tr("Nothing was written: you stopped it.");
   } catch (const std::exception& error) {
@@ -188,7 +192,8 @@ QString MainWindow::write_customer_sheet(const QString& path) {
 void MainWindow::save_customer_sheet() {
   const QString path = QFileDialog::getSaveFileName(
       this, tr("Save the customer's sheet"),
-      QString::fromStdString(document_.job().name) + tr(", for approval") + QStringLiteral(".pdf"), tr("PDF (*.pdf)"));
+      QString::fromStdString(document_.job().name) + tr(", for approval") + QStringLiteral(".pdf"),
+      tr("PDF, to be signed (*.pdf);;Picture, to be sent (*.png)"));
   if (!path.isEmpty()) note(write_customer_sheet(path));
 }
 

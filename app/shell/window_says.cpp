@@ -19,6 +19,7 @@ void MainWindow::refresh_tickets() {
   ticket_shown_ = shown;
   ticket->refresh();
   ticket->show_pending();
+  QTimer::singleShot(0, ticket, [ticket] { ticket->settle(); });
   refresh_next_step();
   const auto stage = static_cast<Stage>(tickets_->currentIndex());
   ways_->refresh((stage == Stage::Cuts || stage == Stage::Proof) && trouble_.isEmpty());

@@ -33,7 +33,8 @@ inline std::string clipped(QScrollArea* ticket) {
               : button != nullptr ? button->text()
                                   : row->objectName())
                  .toStdString() +
-             "”, wide " + std::to_string(row->width()) + " of " + std::to_string(row->minimumSizeHint().width()) + "; ";
+             "”, high " + std::to_string(row->height()) + " of " + std::to_string(row->heightForWidth(row->width())) +
+             ", wide " + std::to_string(row->width()) + " of " + std::to_string(row->minimumSizeHint().width()) + "; ";
   }
   return found;
 }

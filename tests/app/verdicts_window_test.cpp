@@ -92,3 +92,57 @@ TEST_CASE(
   w.judge();
   CHECK(w.plan().has_stop());
 }
+
+TEST_CASE("of many verdicts those of one piece can be looked at alone, until it has none any more") {
+  Window w;
+  w.window.document().edit(QStringLiteral("past the edge"), [](Job& job) {
+    for (const char* id : {"name", "sprig", "border"}) job.find(id)->piece.at.x += 330;
+  });
+  w.judge();
+  w.choose(Stage::Proof, "");
+  QTest::qWait(30);
+  const auto of = [&](const std::string& piece) {
+    const auto& all = w.window.judged()->verdicts;
+    return std::count_if(all.begin(), all.end(), [&](const Verdict& v) { return v.piece == piece; });
+  };
+  const auto cards = [&] {
+    QTest::qWait(40);
+    return static_cast<std::ptrdiff_t>(w.ticket()->findChildren<VerdictCard*>().size());
+  };
+  const auto all = static_cast<std::ptrdiff_t>(w.window.judged()->verdicts.size());
+  REQUIRE(all >= 5);
+  CHECK(cards() == all);
+  auto* box = w.find<QComboBox>("verdictsOf");
+  const int rows = box->count();
+  REQUIRE(rows >= 4);
+  for (int row = 1; row < rows; ++row) {
+    box = w.find<QComboBox>("verdictsOf");
+    const std::string id = box->itemData(row).toString().toStdString();
+    INFO(box->itemText(row).toStdString());
+    box->setCurrentIndex(row);
+    Q_EMIT box->activated(row);
+    CHECK(cards() == of(id));
+    CHECK(w.find<QComboBox>("verdictsOf")->currentIndex() == row);
+  }
+  // Its own were mended: all are shown again.
+  box = w.find<QComboBox>("verdictsOf");
+  const int row = box->findData("sprig");
+  REQUIRE(row > 0);
+  box->setCurrentIndex(row);
+  Q_EMIT box->activated(row);
+  QTest::qWait(40);
+  w.window.document().edit(QStringLiteral("back"), [](Job& job) { job.find("sprig")->piece.at.x -= 330; });
+  w.judge();
+  REQUIRE(of("sprig") == 0);
+  CHECK(cards() == static_cast<std::ptrdiff_t>(w.window.judged()->verdicts.size()));
+}
+
+TEST_CASE("what is found in a drawing is mended, not accepted: no button for that stands there") {
+  Window w;
+  w.window.open_demo("heron-plaque");
+  w.settle();
+  w.choose(Stage::Artwork, "heron");
+  QTest::mouseClick(w.find<QPushButton>("cleanUp"), Qt::LeftButton);
+  REQUIRE(QTest::qWaitFor([&] { return !w.ticket()->findChildren<VerdictCard*>().isEmpty(); }, 20'000));
+  CHECK(w.ticket()->findChildren<QToolButton*>(QStringLiteral("acceptVerdict")).isEmpty());
+}

@@ -356,3 +356,23 @@ TEST_CASE("hostile artwork is planned or refused with a sentence, and never goug
     }
   }
 }
+
+TEST_CASE("what a higher feed would save is what the job saves when it is asked for") {
+  for (const char* name : {"gate-sign", "seed-drawer"}) {
+    const Job job = load_job(data_file(std::string("demo/") + name + ".doyen"));
+    const Plan p = planned(job);
+    for (std::size_t i = 0; i < p.runs.size(); ++i) {
+      INFO(name << ", " << p.runs[i].bit.id);
+      Job faster = job;
+      Feeds feeds = p.runs[i].feeds;
+      feeds.feed *= 1.5;
+      faster.run.feeds[p.runs[i].bit.id] = feeds;
+      const Plan then = planned(faster);
+      REQUIRE(then.runs.size() == p.runs.size());
+      CHECK(saved_by_feed(p, i, 1.5) ==
+            Approx(p.runs[i].time.seconds - then.runs[i].time.seconds).margin(0.02 * p.runs[i].time.seconds + 0.5));
+      CHECK(saved_by_feed(p, i, 1) == Approx(0).margin(1e-9));
+      CHECK(saved_by_feed(p, i, 0.5) < 0);
+    }
+  }
+}

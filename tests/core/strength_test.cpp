@@ -142,3 +142,35 @@ TEST_CASE("the table of strengths is read with a sentence for what is wrong in i
           "s.json"),
       Catch::Contains("soft"));
 }
+
+TEST_CASE("upright strokes higher than they are wide are a warning; a slope or less height mends it") {
+  Job job = board(300, 200, 20);
+  job.blank.species = "black-walnut";
+  Item bar{{"bar", "Bar", PlainShape{PlainShape::Kind::Rectangle, 120, 4}, {150, 100}, 0}, {}};  // 4 mm wide
+  bar.cut.kind = Treatment::Kind::Raise;
+  bar.cut.raise.sloped = false;
+  bar.cut.depth = 3;
+  bar.cut.margin = 20;
+  bar.cut.clearing = {"flat-1/4in"};
+  job.items = {bar};
+  const auto thin = [](const Job& of) {
+    std::vector<Verdict> found;
+    for (Verdict& v : plan(of, load_rack(), machine_for(of)).verdicts) {
+      if (v.code == "stands-thin") found.push_back(std::move(v));
+    }
+    return found;
+  };
+  CHECK(thin(job).empty());
+  job.find("bar")->cut.depth = 5;
+  const std::vector<Verdict> found = thin(job);
+  REQUIRE(found.size() == 1);
+  REQUIRE(found[0].remedies.size() == 2);
+  for (const Remedy& remedy : found[0].remedies) {
+    Job after = job;
+    remedy.apply(after);
+    CHECK(thin(after).empty());
+  }
+  Job lower = job;
+  found[0].remedies[1].apply(lower);
+  CHECK(lower.find("bar")->cut.depth == Approx(4).margin(0.06));  // as high as it is wide
+}

@@ -76,3 +76,26 @@ TEST_CASE("the ruler is true to size when the page is drawn at its own size") {
     CHECK(longest == Approx(inch ? 1016 : 1000).margin(6));
   }
 }
+
+TEST_CASE("as a picture the sheet is what the PDF is, drawn by poppler, at 150 dots an inch") {
+  const Folder out;
+  const Job job = demo("gate-sign");
+  const Plan p = plan(job, load_rack(), machine_for(job));
+  const Picture board = board_picture(p, 400);
+  const std::string pdf = out / "sheet.pdf", png = out / "sheet.png", drawn = out / "drawn";
+  write_file_atomically(pdf, customer_sheet_pdf(p, board));
+  write_file_atomically(png, customer_sheet_png(p, board));
+  REQUIRE(run("pdftoppm -r 150 -png -singlefile " + pdf + " " + drawn).code == 0);
+  const cv::Mat ours = cv::imread(png, cv::IMREAD_GRAYSCALE), theirs = cv::imread(drawn + ".png", cv::IMREAD_GRAYSCALE);
+  REQUIRE_FALSE(ours.empty());
+  REQUIRE_FALSE(theirs.empty());
+  CHECK(ours.cols == Approx(1240).margin(1));
+  CHECK(ours.rows == Approx(1754).margin(1));
+  const cv::Rect both(0, 0, std::min(ours.cols, theirs.cols), std::min(ours.rows, theirs.rows));
+  cv::Mat apart;
+  cv::absdiff(ours(both), theirs(both), apart);
+  // Letters and wood are smoothed otherwise; anything in another place would be as dark as all that is on it.
+  const double dark = cv::mean(255 - theirs)[0];
+  CHECK(dark > 20);
+  CHECK(cv::mean(apart)[0] < 0.2 * dark);
+}

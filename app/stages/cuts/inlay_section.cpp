@@ -34,7 +34,7 @@ double InlaySection::widest_stroke(const Workshop& shop, const std::string& piec
 
 InlaySection::InlaySection(Workshop& shop) : LookSection(shop) {
   QVBoxLayout* column = column_;
-  about_ = make_label(tr("A pocket here, a mirrored plug on its own board."), "faded");
+  about_ = make_label(tr("A pocket here, its plug on its own board."), "faded");
   column->addWidget(about_);
   rung_ = make_label({}, "plain");
   rung_->setObjectName(QStringLiteral("rung"));

@@ -15,7 +15,7 @@ using Step = std::function<void(const cutting::Piece&, const Region&, double dep
 // All that stands in the panel counts: one piece does the work for every other of its panel.
 void spare_delicate(const cutting::Piece& piece, PieceCuts& out) {
   const Region kept = left_inside(piece.around.sunk);
-  if (kept.empty() || area(opening(kept, piece.cut.depth / 2)) > 0.85 * area(kept)) return;
+  if (kept.empty() || !stands_thin(kept, piece.cut.depth)) return;
   for (Operation& op : out.operations) {
     op.feed_share = 0.5;
     op.slowed = "delicate letters";
@@ -74,6 +74,8 @@ void terraces(const cutting::Piece& piece, double flank_run, PieceCuts& out, con
 }
 
 }  // namespace
+
+bool stands_thin(const Region& kept, double high) { return area(opening(kept, high / 2)) <= 0.85 * area(kept); }
 
 void cut_raise(const cutting::Piece& piece, PieceCuts& out) {
   const RaiseChoices& raise = piece.cut.raise;

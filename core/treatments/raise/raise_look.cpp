@@ -44,9 +44,34 @@ void ask(Asking& wood) {
   }
 }
 
+// Upright strokes that stand higher than they are wide lift or break; a slope makes their foot wider.
+void check_delicate(const PieceSeen& piece, std::vector<Verdict>& out) {
+  const auto& [s, item, state, name, at] = piece;
+  const Treatment& cut = item.cut;
+  const Region& kept = state.outlines->region;
+  if (cut.raise.sloped || kept.empty() || !stands_thin(kept, cut.depth)) return;
+  const double holds = s.found("height that holds", {state.mark}, [&] {
+    double low = 0, high = cut.depth;
+    for (int i = 0; i < 7; ++i) {
+      const double middle = (low + high) / 2;
+      (stands_thin(kept, middle) ? high : low) = middle;
+    }
+    return low;
+  });
+  std::vector<Remedy> remedies{{say("Slope its flanks"), [id = item.piece.id](Job& job) {
+                                  if (Item* it = job.find(id)) it->cut.raise.sloped = true;
+                                }}};
+  if (holds > 0.3) remedies.push_back(piece.deep(holds));
+  out.push_back({Grade::Mind, "stands-thin", item.piece.id, at,
+                 say("Strokes of {0} stand {1} high, higher than they are wide.", name, s.show(cut.depth)),
+                 say("They lift or break along the grain (common practice); they are cut at half the feed."),
+                 std::move(remedies)});
+}
+
 // The panel must leave something to lower.
 void check(const PieceSeen& piece, std::vector<Verdict>& out) {
   const auto& [s, item, state, name, at] = piece;
+  check_delicate(piece, out);
   if (!state.around->sunk.empty() || piece.cleared_with_another()) return;
   const std::string& id = item.piece.id;
   out.push_back({Grade::Stop,
