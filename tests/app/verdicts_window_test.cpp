@@ -96,7 +96,7 @@ TEST_CASE(
 TEST_CASE("of many verdicts those of one piece can be looked at alone, until it has none any more") {
   Window w;
   w.window.document().edit(QStringLiteral("past the edge"), [](Job& job) {
-    for (const char* id : {"name", "sprig", "border"}) job.find(id)->piece.at.x += 330;
+    for (const char* id : {"name", "sprig", "border"}) job.find(id)->piece.at.x += 560;
   });
   w.judge();
   w.choose(Stage::Proof, "");
@@ -131,7 +131,7 @@ TEST_CASE("of many verdicts those of one piece can be looked at alone, until it 
   box->setCurrentIndex(row);
   Q_EMIT box->activated(row);
   QTest::qWait(40);
-  w.window.document().edit(QStringLiteral("back"), [](Job& job) { job.find("sprig")->piece.at.x -= 330; });
+  w.window.document().edit(QStringLiteral("back"), [](Job& job) { job.find("sprig")->piece.at.x -= 560; });
   w.judge();
   REQUIRE(of("sprig") == 0);
   CHECK(cards() == static_cast<std::ptrdiff_t>(w.window.judged()->verdicts.size()));
