@@ -45,6 +45,14 @@ void take_over_old_settings() {
   for (const QString& key : old.allKeys()) settings.setValue(key, old.value(key));
 }
 
+void speak(const QString& language) {
+  try {
+    doyen::speak_language(language);
+  } catch (const doyen::Problem& trouble) {
+    std::fprintf(stderr, "%s\n", trouble.what());  // it goes on in English
+  }
+}
+
 }  // namespace
 
 int main(int argc, char** argv) {
@@ -84,11 +92,7 @@ int main(int argc, char** argv) {
   parser.addPositionalArgument(QStringLiteral("JOB"), QStringLiteral("A job to open."));
   parser.process(app);
   const QStringList rest = parser.positionalArguments();
-  try {
-    doyen::speak_language(parser.isSet(language) ? parser.value(language) : doyen::chosen_language());
-  } catch (const doyen::Problem& trouble) {
-    std::fprintf(stderr, "%s\n", trouble.what());  // it goes on in English
-  }
+  speak(parser.isSet(language) ? parser.value(language) : doyen::chosen_language());
   if (parser.isSet(views)) {
     std::printf("%s\n", qPrintable(doyen::shot_names().join(QLatin1Char('\n'))));
     return 0;

@@ -199,23 +199,28 @@ void VerdictList::add_choice_of_piece(const std::vector<Verdict>& all) {
   });
 }
 
-void VerdictList::show_for(const QString& piece, bool all) {
-  if (!shop_.plan) return;
-  const std::string id = piece.toStdString();
-  std::vector<std::pair<std::size_t, const Verdict*>> shown;
-  std::string key = (all ? "all" : id) + (shop_.judged ? "" : "?");
-  for (std::size_t i = 0; i < shop_.seen()->verdicts.size(); ++i) {
-    const Verdict& v = shop_.seen()->verdicts[i];
-    if (!all && v.piece != id) continue;
+// Those that are wanted, and what they say: another key for anything else to be shown.
+std::vector<const Verdict*> VerdictList::wanted(const std::string& piece, bool all, std::string& key) const {
+  std::vector<const Verdict*> shown;
+  key = (all ? "all" : piece) + (shop_.judged ? "" : "?");
+  if (all && only_) key += "only " + *only_;
+  for (const Verdict& v : shop_.seen()->verdicts) {
+    if (!all && v.piece != piece) continue;
     if (all && only_ && v.piece != *only_) {
       key += "|" + v.code + v.piece;  // it counts in the choice
       continue;
     }
-    shown.emplace_back(i, &v);
+    shown.push_back(&v);
     key += "|" + v.code + v.text + v.why;
     for (const Remedy& r : v.remedies) key += r.label;
   }
-  if (only_) key += "only " + *only_;
+  return shown;
+}
+
+void VerdictList::show_for(const QString& piece, bool all) {
+  if (!shop_.plan) return;
+  std::string key;
+  const std::vector<const Verdict*> shown = wanted(piece.toStdString(), all, key);
   if (key == shown_) return;  // nothing new: a button under the mouse stays where it is
   shown_ = key;
   clear_layout(column_);
@@ -231,15 +236,14 @@ void VerdictList::show_for(const QString& piece, bool all) {
     if (placed[i] != 0) continue;
     std::vector<const Verdict*> alike;
     for (std::size_t k = i; k < shown.size(); ++k) {
-      if (shown[k].second->code == shown[i].second->code && shown[k].second->grade == shown[i].second->grade)
-        alike.push_back(shown[k].second);
+      if (shown[k]->code == shown[i]->code && shown[k]->grade == shown[i]->grade) alike.push_back(shown[k]);
     }
     if (alike.size() < kFolded) {
-      column_->addWidget(card_for(*shown[i].second));
+      column_->addWidget(card_for(*shown[i]));
       continue;
     }
     for (std::size_t k = i; k < shown.size(); ++k) {
-      if (shown[k].second->code == alike.front()->code && shown[k].second->grade == alike.front()->grade) placed[k] = 1;
+      if (shown[k]->code == alike.front()->code && shown[k]->grade == alike.front()->grade) placed[k] = 1;
     }
     add_folded(alike);
   }

@@ -77,6 +77,7 @@ class VerdictList : public QWidget {
 
  private:
   VerdictCard* card_for(const Verdict& verdict);
+  std::vector<const Verdict*> wanted(const std::string& piece, bool all, std::string& key) const;
   void add_folded(const std::vector<const Verdict*>& alike);
   void add_choice_of_piece(const std::vector<Verdict>& all);
   Workshop& shop_;
