@@ -74,6 +74,8 @@ void Ticket::resizeEvent(QResizeEvent* event) {
 void Ticket::settle() {
   const QList<QWidget*> inside = widget()->findChildren<QWidget*>();
   for (auto it = inside.rbegin(); it != inside.rend(); ++it) {
+    if (auto* words = qobject_cast<QLabel*>(*it); words != nullptr && words->wordWrap() && words->isVisible())
+      words->setMinimumHeight(words->heightForWidth(words->width()));
     if (!(*it)->isVisible() || (*it)->layout() == nullptr) continue;
     (*it)->layout()->activate();
     (*it)->updateGeometry();
