@@ -13,6 +13,7 @@
 #include "shell/main_window.hpp"
 #include "shell/shots.hpp"
 #include "shell/size_dialog.hpp"
+#include "stock/strength.hpp"
 #include "version.hpp"
 #include "work/language.hpp"
 
@@ -102,6 +103,7 @@ int main(int argc, char** argv) {
   try {
     (void)doyen::machine_table();
     (void)doyen::species_table();
+    (void)doyen::strength_table();
     (void)doyen::load_shipped_rack();
     (void)doyen::installed_faces();
   } catch (const doyen::Problem& trouble) {

@@ -4,7 +4,6 @@
 #include "cli/command.hpp"
 #include "files/customer_sheet.hpp"
 #include "files/outputs.hpp"
-#include "problem.hpp"
 #include "storage/atomic_file.hpp"
 
 namespace doyen::cli {
@@ -20,7 +19,7 @@ Command customer_command() {
             a.text("--pdf", o->pdf, "The file to write, to be printed and signed");
             a.text("--png", o->png, "The same as a picture, to be sent");
             return [o] {
-              if (o->pdf.empty() && o->png.empty()) throw bad_input("Say where to write it: --pdf FILE or --png FILE.");
+              if (o->pdf.empty() && o->png.empty()) throw Usage("customer needs --pdf FILE or --png FILE.");
               const Plan plan = plan_of(load_job(o->job));
               const Picture board = board_picture(plan, 1400, Side::Front);
               const auto write = [](const std::string& file, const std::string& bytes) {

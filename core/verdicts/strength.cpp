@@ -50,7 +50,7 @@ class Strength {
     });
     int said = 0;
     for (const Neck& neck : necks) {
-      const bool across = runs_across(neck, s_.job.blank.grain);
+      const bool across = limits_[1] > limits_[0] && runs_across(neck, s_.job.blank.grain);  // sheet has no grain
       if (neck.width >= limits_[across ? 1 : 0] - 0.05 || ++said > kMost) continue;
       say_of(neck, across, piece, through);
     }

@@ -411,9 +411,9 @@ TEST_CASE("clocks do not matter: what counts is what a file holds") {
 }
 
 TEST_CASE("tables of facts that are damaged or missing end the start with a sentence") {
-  for (const char* table : {"machines.json", "species.json", "rack.json", "faces.json"}) {
+  for (const char* table : {"machines.json", "species.json", "rack.json", "faces.json", "strength.json"}) {
     QTemporaryDir data;
-    for (const char* each : {"machines.json", "species.json", "rack.json", "faces.json"})
+    for (const char* each : {"machines.json", "species.json", "rack.json", "faces.json", "strength.json"})
       QFile::copy(QString::fromStdString(data_file(each)), data.filePath(each));
     QFile damaged(data.filePath(table));
     damaged.setPermissions(QFile::ReadOwner | QFile::WriteOwner);

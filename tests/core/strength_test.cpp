@@ -132,6 +132,10 @@ TEST_CASE("a neck too narrow for its wood and grain is a warning, and its remedi
   // Plywood has no grain to speak of.
   job.blank.species = "birch-plywood";
   CHECK(necks_in(job).empty());
+  job.find("hole")->piece.at = {150, 64};
+  found = necks_in(job);
+  REQUIRE(found.size() == 1);
+  CHECK_THAT(found[0].text, !Catch::Contains("grain"));
 }
 
 TEST_CASE("the table of strengths is read with a sentence for what is wrong in it") {
