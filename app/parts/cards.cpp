@@ -6,7 +6,6 @@
 #include <QGraphicsOpacityEffect>
 #include <QPainter>
 #include <QPainterPath>
-#include <QPushButton>
 #include <algorithm>
 #include <cmath>
 
@@ -230,6 +229,26 @@ QString VerdictCard::grade_name(Grade grade) {
   return {};
 }
 
+QPushButton* make_remedy_button(const QString& words) {
+  // The narrowest ticket, less its margins, the scroll bar, a card's mark and the button's own edge.
+  constexpr int kRoom = theme::kTicketWidth - 18 - 16 - 9 - 26 - 22;
+  auto* button = new QPushButton;
+  button->setProperty("role", QStringLiteral("remedy"));
+  const QFontMetrics metrics(theme::font(QApplication::font().pointSizeF(), true));
+  QString line, all;
+  for (const QString& word : words.split(QLatin1Char(' '))) {
+    const QString longer = line.isEmpty() ? word : line + QLatin1Char(' ') + word;
+    if (!line.isEmpty() && metrics.horizontalAdvance(longer) > kRoom) {
+      all += line + QLatin1Char('\n');
+      line = word;
+    } else {
+      line = longer;
+    }
+  }
+  button->setText(all + line);
+  return button;
+}
+
 VerdictCard::VerdictCard(const Verdict& verdict, bool can_accept, QWidget* parent)
     : QWidget(parent), verdict_(verdict) {
   auto* layout = new QHBoxLayout(this);
@@ -253,9 +272,8 @@ VerdictCard::VerdictCard(const Verdict& verdict, bool can_accept, QWidget* paren
     auto* flow = new FlowLayout(holder, 6);
     int which = 0;
     for (const Remedy& remedy : verdict.remedies) {
-      auto* button = new QPushButton(QString::fromStdString(remedy.label));
-      button->setProperty("role", QStringLiteral("remedy"));
-      const QString label = button->text();
+      const QString label = QString::fromStdString(remedy.label);
+      QPushButton* button = make_remedy_button(label);
       connect(button, &QPushButton::clicked, this, [this, label, which] { Q_EMIT remedy_taken(label, which); });
       flow->addWidget(button);
       ++which;

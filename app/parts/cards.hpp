@@ -5,6 +5,7 @@
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QListWidget>
+#include <QPushButton>
 #include <QToolButton>
 #include <QVBoxLayout>
 #include <functional>
@@ -61,6 +62,9 @@ class NumberCard : public QWidget {
   Behind behind_;
   bool waiting_ = false;
 };
+
+// Its words break into lines where the ticket would be too narrow for them.
+QPushButton* make_remedy_button(const QString& words);
 
 class VerdictCard : public QWidget {
   Q_OBJECT

@@ -1,7 +1,6 @@
 #include "parts/theme.hpp"
 
 #include <QPalette>
-#include <QWidget>
 
 #include <array>
 
@@ -23,11 +22,7 @@ QFont font(double points, bool bold) {
 
 Unstyled::Unstyled() : sheet_(qApp->styleSheet()) { qApp->setStyleSheet({}); }
 
-Unstyled::~Unstyled() {
-  qApp->setStyleSheet(sheet_);
-  // What was measured meanwhile was measured without its style.
-  for (QWidget* widget : QApplication::allWidgets()) widget->updateGeometry();
-}
+Unstyled::~Unstyled() { qApp->setStyleSheet(sheet_); }
 
 void apply(QApplication& app) {
   app.setStyle(QStringLiteral("Fusion"));

@@ -69,20 +69,6 @@ void Ticket::resizeEvent(QResizeEvent* event) {
   widget()->setMaximumWidth(viewport()->width());
 }
 
-// What was said in a part while that was hidden does not always reach the layouts round it, which then keep the height
-// that they knew: from the inside out each is asked anew.
-void Ticket::settle() {
-  const QList<QWidget*> inside = widget()->findChildren<QWidget*>();
-  for (auto it = inside.rbegin(); it != inside.rend(); ++it) {
-    if (auto* words = qobject_cast<QLabel*>(*it); words != nullptr && words->wordWrap() && words->isVisible())
-      words->setMinimumHeight(words->heightForWidth(words->width()));
-    if (!(*it)->isVisible() || (*it)->layout() == nullptr) continue;
-    (*it)->layout()->activate();
-    (*it)->updateGeometry();
-  }
-  QCoreApplication::postEvent(widget(), new QEvent(QEvent::LayoutRequest));
-}
-
 QLabel* Ticket::add_title(const QString& text) {
   auto* label = make_label(text, "title");
   column_->addWidget(label);
@@ -157,9 +143,9 @@ void VerdictList::add_folded(const std::vector<const Verdict*>& alike) {
       pieces.insert(v->piece);
     }
     if (each.size() < alike.size() || pieces.size() < 2) continue;
-    auto* button = new QPushButton(tr("All %1: %2").arg(pieces.size()).arg(QString::fromStdString(remedy.label)));
-    button->setProperty("role", QStringLiteral("remedy"));
-    connect(button, &QPushButton::clicked, this, [this, each, label = button->text()] {
+    const QString label = tr("All %1: %2").arg(pieces.size()).arg(QString::fromStdString(remedy.label));
+    QPushButton* button = make_remedy_button(label);
+    connect(button, &QPushButton::clicked, this, [this, each, label] {
       shop_.document.edit(label, [&](Job& job) {
         for (const auto& apply : each) apply(job);
       });

@@ -54,7 +54,6 @@ class Ticket : public QScrollArea {
  public:
   explicit Ticket(Workshop& shop, QWidget* parent = nullptr);
   virtual void refresh() = 0;  // after an edit, a new plan or another selection
-  void settle();               // its height is that of what is in it now
   void show_pending();         // figures and verdicts of an earlier state fade
 
  protected:

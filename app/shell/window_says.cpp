@@ -19,8 +19,6 @@ void MainWindow::refresh_tickets() {
   ticket_shown_ = shown;
   ticket->refresh();
   ticket->show_pending();
-  // At once, and when what that set going is through.
-  for (const int ms : {0, 120}) QTimer::singleShot(ms, ticket, [ticket] { ticket->settle(); });
   refresh_next_step();
   const auto stage = static_cast<Stage>(tickets_->currentIndex());
   ways_->refresh((stage == Stage::Cuts || stage == Stage::Proof) && trouble_.isEmpty());

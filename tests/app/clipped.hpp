@@ -25,6 +25,10 @@ inline std::string clipped(QScrollArea* ticket) {
     if (!row->isVisible() || qobject_cast<QAbstractScrollArea*>(row->parentWidget()) != nullptr) continue;
     const bool leaf = row->findChildren<QWidget*>(Qt::FindDirectChildrenOnly).isEmpty() ||
                       qobject_cast<QComboBox*>(row) != nullptr || qobject_cast<QAbstractSpinBox*>(row) != nullptr;
+    // What asks for more width than it has is squeezed, and laid out for a width that it has not.
+    if (row->layout() != nullptr && row->layout()->totalMinimumSize().width() > row->width() + 1)
+      found += std::string(row->metaObject()->className()) + " has " + std::to_string(row->width()) + " of " +
+               std::to_string(row->layout()->totalMinimumSize().width()) + "; ";
     const auto* label = qobject_cast<QLabel*>(row);
     const auto* button = qobject_cast<QAbstractButton*>(row);
     if (!(leaf && row->minimumSizeHint().width() > row->width() + 1) && (label == nullptr || whole(label))) continue;

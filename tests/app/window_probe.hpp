@@ -75,7 +75,7 @@ struct Window {
   }
   QPushButton* button(const QString& words) {
     for (QPushButton* b : window.findChildren<QPushButton*>()) {
-      if (b->isVisible() && b->text().contains(words)) return b;
+      if (b->isVisible() && b->text().replace(QLatin1Char('\n'), QLatin1Char(' ')).contains(words)) return b;
     }
     return nullptr;
   }

@@ -64,8 +64,7 @@ void check_delicate(const PieceSeen& piece, std::vector<Verdict>& out) {
   if (holds > 0.3) remedies.push_back(piece.deep(holds));
   out.push_back({Grade::Mind, "stands-thin", item.piece.id, at,
                  say("Strokes of {0} stand {1} high, higher than they are wide.", name, s.show(cut.depth)),
-                 say("They lift or break along the grain (common practice)."),
-                 std::move(remedies)});
+                 say("They lift or break along the grain (common practice)."), std::move(remedies)});
 }
 
 // The panel must leave something to lower.
