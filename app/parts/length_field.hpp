@@ -4,7 +4,7 @@
 
 #include <optional>
 
-#include "fields/range.hpp"
+#include "job/ranges.hpp"
 #include "measure/length.hpp"
 #include "parts/entry_field.hpp"
 

@@ -4,10 +4,10 @@
 
 #include "bench/hands/all.hpp"
 #include "job/layout.hpp"
+#include "shell/display_dialog.hpp"
 #include "shell/guide.hpp"
 #include "shell/keys_page.hpp"
 #include "shell/main_window.hpp"
-#include "shell/size_dialog.hpp"
 #include "version.hpp"
 
 namespace doyen {
@@ -176,10 +176,10 @@ QList<Command> MainWindow::view_commands() {
        [this] { open_boards(); },
        [this] { return !document_.job().items.empty(); }},
       {Group::View,
-       QStringLiteral("size"),
+       QStringLiteral("display"),
        tr("Language, and size of words and pictures…"),
        {},
-       [this] { SizeDialog(minimumSize(), this).exec(); }},
+       [this] { DisplayDialog(minimumSize(), this).exec(); }},
       {Group::View, QStringLiteral("menu"), tr("Open the job menu"), keys(Qt::Key_F10),
        [this] { show_job_menu(rail_->mapToGlobal(QPoint(20, rail_->height() - 6))); }},
       {Group::View, QStringLiteral("board"), tr("Work at the board with the keys"), keys(Qt::Key_F6),

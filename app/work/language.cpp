@@ -34,23 +34,32 @@ void take(const JsonView& top, const char* key, WordList& words) {
 
 QList<Language> languages() {
   QList<Language> all{{kEnglish, QStringLiteral("English")}};
+  QDir folder;
   try {
-    const QDir folder = QFileInfo(file_of(QStringLiteral("de"))).dir();
-    for (const QFileInfo& file : folder.entryInfoList({QStringLiteral("*.json")}, QDir::Files, QDir::Name)) {
+    folder = QFileInfo(file_of(QStringLiteral("de"))).dir();
+  } catch (const Problem&) {
+    return all;  // it was installed without any
+  }
+  for (const QFileInfo& file : folder.entryInfoList({QStringLiteral("*.json")}, QDir::Files, QDir::Name)) {
+    try {
       const std::string path = file.filePath().toStdString();
       const Json words = parse_json(read_file(path), path);
       all.append({file.completeBaseName(), QString::fromStdString(JsonView(words, path).text("language"))});
+    } catch (const Problem&) {
+      // What cannot be read is not offered.
     }
-  } catch (const Problem&) {
-    // Without its words a language is not offered.
   }
   return all;
 }
 
 QString chosen_language() {
-  const QList<Language> all = languages();
-  const auto there = [&](const QString& code) {
-    return std::any_of(all.begin(), all.end(), [&](const Language& one) { return one.code == code; });
+  const auto there = [](const QString& code) {
+    if (code == kEnglish) return true;
+    try {
+      return !code.isEmpty() && QFileInfo(file_of(code)).isFile();
+    } catch (const Problem&) {
+      return false;
+    }
   };
   const QString chosen = QSettings().value(kKey).toString();
   if (there(chosen)) return chosen;

@@ -27,10 +27,6 @@ std::size_t bodies_left(const Region& near, double width, double body) {
   return bodies_of(opening(near, width / 2, kArcError), body).size();
 }
 
-Region box_region(const Box& b) {
-  return {{Island{{Ring{{b.left, b.bottom}, {b.right, b.bottom}, {b.right, b.top}, {b.left, b.top}}}}}};
-}
-
 }  // namespace
 
 std::vector<Neck> necks_of(const Region& region, double narrower_than) {
@@ -59,7 +55,7 @@ std::vector<Neck> necks_of(const Region& region, double narrower_than) {
     if (length > 1e-9) neck.along = {way.x / length, way.y / length};
     neck.at = (ends[0] + ends[1]) * 0.5;
     // By halving, within what lies round it: the least disc that does not pass.
-    const Region near = intersect(region, box_region(here.grown(2 * narrower_than)));
+    const Region near = intersect(region, region_of(here.grown(2 * narrower_than)));
     const double body = narrower_than / 2;
     const std::size_t whole = bodies_left(near, 0.02, body);
     double passes = 0, stops = narrower_than;

@@ -227,6 +227,10 @@ double signed_area(const Ring& ring) {
   return twice / 2;
 }
 
+Region region_of(const Box& box) {
+  return clean({{{box.left, box.bottom}, {box.right, box.bottom}, {box.right, box.top}, {box.left, box.top}}});
+}
+
 double area(const Region& region) {
   double total = 0;
   for (const Island& island : region.islands) {

@@ -65,6 +65,7 @@ Box bounds(const Ring& ring);
 Box bounds(const Island& island);
 Box bounds(const Region& region);
 double signed_area(const Ring& ring);  // mm², positive when counter-clockwise
+Region region_of(const Box& box);      // its four sides
 double area(const Region& region);     // mm²
 Point centroid(const Region& region);  // of its area; the middle of its box when it has none
 bool contains(const Island& island, Point p);

@@ -199,10 +199,7 @@ class MarkPlaces {
     const Box box = Box{p.x, p.y, p.x, p.y}.grown(room_);
     if (!contains(board_, p) || std::any_of(taken_.begin(), taken_.end(), [&](const Box& b) { return b.meets(box); }))
       return false;
-    return intersect(
-               kept_,
-               clean({{{box.left, box.bottom}, {box.right, box.bottom}, {box.right, box.top}, {box.left, box.top}}}))
-        .empty();
+    return intersect(kept_, region_of(box)).empty();
   }
 
   const Blank& blank_;

@@ -6,6 +6,7 @@
 
 #include "artwork/artwork_fields.hpp"
 #include "job/job.hpp"
+#include "job/ranges.hpp"
 #include "rack/bit_fields.hpp"
 #include "stock/blank_fields.hpp"
 #include "storage/atomic_file.hpp"

@@ -37,9 +37,7 @@ Room::Room(const Job& job, const std::string& except)
       // Straight lines of words are kept clear as a whole: nothing goes between a descender and the line's end.
       const auto* words = std::get_if<Lettering>(&item.piece.what);
       if (words != nullptr && words->arc_radius <= 0 && words->along.empty() && item.piece.turn == 0) {
-        const Box box = bounds(outlines.region);
-        outlines.region =
-            clean({{{box.left, box.bottom}, {box.right, box.bottom}, {box.right, box.top}, {box.left, box.top}}});
+        outlines.region = region_of(bounds(outlines.region));
       }
       block(outlines.region, !holds);
     } catch (const Problem&) {

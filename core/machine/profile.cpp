@@ -71,10 +71,7 @@ MachineTable read_machines(const std::string& json, const std::string& where) {
 }
 
 const MachineTable& machine_table() {
-  static const MachineTable table = [] {
-    const std::string path = data_file("machines.json");
-    return read_machines(read_file(path), path);
-  }();
+  static const MachineTable table = read_data("machines.json", read_machines);
   return table;
 }
 

@@ -17,8 +17,7 @@ Region board_of(const Blank& blank) {
   try {
     return region_of(blank);
   } catch (const Problem&) {
-    const Box b = blank.box();
-    return clean({{{b.left, b.bottom}, {b.right, b.bottom}, {b.right, b.top}, {b.left, b.top}}});
+    return region_of(blank.box());
   }
 }
 

@@ -54,7 +54,7 @@ Region region_of(const Blank& blank) {
 
 Region region_of(const KeepOut& place) {
   const Box b = place.box();
-  if (!place.round()) return clean({{{b.left, b.bottom}, {b.right, b.bottom}, {b.right, b.top}, {b.left, b.top}}});
+  if (!place.round()) return region_of(b);
   Ring ring;
   constexpr int kParts = 72;
   for (int i = 0; i < kParts; ++i) {

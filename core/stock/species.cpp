@@ -60,10 +60,7 @@ SpeciesTable read_species(const std::string& json, const std::string& where) {
 }
 
 const SpeciesTable& species_table() {
-  static const SpeciesTable table = [] {
-    const std::string path = data_file("species.json");
-    return read_species(read_file(path), path);
-  }();
+  static const SpeciesTable table = read_data("species.json", read_species);
   return table;
 }
 

@@ -23,10 +23,7 @@ StrengthTable read_strength(const std::string& json, const std::string& where) {
 }
 
 const StrengthTable& strength_table() {
-  static const StrengthTable table = [] {
-    const std::string path = data_file("strength.json");
-    return read_strength(read_file(path), path);
-  }();
+  static const StrengthTable table = read_data("strength.json", read_strength);
   return table;
 }
 

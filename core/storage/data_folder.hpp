@@ -4,9 +4,18 @@
 
 #include <string>
 
+#include "storage/atomic_file.hpp"
+
 namespace doyen {
 
 // The full path of a file under data/. Throws Problem{BadInput} when it is in none of the places.
 std::string data_file(const std::string& name);
+
+// A table of facts among them, as its reader takes it: the file's text, and where it stands.
+template <typename Read>
+auto read_data(const std::string& name, Read read) {
+  const std::string path = data_file(name);
+  return read(read_file(path), path);
+}
 
 }  // namespace doyen

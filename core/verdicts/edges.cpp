@@ -125,12 +125,8 @@ class EdgeCheck {
   }
 
   // Its box stands for a piece of many points where that is enough, which it nearly always is.
-  static Region box_of(const Region& own) {
-    const Box b = bounds(own);
-    return {{Island{{Ring{{b.left, b.bottom}, {b.right, b.bottom}, {b.right, b.top}, {b.left, b.top}}}}}};
-  }
   static bool lies_within(const Region& own, const Region& room) {
-    return own.empty() || subtract(box_of(own), room).empty();
+    return own.empty() || subtract(region_of(bounds(own)), room).empty();
   }
 
   void check_inside(std::size_t i) {
@@ -152,7 +148,8 @@ class EdgeCheck {
         if (!bounds(region(k)).grown(margin).meets(bounds(region(i)))) continue;
         const Region near_line = grow(region(k), margin - 0.01);
         const auto clear = [&](const Region& own) {
-          return own.empty() || intersect(near_line, box_of(own)).empty() || intersect(near_line, own).empty();
+          return own.empty() || intersect(near_line, region_of(bounds(own))).empty() ||
+                 intersect(near_line, own).empty();
         };
         if (clear(region(i))) continue;
         report_near(piece, region(i), region(k), say("the line “{0}”", s_.job.items[k].piece.name), bounds(region(k)),

@@ -9,8 +9,8 @@
 
 #include "clipped.hpp"
 #include "json_reading.hpp"
+#include "shell/display_dialog.hpp"
 #include "shell/greeting.hpp"
-#include "shell/size_dialog.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/data_folder.hpp"
 #include "window_probe.hpp"
@@ -177,7 +177,7 @@ TEST_CASE("the language is chosen for the next start; one that is not there, or 
     box->setCurrentIndex(box->findData("de"));
     d->findChild<QPushButton*>("keepSize")->click();
   });
-  SizeDialog(QSize(1080, 680), &w.window).exec();
+  DisplayDialog(QSize(1080, 680), &w.window).exec();
   CHECK(chosen_language() == QLatin1String("de"));
   QSettings().setValue("language", "xx");
   CHECK(chosen_language() != QLatin1String("xx"));

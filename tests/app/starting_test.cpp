@@ -13,9 +13,9 @@
 #include <set>
 
 #include "artwork/drawing/points.hpp"
+#include "shell/display_dialog.hpp"
 #include "shell/greeting.hpp"
 #include "shell/new_board.hpp"
-#include "shell/size_dialog.hpp"
 #include "storage/data_folder.hpp"
 #include "window_probe.hpp"
 
@@ -406,7 +406,7 @@ TEST_CASE("a larger size is chosen for the next start, and what would not fit th
   CHECK(chosen_size() == 1);
   Window w;
   on_next_dialog([](QDialog* d) {
-    REQUIRE(d->objectName() == QLatin1String("size"));
+    REQUIRE(d->objectName() == QLatin1String("display"));
     CHECK(d->findChild<QRadioButton*>("size100")->isChecked());
     const QSize screen = d->screen()->availableSize();
     for (const int percent : {115, 130, 150, 175, 200}) {
@@ -414,7 +414,7 @@ TEST_CASE("a larger size is chosen for the next start, and what would not fit th
       CHECK(d->findChild<QRadioButton*>(QStringLiteral("size%1").arg(percent))->isEnabled() == fits);
     }
   });
-  SizeDialog(QSize(1080, 680), &w.window).exec();
+  DisplayDialog(QSize(1080, 680), &w.window).exec();
   CHECK(chosen_size() == 1);  // it was only looked at
   on_next_dialog([](QDialog* d) {
     auto* larger = d->findChild<QRadioButton*>("size200");
@@ -422,12 +422,12 @@ TEST_CASE("a larger size is chosen for the next start, and what would not fit th
     larger->click();
     CHECK_FALSE(larger->isChecked());
   });
-  SizeDialog(QSize(1080, 680), &w.window).exec();
+  DisplayDialog(QSize(1080, 680), &w.window).exec();
   on_next_dialog([](QDialog* d) {
     d->findChild<QRadioButton*>("size115")->click();
     d->findChild<QPushButton*>("keepSize")->click();
   });
-  SizeDialog(QSize(300, 200), &w.window).exec();
+  DisplayDialog(QSize(300, 200), &w.window).exec();
   CHECK(chosen_size() == 1.15);
   // As the next start has it, unless whoever starts it says otherwise.
   qunsetenv("QT_SCALE_FACTOR");

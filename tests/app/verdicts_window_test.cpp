@@ -136,13 +136,3 @@ TEST_CASE("of many verdicts those of one piece can be looked at alone, until it 
   REQUIRE(of("sprig") == 0);
   CHECK(cards() == static_cast<std::ptrdiff_t>(w.window.judged()->verdicts.size()));
 }
-
-TEST_CASE("what is found in a drawing is mended, not accepted: no button for that stands there") {
-  Window w;
-  w.window.open_demo("heron-plaque");
-  w.settle();
-  w.choose(Stage::Artwork, "heron");
-  QTest::mouseClick(w.find<QPushButton>("cleanUp"), Qt::LeftButton);
-  REQUIRE(QTest::qWaitFor([&] { return !w.ticket()->findChildren<VerdictCard*>().isEmpty(); }, 20'000));
-  CHECK(w.ticket()->findChildren<QToolButton*>(QStringLiteral("acceptVerdict")).isEmpty());
-}

@@ -537,39 +537,29 @@ TEST_CASE(
   const std::string rear = words("TOOLS", 30, true);
   CHECK(w.job().find(rear)->cut.back);
   CHECK_FALSE(w.job().find(front)->cut.back);
-  // Three holes for pegs, right through.
-  for (const double x : {85.0, 105.0, 125.0}) {
+  const auto round = [&](double wide, Point to, const char* look) {
     walk.stage(2);
     walk.from_menu("addShape", "Oval");
     w.settle();
-    const std::string hole = last();
+    const std::string id = last();
     w.window.document().edit("size", [&](Job& job) {
-      auto& shape = std::get<PlainShape>(job.find(hole)->piece.what);
-      shape.width = shape.height = 8;
+      auto& shape = std::get<PlainShape>(job.find(id)->piece.what);
+      shape.width = shape.height = wide;
       shape.from_edge.reset();
     });
-    at(hole, {x, 65});
+    at(id, to);
     walk.stage(3);
-    w.window.select(QString::fromStdString(hole));
-    walk.look("pierce");
-  }
+    w.window.select(QString::fromStdString(id));
+    walk.look(look);
+    return id;
+  };
+  // Three holes for pegs, right through.
+  for (const double x : {85.0, 105.0, 125.0}) round(8, {x, 65}, "pierce");
   // A slot in the back, right under the deepest groove of the front.
   const Point deepest = w.plan().piece(front)->cuts.deepest_at;
   const double groove = w.plan().piece(front)->cuts.deepest;
   REQUIRE(groove > 5);
-  walk.stage(2);
-  walk.from_menu("addShape", "Oval");
-  w.settle();
-  const std::string slot = last();
-  w.window.document().edit("size", [&](Job& job) {
-    auto& shape = std::get<PlainShape>(job.find(slot)->piece.what);
-    shape.width = shape.height = 9;
-    shape.from_edge.reset();
-  });
-  at(slot, deepest);
-  walk.stage(3);
-  w.window.select(QString::fromStdString(slot));
-  walk.look("hangerSlot");
+  const std::string slot = round(9, deepest, "hangerSlot");
   CHECK(w.job().find(slot)->cut.back);
   walk.stage(5);
   w.reach<QLineEdit>("leastWood");

@@ -12,11 +12,11 @@ namespace doyen {
 double chosen_size();
 void take_chosen_size();
 
-class SizeDialog : public QDialog {
+class DisplayDialog : public QDialog {
   Q_OBJECT
  public:
   // `least`: the window's smallest size as it is drawn now. What would not fit this screen cannot be chosen.
-  explicit SizeDialog(const QSize& least, QWidget* parent = nullptr);
+  explicit DisplayDialog(const QSize& least, QWidget* parent = nullptr);
   void accept() override;
 
  private:

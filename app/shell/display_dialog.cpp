@@ -1,4 +1,4 @@
-#include "shell/size_dialog.hpp"
+#include "shell/display_dialog.hpp"
 
 #include <QDialogButtonBox>
 #include <QPushButton>
@@ -31,8 +31,8 @@ void take_chosen_size() {
     qputenv("QT_SCALE_FACTOR", QByteArray::number(size));
 }
 
-SizeDialog::SizeDialog(const QSize& least, QWidget* parent) : QDialog(parent), sizes_(new QButtonGroup(this)) {
-  setObjectName(QStringLiteral("size"));
+DisplayDialog::DisplayDialog(const QSize& least, QWidget* parent) : QDialog(parent), sizes_(new QButtonGroup(this)) {
+  setObjectName(QStringLiteral("display"));
   setWindowTitle(tr("Language and size"));
   auto* column = new QVBoxLayout(this);
   column->addWidget(make_label(tr("Both go from the next time that Doyen starts. Nothing of a job changes."), "faded"));
@@ -63,11 +63,11 @@ SizeDialog::SizeDialog(const QSize& least, QWidget* parent) : QDialog(parent), s
   buttons->addButton(tr("Keep it"), QDialogButtonBox::AcceptRole)->setObjectName(QStringLiteral("keepSize"));
   buttons->addButton(tr("Cancel"), QDialogButtonBox::RejectRole);
   column->addWidget(buttons);
-  connect(buttons, &QDialogButtonBox::accepted, this, &SizeDialog::accept);
+  connect(buttons, &QDialogButtonBox::accepted, this, &DisplayDialog::accept);
   connect(buttons, &QDialogButtonBox::rejected, this, &QDialog::reject);
 }
 
-void SizeDialog::accept() {
+void DisplayDialog::accept() {
   if (language_->currentData().toString() != chosen_language()) choose_language(language_->currentData().toString());
   if (sizes_->checkedId() > 0) QSettings().setValue(kKey, sizes_->checkedId() / 100.0);
   QDialog::accept();
