@@ -149,7 +149,8 @@ void Bench::paint_outlines(QPainter& p) {
   }
   const bool moves = hand_ == Hand::Pan || dragging;
   const bool kept =
-      moves && layer_key_ == key && layer_scale_ == scale_ && layer_.size() == size() * devicePixelRatioF();
+      (moves || layer_origin_ == origin_) && layer_key_ == key && layer_scale_ == scale_ &&
+      layer_.size() == size() * devicePixelRatioF();
   if (!kept && !key.isEmpty()) {
     layer_ = QPixmap(size() * devicePixelRatioF());
     layer_.setDevicePixelRatio(devicePixelRatioF());

@@ -111,6 +111,34 @@ void SectionStrip::mousePressEvent(QMouseEvent* event) {
   ask();
 }
 
+// The wood under the surface, in as many parts as what goes through it leaves: straight from the samples, since clipping
+// a path of thousands of points costs more than all else here.
+QPainterPath SectionStrip::body_of(const QPolygonF& surface, const Box& slab, double per_mm) const {
+  const double thick = plan_->job.blank.thickest(), face = slab.bottom, bed = slab.top;
+  const auto under = [&](qsizetype i) {  // what is cut from the back opens the underside
+    const auto k = static_cast<std::size_t>(i);
+    return k < back_.size() ? bed + std::max<double>(back_[k], -thick) * per_mm : bed;
+  };
+  QPainterPath body;
+  const qsizetype n = surface.size();
+  for (qsizetype i = 0; i < n; ++i) {
+    const qsizetype first = i;
+    while (i < n && surface[i].y() < under(i)) ++i;
+    if (i == first) continue;
+    QPolygonF part;
+    const double half = n > 1 ? (surface[1].x() - surface[0].x()) / 2 : 0;
+    const double left = first == 0 ? slab.left : surface[first].x() - half;
+    const double right = i == n ? slab.right : surface[i - 1].x() + half;
+    part << QPointF(left, under(first)) << QPointF(left, std::max(surface[first].y(), face - 1));
+    for (qsizetype k = first; k < i; ++k) part << QPointF(surface[k].x(), std::max(surface[k].y(), face - 1));
+    part << QPointF(right, std::max(surface[i - 1].y(), face - 1)) << QPointF(right, under(i - 1));
+    for (qsizetype k = i; k-- > first;) part << QPointF(surface[k].x(), under(k));
+    body.addPolygon(part);
+    body.closeSubpath();
+  }
+  return body;
+}
+
 void SectionStrip::paintEvent(QPaintEvent*) {
   QPainter p(this);
   p.setRenderHint(QPainter::Antialiasing);
@@ -171,20 +199,7 @@ void SectionStrip::paintEvent(QPaintEvent*) {
     }
   }
   const WoodLook look = wood_look(blank);
-  QPainterPath wood;
-  wood.moveTo(before, bed);
-  wood.lineTo(before, surface.first().y());
-  for (const QPointF& q : surface) wood.lineTo(q);
-  wood.lineTo(beyond, surface.last().y());
-  wood.lineTo(beyond, bed);
-  for (std::size_t i = back_.size(); i-- > 0;) {  // what is cut from the back opens the underside
-    const double z = std::max<double>(back_[i], -thick);
-    wood.lineTo(left + (static_cast<double>(i) + 0.5) * step, bed + z * sz);
-  }
-  wood.closeSubpath();
-  QPainterPath slab;
-  slab.addRect(QRectF(before, top - 1, beyond - before, bed - top + 1));
-  const QPainterPath body = wood.intersected(slab);
+  const QPainterPath body = body_of(surface, {before, top, beyond, bed}, sz);
   const auto colour = [](const Colour& c, double k) {
     return QColor::fromRgbF(static_cast<float>(c.red * k), static_cast<float>(c.green * k),
                             static_cast<float>(c.blue * k));
@@ -194,9 +209,8 @@ void SectionStrip::paintEvent(QPaintEvent*) {
   shade.setColorAt(1, colour(look.species.light, 0.86));
   p.save();
   p.setClipRect(QRectF(left - 1, top - 2, right - left + 2, bed - top + 4));
-  p.fillPath(body, shade);
-  p.save();
-  p.setClipPath(body, Qt::IntersectClip);
+  const QRectF slab(left - 1, top - 1, right - left + 2, bed - top + 1);
+  p.fillRect(slab, shade);
   QColor ring = colour(look.species.dark, 0.9);
   ring.setAlphaF(static_cast<float>(0.5 * look.species.figure));
   p.setPen(QPen(ring, 1));
@@ -207,7 +221,11 @@ void SectionStrip::paintEvent(QPaintEvent*) {
     arc.cubicTo(left + (right - left) * 0.3, y - 8, left + (right - left) * 0.6, y - 5, right, y + 8);
     p.drawPath(arc);
   }
-  p.restore();
+  // The air over the wood and under it goes on top of them: a clip along the surface costs ten times as much.
+  QPainterPath air;
+  air.addRect(slab.adjusted(-1, -1, 1, 0));
+  air.addPath(body);
+  p.fillPath(air, theme::kChalk);
   p.setPen(QPen(QColor(0x6B, 0x3F, 0x22), 1));
   p.setBrush(Qt::NoBrush);
   p.drawPath(body);

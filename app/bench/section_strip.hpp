@@ -46,6 +46,8 @@ class SectionStrip : public QWidget {
   void ask();
   [[nodiscard]] QRect turn_rect() const;
   void paint_fit(QPainter& p) const;
+  // `surface` and `slab` in pixels, downwards: the slab from the face to the bed.
+  [[nodiscard]] QPainterPath body_of(const QPolygonF& surface, const Box& slab, double per_mm) const;
   PlanPtr plan_;
   SectionLine line_;
   View view_;

@@ -1,6 +1,8 @@
 #include "work/planner.hpp"
 
+#include <QSemaphore>
 #include <QThread>
+#include <QTimer>
 #include <cstring>
 
 #include "inlay/riding.hpp"
@@ -166,19 +168,27 @@ void ReliefPainter::request(const PlanPtr& plan, const BoardView& view) {
   const quint64 mine = ++generation_;
   pool_.start([this, plan, view, cancel = current_, mine] {
     const Cancel::Scope stops(cancel);
+    const auto seen = std::make_shared<QSemaphore>();
     const auto make = [&](PictureKeeper& keeper, double cell, std::size_t shrink, bool fine) {
       const QImage image = to_image(keeper.bring_up(*plan, view.area, cell, view.side, shrink, cancel));
       const HeightField& field = keeper.field();
       QMetaObject::invokeMethod(
           this,
-          [this, mine, image, area = field.box(), fine] {
+          [this, mine, image, area = field.box(), fine, seen] {
             if (mine == generation_) Q_EMIT painted(image, area, fine);
+            // After what this asked the window to paint is painted.
+            QTimer::singleShot(0, this, [seen] { seen->release(); });
           },
           Qt::QueuedConnection);
     };
     try {
       make(coarse_, view.per_pixel * 3, 1, stays_coarse_);
-      if (!stays_coarse_) make(fine_, view.per_pixel / 2, 2, true);
+      if (stays_coarse_) return;
+      // The fine one takes every core: it lets the window show the coarse one first.
+      constexpr int kPatience = 100;  // ms
+      seen->tryAcquire(1, kPatience);
+      cancel.check();
+      make(fine_, view.per_pixel / 2, 2, true);
     } catch (const Cancelled&) {
       // A newer view is on its way.
     } catch (const std::exception&) {

@@ -4,6 +4,7 @@
 #include <boost/polygon/voronoi.hpp>
 #include <optional>
 
+#include "cancel.hpp"
 #include "measure/whole.hpp"
 #include "problem.hpp"
 #include "wording/say.hpp"
@@ -72,8 +73,25 @@ Sites read_sites(const Island& island, std::int32_t left, std::int32_t bottom) {
   return s;
 }
 
+// The library's own predicates, which stop when this thread's work is asked to: one diagram can take a tenth of a
+// second. What throws Cancelled out of the builder leaves only what its destructors free.
+using Coordinates = boost::polygon::detail::voronoi_ctype_traits<std::int32_t>;
+struct StoppingPredicates : boost::polygon::detail::voronoi_predicates<Coordinates> {
+  template <typename Site, typename Circle>
+  class circle_formation_predicate
+      : public boost::polygon::detail::voronoi_predicates<Coordinates>::circle_formation_predicate<Site, Circle> {
+    using Base = boost::polygon::detail::voronoi_predicates<Coordinates>::circle_formation_predicate<Site, Circle>;
+
+   public:
+    bool operator()(const Site& a, const Site& b, const Site& c, Circle& circle) {
+      Cancel::check_here();
+      return Base::operator()(a, b, c, circle);
+    }
+  };
+};
+
 void fill(Diagram& diagram, const Sites& sites) {
-  boost::polygon::voronoi_builder<std::int32_t> builder;
+  boost::polygon::voronoi_builder<std::int32_t, Coordinates, StoppingPredicates> builder;
   for (std::size_t i = 0; i < sites.xs.size(); ++i) {
     const auto j = static_cast<std::size_t>(sites.next[i]);
     builder.insert_segment(sites.xs[i], sites.ys[i], sites.xs[j], sites.ys[j]);

@@ -75,7 +75,14 @@ void terraces(const cutting::Piece& piece, double flank_run, PieceCuts& out, con
 
 }  // namespace
 
-bool stands_thin(const Region& kept, double high) { return area(opening(kept, high / 2)) <= 0.85 * area(kept); }
+bool stands_thin(const Region& kept, double high) {
+  // A share of an area needs no fine outline: letters of thousands of points are asked in a tenth of the time.
+  constexpr double kNear = 0.05;  // mm
+  const Region plain = thinned(kept, kNear);
+  double left = 0;
+  for (const Island& island : plain.islands) left += area(opening({{island}}, high / 2, kNear));
+  return left <= 0.85 * area(plain);
+}
 
 void cut_raise(const cutting::Piece& piece, PieceCuts& out) {
   const RaiseChoices& raise = piece.cut.raise;
