@@ -31,6 +31,7 @@ inline Job many_words() {
     Item item;
     item.piece = {"bed-" + std::to_string(i), l.words, l, {60.0 + 115 * (i % 10), 30.0 + 38 * (i / 10)}, 0};
     item.cut.kind = Treatment::Kind::Incise;
+    item.cut.bit = "v60";
     job.items.push_back(std::move(item));
   }
   return job;

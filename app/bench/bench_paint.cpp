@@ -148,9 +148,8 @@ void Bench::paint_outlines(QPainter& p) {
     if (wanted(s)) key << s.id;
   }
   const bool moves = hand_ == Hand::Pan || dragging;
-  const bool kept =
-      (moves || layer_origin_ == origin_) && layer_key_ == key && layer_scale_ == scale_ &&
-      layer_.size() == size() * devicePixelRatioF();
+  const bool kept = (moves || layer_origin_ == origin_) && layer_key_ == key && layer_scale_ == scale_ &&
+                    layer_.size() == size() * devicePixelRatioF();
   if (!kept && !key.isEmpty()) {
     layer_ = QPixmap(size() * devicePixelRatioF());
     layer_.setDevicePixelRatio(devicePixelRatioF());

@@ -111,8 +111,8 @@ void SectionStrip::mousePressEvent(QMouseEvent* event) {
   ask();
 }
 
-// The wood under the surface, in as many parts as what goes through it leaves: straight from the samples, since clipping
-// a path of thousands of points costs more than all else here.
+// The wood under the surface, in as many parts as what goes through it leaves: straight from the samples, since
+// clipping a path of thousands of points costs more than all else here.
 QPainterPath SectionStrip::body_of(const QPolygonF& surface, const Box& slab, double per_mm) const {
   const double thick = plan_->job.blank.thickest(), face = slab.bottom, bed = slab.top;
   const auto under = [&](qsizetype i) {  // what is cut from the back opens the underside

@@ -12,6 +12,8 @@ namespace {
 constexpr double kUsualFlat = kMmPerInch / 4;  // mm
 constexpr std::size_t kMostLookedAt = 20'000;  // points
 
+}  // namespace
+
 const Bit* usual_bit(const Treatment& cut, const Rack& rack) {
   if (const Look& look = look_of(cut.kind); look.usual_bit != nullptr) return look.usual_bit(rack);
   switch (wanted_bit(cut)) {
@@ -26,8 +28,6 @@ const Bit* usual_bit(const Treatment& cut, const Rack& rack) {
   }
   return nullptr;
 }
-
-}  // namespace
 
 double widest_stroke_of(const Region& art, const Bit& v) {
   if (art.empty() || point_count(art) > kMostLookedAt) return 0;

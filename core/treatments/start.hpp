@@ -12,6 +12,9 @@ namespace doyen {
 // (Look::start). Common practice, no source.
 Treatment start_look(Treatment::Kind look, const Treatment& was, const LookStart& about);
 
+// The bit a look of this kind begins with; null where the rack has none, or the look needs none.
+const Bit* usual_bit(const Treatment& cut, const Rack& rack);
+
 // An inlay's depth, contact and saw gap for its bit and the art's widest stroke (treatments/inlay/figures.hpp); nothing
 // without a V.
 void start_inlay(Treatment& cut, const LookStart& about);

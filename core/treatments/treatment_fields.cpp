@@ -44,7 +44,7 @@ const Record<Moves>& moves_fields() {
 void add_shared(Record<Treatment>& f) {
   using T = Treatment;
   f.choice("look", &T::kind, words()).always();
-  f.text("bit", &T::bit).always();
+  f.text("bit", &T::bit);
   f.number_within("depth", &T::depth,
                   [](const T& t) {
                     return Range{asks_depth(t) ? 0.01 : 0, 1000};

@@ -3,6 +3,7 @@
 #include <set>
 
 #include "stock/species.hpp"
+#include "treatments/start.hpp"
 #include "treatments/suits.hpp"
 #include "verdicts/verdict.hpp"
 #include "wording/say.hpp"
@@ -89,6 +90,21 @@ void check_flutes(const Situation& s, const Item& item, const PieceState& state,
                  say("Deeper, the shank would rub and burn."), std::move(remedies)});
 }
 
+// What goes in the place of a bit that is not there, or that cannot do it.
+std::vector<Remedy> instead(const Situation& s, const Item& item, const std::string& id) {
+  const auto& clearing = item.cut.clearing;
+  if (clears_floor(item.cut) && std::find(clearing.begin(), clearing.end(), id) != clearing.end()) {
+    return {{say("Clear without it"), [piece = item.piece.id, id](Job& job) {
+               if (Item* it = job.find(piece)) std::erase(it->cut.clearing, id);
+             }}};
+  }
+  const Bit* usual = usual_bit(item.cut, s.rack);
+  if (usual == nullptr) return {};
+  return {{say("Use the {0}", usual->name), [piece = item.piece.id, to = usual->id](Job& job) {
+             if (Item* it = job.find(piece)) it->cut.bit = to;
+           }}};
+}
+
 }  // namespace
 
 void check_bits(const Situation& s, std::vector<Verdict>& out) {
@@ -111,23 +127,16 @@ void check_bits(const Situation& s, std::vector<Verdict>& out) {
     for (const auto& [id, wanted] : needs_of(item)) {
       const Bit* bit = s.rack.find(id);
       if (bit == nullptr) {
-        out.push_back({Grade::Stop,
-                       "bit-missing",
-                       item.piece.id,
-                       at,
-                       say("The bit “{0}” of “{1}” is not in the rack.", id, item.piece.name),
-                       say("Choose another, or add it to the rack."),
-                       {}});
+        out.push_back({Grade::Stop, "bit-missing", item.piece.id, at,
+                       id.empty() ? say("No bit is chosen for “{0}”.", item.piece.name)
+                                  : say("The bit “{0}” of “{1}” is not in the rack.", id, item.piece.name),
+                       say("Choose another, or add it to the rack."), instead(s, item, id)});
         continue;
       }
       if (!suits(*bit, wanted)) {
-        out.push_back({Grade::Stop,
-                       "bit-wrong-kind",
-                       item.piece.id,
-                       at,
+        out.push_back({Grade::Stop, "bit-wrong-kind", item.piece.id, at,
                        say("The {0} cannot do this: “{1}” needs a {2}.", bit->name, item.piece.name, words_for(wanted)),
-                       "",
-                       {}});
+                       "", instead(s, item, id)});
         continue;
       }
       if (!said.insert(id + "/" + wood).second) continue;

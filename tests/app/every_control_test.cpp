@@ -254,6 +254,7 @@ TEST_CASE("every look of a piece answers to each of its fields") {
   job.blank.readings = {18, 18.2, 18.1};
   Item item{{"bar", "Bar", PlainShape{PlainShape::Kind::Rectangle, 80, 40}, {150, 100}, 0}, {}};
   item.cut.kind = Treatment::Kind::Incise;
+  item.cut.bit = "v60";
   job.items.push_back(item);
   w.window.document().replace(job, {});
   w.settle();

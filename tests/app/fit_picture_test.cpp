@@ -23,6 +23,7 @@ Joint joint() {
   j.job.blank.species = "black-walnut";
   Item item{{"bar", "Bar", PlainShape{PlainShape::Kind::Rectangle, 40, 20}, {60, 40}, 0}, {}};
   item.cut.kind = Treatment::Kind::Inlay;
+  item.cut.bit = "v60";
   item.cut.depth = 5;
   j.job.items.push_back(item);
   const Rack rack = load_rack();

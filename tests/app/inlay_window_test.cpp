@@ -43,6 +43,7 @@ Job bar_job() {
   job.blank.species = "black-walnut";
   Item item{{"bar", "Bar", PlainShape{PlainShape::Kind::Rectangle, 40, 20}, {80, 50}, 0}, {}};
   item.cut.kind = Kind::Inlay;
+  item.cut.bit = "v60";
   item.cut.depth = 5;
   job.items.push_back(item);
   return job;
@@ -359,6 +360,7 @@ TEST_CASE("further boards are looked at in place: carved, with size, files and t
   CHECK(w.window.findChild<BoardsView*>() == nullptr);
   // A job without inlays has none, and says so.
   job.items[0].cut.kind = Kind::Incise;
+  job.items[0].cut.bit = "v60";
   job.run.mill_level.reset();
   w.window.document().replace(job, {});
   w.settle();
@@ -491,6 +493,7 @@ TEST_CASE("a fit that cannot be made says why, and one that is stale is proved a
   w.window.document().edit("t", [](Job& j) {
     Item other{{"o", "O", PlainShape{PlainShape::Kind::Ellipse, 10, 10}, {20, 20}, 0}, {}};
     other.cut.kind = Kind::Incise;
+    other.cut.bit = "v60";
     j.items.push_back(other);
   });
   w.settle();

@@ -346,6 +346,7 @@ TEST_CASE("nothing good is said of a job whose files have not been looked at yet
   Item item;
   item.piece = {"a", "A", PlainShape{}, {100, 100}, 0};
   item.cut.kind = Treatment::Kind::Incise;
+  item.cut.bit = "v60";
   job.items.push_back(item);
   using What = NextStep::What;
   for (const Stage stage : {Stage::Proof, Stage::Run}) {

@@ -23,6 +23,7 @@ Item words(const Job& job, const std::string& text, double cap, Point at) {
   l.cap_height = cap;
   item.piece = {job.fresh_id("lettering"), text, l, at, 0};
   item.cut.kind = Treatment::Kind::Incise;
+  item.cut.bit = "v60";
   return item;
 }
 // A leaf: two arcs between two points.
@@ -37,6 +38,7 @@ Item leaf(const Job& job, Point at) {
   d.parts = std::vector<Drawing::Part>{part};
   item.piece = {job.fresh_id("drawing"), "Leaf", d, at, 0};
   item.cut.kind = Treatment::Kind::Incise;
+  item.cut.bit = "v60";
   return item;
 }
 Job gate() {
@@ -123,6 +125,7 @@ TEST_CASE("what a job looks like tells what is the main line, the motif, the bor
   frame.band = 4;
   job.items.push_back({{"frame", "Frame", frame, {300, 112}, 0}, {}});
   job.items.back().cut.kind = Treatment::Kind::Incise;
+  job.items.back().cut.bit = "v60";
   const ArrangeWish wish = usual_wish(job);
   std::map<std::string, Role> roles;
   for (const ArrangeWish::Part& part : wish.parts) roles[part.id] = part.role;
@@ -195,6 +198,7 @@ TEST_CASE("an outline is only tried otherwise where nothing else hangs on it") {
   Item edge = *job.find("plate");
   edge.piece.id = "edge";
   edge.cut.kind = Treatment::Kind::Bevel;
+  edge.cut.bit = "v60";
   job.items.push_back(edge);
   wish = usual_wish(job);
   CHECK_FALSE(may_try_outlines(job, wish));

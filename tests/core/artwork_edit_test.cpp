@@ -265,6 +265,7 @@ TEST_CASE("boards may be round, oval or an outline") {
   job.blank.form = BlankForm::Oval;
   job.items = {{{"corner", "Corner", PlainShape{ShapeKind::Rectangle, 40, 40}, {30, 30}, 0}, {}}};
   job.items[0].cut.kind = Treatment::Kind::Incise;
+  job.items[0].cut.bit = "v60";
   const auto codes = [&] {
     std::string all;
     for (const Verdict& v : plan(job, load_rack(), machine_for(job)).verdicts) all += v.code + " ";

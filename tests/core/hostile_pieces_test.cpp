@@ -158,6 +158,7 @@ TEST_CASE("a job with a thousand pieces plans, remembers, and stops when it is t
     PlainShape s{PlainShape::Kind::Ellipse, 12, 12};
     Item item{{"p" + std::to_string(i), "P", s, {20.0 + 28 * (i % 40), 20.0 + 30 * (i / 40)}, 0}, {}};
     item.cut.kind = Treatment::Kind::Incise;
+    item.cut.bit = "v60";
     job.items.push_back(item);
   }
   const std::string path = data_file("rack.json");
@@ -197,6 +198,7 @@ Plan planned_as(const Region& region, Treatment::Kind kind, const Cancel& cancel
   job.blank.width = job.blank.height = 300;
   job.blank.readings = {20};
   Item item{{"j", "Jagged", frozen({region, {}, {}, {}, {}, {}}, "j"), bounds(region).centre(), 0}, {}};
+  item.cut.bit = "v60";
   item.cut.kind = kind;
   item.cut.depth = 3;
   if (goes_through(kind)) item.cut.bit = "flat-1/4in";

@@ -30,6 +30,7 @@ inline Both inlaid_board(const decltype(Piece::what)& what, Point at, const Rack
   h.job.blank.species = "black-walnut";
   Item item{{"art", "Art", what, at, 0}, {}};
   item.cut.kind = Kind::Inlay;
+  item.cut.bit = "v60";
   item.cut.depth = 5;
   if (change) change(item.cut);
   h.job.items.push_back(item);
@@ -68,6 +69,7 @@ inline Treatment inlay_of(double depth = 5, double contact = 3.8, const char* wo
                           bool crossed = false) {
   Treatment t;
   t.kind = Kind::Inlay;
+  t.bit = "v60";
   t.depth = depth;
   t.inlay.contact = contact;
   t.inlay.wood = wood;

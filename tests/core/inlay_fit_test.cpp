@@ -272,6 +272,7 @@ TEST_CASE("halves cut by bits of different angles are refused with the reason") 
   Job job = h.job;
   Item late{{"late", "Late", PlainShape{PlainShape::Kind::Rectangle, 20, 10}, {100, 80}, 0}, {}};
   late.cut.kind = Kind::Incise;
+  late.cut.bit = "v60";
   job.items.push_back(late);
   const Plan pocket = plan(job, wide_rack(), machine_for(job));
   REQUIRE(pocket.has_later());

@@ -161,6 +161,7 @@ TEST_CASE("plugs of several woods get a board each, with room round every one") 
                0},
               {}};
     item.cut.kind = Kind::Inlay;
+    item.cut.bit = "v60";
     item.cut.depth = 5;
     item.cut.inlay.wood = woods[i];
     job.items.push_back(item);
@@ -192,6 +193,7 @@ TEST_CASE("halves that cannot close and woods that fight are told before cutting
     job.blank.species = "black-walnut";
     Item item{{"art", "Art", kBar, {150, 100}, 0}, {}};
     item.cut.kind = Kind::Inlay;
+    item.cut.bit = "v60";
     item.cut.depth = 5;
     job.items.push_back(item);
     change(job);

@@ -34,6 +34,7 @@ Job lid_job() {
   job.blank.species = "black-walnut";
   Treatment inlay;
   inlay.kind = Kind::Inlay;
+  inlay.bit = "v60";
   inlay.depth = 5;
   add(job, "sprig", {kRectangle, 50, 30}, {120, 70}, inlay);
   Treatment bevel = workbench::cut(Kind::Bevel, 3);
@@ -83,6 +84,7 @@ TEST_CASE("changing one figure says what moved") {
   const Bit v = *load_rack().find("v60");
   Treatment before;
   before.kind = Kind::Inlay;
+  before.bit = "v60";
   before.depth = 5;
   Treatment after = before;
   CHECK(what_moved(before, after, &v, mm).empty());
@@ -138,6 +140,7 @@ TEST_CASE("plugs that lie turned by half on their board still close") {
   job.blank.species = "black-walnut";
   Treatment inlay;
   inlay.kind = Kind::Inlay;
+  inlay.bit = "v60";
   inlay.depth = 4;
   inlay.inlay.contact = 3;
   for (int i = 0; i < 4; ++i) {
@@ -170,6 +173,7 @@ TEST_CASE("the ladder steps the contact, labels both boards, and its answer is k
   like.blank.species = "black-walnut";
   Treatment cut;
   cut.kind = Kind::Inlay;
+  cut.bit = "v60";
   cut.depth = 5;
   const Job ladder = ladder_job(like, cut, rack);
   std::vector<double> contacts;
@@ -226,6 +230,7 @@ TEST_CASE("bevels and cut-outs wait for the second run, and what is cut over a p
   Job job = lid_job();
   Treatment letters;
   letters.kind = Kind::Incise;
+  letters.bit = "v60";
   add(job, "on-plug", {kRectangle, 20, 4}, {120, 70}, letters);
   add(job, "beside", {kRectangle, 20, 4}, {60, 40}, letters);
   const Plan p = planned(job);
@@ -353,6 +358,7 @@ TEST_CASE("woods that fight are told: movement by stated moisture, crossed grain
     job.blank.species = "black-walnut";
     Treatment inlay;
     inlay.kind = Kind::Inlay;
+    inlay.bit = "v60";
     inlay.depth = 5;
     add(job, "art", {kRectangle, 120, 100}, {200, 150}, inlay);
     change(job);
@@ -396,6 +402,7 @@ TEST_CASE("ways to make an inlay: what is lost, how exact, what snaps, how long"
   job.blank.species = "black-walnut";
   Treatment inlay;
   inlay.kind = Kind::Inlay;
+  inlay.bit = "v60";
   inlay.depth = 5;
   // A bar with a thin stem: 2 mm wide, standing 5 mm high when upright.
   const Region art = unite(oracle::rectangle(80, 60, 40, 20), oracle::rectangle(120, 69, 30, 2));
@@ -442,6 +449,7 @@ TEST_CASE("the least easing lets a tip flat seat, and no less does") {
   job.blank.species = "black-walnut";
   Treatment inlay;
   inlay.kind = Kind::Inlay;
+  inlay.bit = "v60";
   inlay.depth = 3;
   inlay.inlay.contact = 2;
   add(job, "art", {kRectangle, 24, 16}, {60, 45}, inlay);

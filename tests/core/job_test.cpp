@@ -93,6 +93,7 @@ Job full_job() {
   copies.turned = false;
   Item line{{"line", "Line", grown, {0, 0}, 5}, {}};
   line.cut.kind = Treatment::Kind::Line;
+  line.cut.bit = "v60";
   line.cut.depth = 0.4;
   job.items = {words,
                frame,

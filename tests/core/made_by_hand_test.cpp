@@ -100,6 +100,7 @@ TEST_CASE("a cut-out's bevelled edge follows its outline, and the cut makes room
   Item own = job.items[0];
   own.piece.id = "own";
   own.cut.kind = Treatment::Kind::Bevel;
+  own.cut.bit = "v60";
   job.items.push_back(own);
   CHECK(bevel_of(job, "sign") == job.find("own"));
 }

@@ -238,10 +238,29 @@ TEST_CASE("every verdict that offers a remedy is mended by it") {
   }
 }
 
-TEST_CASE("what cannot be mended by a button is said all the same") {
-  CHECK(find(planned(Job{}), "empty-job") != nullptr);
+TEST_CASE("a bit that is missing, or cannot do it, gives way to one that can") {
   Job missing = one_shape({kBar, 100, 8}, incised("v61"));
   CHECK(find(planned(missing), "bit-missing")->grade == Grade::Stop);
+  const auto mended = [](Job job, const char* code) {
+    const Plan p = planned(job);
+    const Verdict* v = find(p, code);
+    REQUIRE(v != nullptr);
+    REQUIRE(v->remedies.size() == 1);
+    v->remedies.front().apply(job);
+    CHECK(find(planned(job), code) == nullptr);
+  };
+  mended(missing, "bit-missing");
+  missing.items[0].cut.bit.clear();
+  mended(missing, "bit-missing");
+  missing.items[0].cut.bit = "v60";
+  missing.items[0].cut.incise.floor_limit = 2;
+  missing.items[0].cut.clearing = {"flat-gone"};
+  mended(missing, "bit-missing");
+  mended(one_shape({kBar, 100, 8}, incised("flat-3mm")), "bit-wrong-kind");
+}
+
+TEST_CASE("what cannot be mended by a button is said all the same") {
+  CHECK(find(planned(Job{}), "empty-job") != nullptr);
   CHECK(find(planned(one_shape({kBar, 100, 8}, incised("flat-3mm"))), "bit-wrong-kind")->grade == Grade::Stop);
   Job plastic = one_shape({kBar, 100, 8}, incised());
   Rack bare = rack();

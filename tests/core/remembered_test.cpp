@@ -152,6 +152,7 @@ TEST_CASE("what is remembered of plans keeps the job in hand, and not much more"
                   {40.0 + 45 * (i % 25), 40.0 + 70 * (i / 25)},
                   0};
     item.cut.kind = Treatment::Kind::Incise;
+    item.cut.bit = "v60";
     job.items.push_back(item);
   }
   const Rack rack = load_rack();

@@ -96,6 +96,7 @@ TEST_CASE("pieces are carried with what they are made from; names and ids stay u
   Item ring;
   ring.piece = {"ring", "Ring", Derived{.how = Derived::How::Round, .from = {"leaf"}, .count = 5}, {0, 0}, 0};
   ring.cut.kind = Treatment::Kind::Incise;
+  ring.cut.bit = "v60";
   job.items.push_back(ring);
 
   // Within the job the source is there already: only the copy comes.
@@ -162,6 +163,7 @@ TEST_CASE("what is left uncut on purpose is asked about no more, and its file sa
   Item made_from;
   made_from.piece = {"made", "Made", Derived{.how = Derived::How::Grow, .from = {"guide"}}, {0, 0}, 0};
   made_from.cut.kind = Treatment::Kind::Incise;
+  made_from.cut.bit = "v60";
   job.items.push_back(made_from);
   CHECK_FALSE(job.undecided(job.items[0]));
 }

@@ -152,6 +152,7 @@ TEST_CASE("upright strokes higher than they are wide are a warning; a slope or l
   job.blank.species = "black-walnut";
   Item bar{{"bar", "Bar", PlainShape{PlainShape::Kind::Rectangle, 120, 4}, {150, 100}, 0}, {}};  // 4 mm wide
   bar.cut.kind = Treatment::Kind::Raise;
+  bar.cut.bit = "v60";
   bar.cut.raise.sloped = false;
   bar.cut.depth = 3;
   bar.cut.margin = 20;
