@@ -324,7 +324,8 @@ TEST_CASE(
   CHECK(find(planned(far), "past-travel") != nullptr);
 }
 
-TEST_CASE("a plug that a blunt V leaves high is a stop, with the easing that comes nearest and what then remains") {
+TEST_CASE("a plug that a blunt V leaves high is a stop, with the easing that comes nearest and what then remains",
+          "[heavy]") {
   Job job = board(160, 110, 20);
   job.blank.species = "black-walnut";
   Treatment t = cut(Kind::Inlay, 5, {}, "v60");

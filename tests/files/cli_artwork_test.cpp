@@ -107,7 +107,8 @@ TEST_CASE("what is no artwork is refused with what would be") {
   CHECK_FALSE(fs::exists(out / "x"));
 }
 
-TEST_CASE("the plaque of the demo plans without a stop: words on arcs, a traced heron, a rim that follows the plaque") {
+TEST_CASE("the plaque of the demo plans without a stop: words on arcs, a traced heron, a rim that follows the plaque",
+          "[heavy]") {
   const Folder out;
   std::string said;
   REQUIRE(ended("plan " + data_file("demo/heron-plaque.doyen") + " --out " + (out / "o"), &said) == 0);
