@@ -11,6 +11,8 @@
 #include "arrange/settings.hpp"
 #include "job/room.hpp"
 #include "planning/fitness.hpp"
+#include "planning/judged.hpp"
+#include "planning/outputs.hpp"
 #include "problem.hpp"
 #include "stock/species.hpp"
 #include "treatments/suits.hpp"
@@ -82,6 +84,36 @@ struct Fitted {
   double thinnest = 0, gap = 0;
 };
 
+// A line of the sum that makes the merit up, and what it comes to.
+void add_part(Arrangement& a, const std::string& what, int weight, double share) {
+  a.sum.lines.push_back(what + ": " + std::to_string(weight) + " × " + format_number(share, 2) + " = " +
+                        format_number(weight * share, 1));
+}
+void add_merit(Arrangement& a) { a.sum.result = say("Merit {0} of 100", format_number(100 * a.merit, 0)); }
+
+constexpr int kForTime = 5;             // of 100
+constexpr double kQuick = 30.0 * 60.0;  // s; nobody asks for less. From memory, no source.
+void weigh_time(Arrangement& a, double seconds) {
+  const double share = seconds > kQuick ? kQuick / seconds : 1;
+  a.merit += kForTime / 100.0 * share;
+  a.reasons.push_back(say("Takes {0} at the machine.", format_duration(seconds)));
+  add_part(a, say("At the machine {0}, best within half an hour", format_duration(seconds)), kForTime, share);
+  add_merit(a);
+}
+
+// What spoils it: by the plan, then by its files, read back and carved; null where nothing does. The judge's verdicts
+// join the plan's.
+const Verdict* stop_of(Plan& planned, const Cancel& cancel) {
+  const auto first = [&]() -> const Verdict* {
+    const auto stop = std::find_if(planned.verdicts.begin(), planned.verdicts.end(),
+                                   [](const Verdict& v) { return v.grade == Grade::Stop; });
+    return stop == planned.verdicts.end() ? nullptr : &*stop;
+  };
+  if (first() == nullptr && !planned.runs.empty())
+    add_judgement(planned, judge_files(planned, gcode_files(planned), glancing_cell(planned.job.blank), cancel));
+  return first();
+}
+
 class Search {
  public:
   Search(const Job& job, const Rack& rack, const ArrangeWish& wish, const Cancel& cancel)
@@ -123,7 +155,7 @@ class Search {
     for (const Fitted& one : all) largest = std::max(largest, one.size);
     for (Fitted& one : all) {
       one.share = one.size / largest;
-      one.merit = 0.35 * one.share + 0.15 * one.fill + 0.2 * one.balance + 0.2 * one.strokes + 0.1 * one.faults;
+      one.merit = 0.3 * one.share + 0.15 * one.fill + 0.2 * one.balance + 0.2 * one.strokes + 0.1 * one.faults;
     }
     std::stable_sort(all.begin(), all.end(), [](const Fitted& a, const Fitted& b) { return a.merit > b.merit; });
     give_best(all, take);
@@ -379,16 +411,13 @@ class Search {
     a.sum.lines.push_back(say("White between lines: 0.55 of their mean cap height (common practice)"));
     a.sum.lines.push_back(say("White kept to the edge or border: {0}", size(one.setting->white)));
     a.sum.lines.push_back(say("Read with ease from 120 cap heights (common practice)"));
-    const auto part = [&](const std::string& what, int weight, double share) {
-      a.sum.lines.push_back(std::string(what) + ": " + std::to_string(weight) + " × " + number(share, 2) + " = " +
-                            number(weight * share, 1));
-    };
-    part(say("Size, of the largest that any form comes to"), 35, one.share);
+    const auto part = [&](const std::string& what, int weight, double share) { add_part(a, what, weight, share); };
+    part(say("Size, of the largest that any form comes to"), 30, one.share);
     part(say("White and wood, best where 40 % is covered"), 15, one.fill);
     part(say("Balance about the optical middle"), 20, one.balance);
     part(say("Strokes and gaps, of what carves well"), 20, one.strokes);
     part(say("Letters clear of glue lines and sapwood"), 10, one.faults);
-    a.sum.result = say("Merit {0} of 100", number(100 * one.merit, 0));
+    add_merit(a);
   }
 
   const Job& job_;
@@ -424,14 +453,11 @@ void propose(const Job& job, const Rack& rack, const ArrangeWish& wish, std::siz
   std::size_t told = 0;
   Search(job, rack, wish, cancel).run([&](Arrangement one) {
     auto planned = std::make_shared<Plan>(plan(one.job, rack, machine_for(one.job), &cache, cancel));
-    const auto stop = std::find_if(planned->verdicts.begin(), planned->verdicts.end(),
-                                   [](const Verdict& v) { return v.grade == Grade::Stop; });
-    if (stop != planned->verdicts.end()) {
+    if (const Verdict* stop = stop_of(*planned, cancel)) {
       if (why.empty()) why = stop->text;
       return true;
     }
-    one.reasons.push_back(say("Takes {0} at the machine.", format_duration(planned->seconds)));
-    one.sum.lines.push_back(say("At the machine: {0}", format_duration(planned->seconds)));
+    weigh_time(one, planned->seconds);
     one.plan = std::move(planned);
     tell(std::move(one));
     return ++told < most;

@@ -51,8 +51,9 @@ struct Arrangement {
 std::vector<Arrangement> arrangements(const Job& job, const Rack& rack, const ArrangeWish& wish, std::size_t most,
                                       const Cancel& cancel = {});
 
-// The best of them (at most `most`) that the plan finds no stop in, each told as soon as it is planned, from the
-// calling thread. Throws as arrangements(), and Problem{BadInput} with the plan's own words when every one has a stop.
+// The best of them (at most `most`) that neither the plan nor the judge of its files finds a stop in, each told as soon
+// as that is known, from the calling thread; its merit then counts the time at the machine, too. Throws as
+// arrangements(), and Problem{BadInput} with the plan's own words when every one has a stop.
 void propose(const Job& job, const Rack& rack, const ArrangeWish& wish, std::size_t most, const Cancel& cancel,
              const std::function<void(Arrangement)>& tell);
 

@@ -2,6 +2,7 @@
 #include <QComboBox>
 #include <QElapsedTimer>
 #include <QListWidget>
+#include <QRegularExpression>
 
 #include "stages/artwork/lay_out_bench.hpp"
 #include "window_probe.hpp"
@@ -30,6 +31,19 @@ TEST_CASE("an arrangement is chosen from pictures, taken in one step and undone 
   auto* cards = bench->findChild<QListWidget*>("arrangements");
   CHECK(cards->count() >= 6);
   CHECK(cards->currentRow() == 0);  // the best is looked at first
+  int before_it = 100;
+  for (int i = 0; i < cards->count(); ++i) {
+    cards->setCurrentRow(i);
+    int merit = -1;
+    for (const QLabel* label : bench->findChildren<QLabel*>()) {
+      const auto found = QRegularExpression("^Merit (\\d+) of 100$").match(label->text());
+      if (found.hasMatch()) merit = found.captured(1).toInt();
+    }
+    INFO("card " << i);
+    CHECK(merit > 0);
+    CHECK(merit <= before_it);
+    before_it = merit;
+  }
   for (int i = 0; i < cards->count(); ++i) CHECK_FALSE(cards->item(i)->icon().isNull());
   // The motto matters as much as the name now: it is as high in every proposal.
   auto* role = bench->findChild<QComboBox*>("role-motto");

@@ -154,7 +154,11 @@ TEST_CASE("a sign is laid out in at least six ways, the same every time, and eac
   CHECK(told.size() == 6);
   for (const Arrangement& a : told) {
     CHECK_FALSE(a.plan->has_stop());
-    CHECK(a.plan->seconds > 0);
+    // Time counts: 5 of 100 within half an hour, less in proportion after it.
+    const auto bare = std::find_if(all.begin(), all.end(), [&](const Arrangement& b) { return b.job == a.job; });
+    REQUIRE(bare != all.end());
+    REQUIRE(a.plan->seconds > 0);
+    CHECK(a.merit - bare->merit == Approx(0.05 * std::min(1.0, 1800 / a.plan->seconds)));
   }
 }
 

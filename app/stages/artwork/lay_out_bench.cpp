@@ -67,7 +67,10 @@ LayOutBench::LayOutBench(const Job& job, const Rack& rack, QWidget* parent)
   connect(no, &QPushButton::clicked, this, &QDialog::reject);
   connect(take_, &QPushButton::clicked, this, &LayOutBench::take);
   connect(cards_, &QListWidget::itemActivated, this, [this] { take(); });
-  connect(cards_, &QListWidget::currentRowChanged, this, [this] { show_chosen(); });
+  connect(cards_, &QListWidget::currentRowChanged, this, [this](int row) {
+    chosen_by_hand_ = row >= 0;  // what the bench does itself is not told
+    show_chosen();
+  });
   again_.setSingleShot(true);
   again_.setInterval(150);
   connect(&again_, &QTimer::timeout, this, &LayOutBench::look_again);
@@ -172,7 +175,6 @@ void LayOutBench::look_again() {
 }
 
 void LayOutBench::add(Arrangement one, const QImage& picture) {
-  const bool first = found_.empty();
   QIcon icon;  // chosen or not, the wood keeps its colour
   for (const QIcon::Mode mode : {QIcon::Normal, QIcon::Selected}) icon.addPixmap(QPixmap::fromImage(picture), mode);
   const QString form = QString::fromStdString(one.form), frame = QString::fromStdString(one.frame);
@@ -180,9 +182,15 @@ void LayOutBench::add(Arrangement one, const QImage& picture) {
   auto* card = new QListWidgetItem(icon, frame.isEmpty() ? form + QLatin1Char('\n') + time
                                                          : form + QLatin1Char('\n') + tr("%1 · %2").arg(frame, time));
   card->setTextAlignment(Qt::AlignHCenter | Qt::AlignTop);
-  cards_->addItem(card);
-  found_.push_back(std::move(one));
-  if (first) cards_->setCurrentRow(0);
+  // The best first: where nobody has chosen yet, it is the one that is shown.
+  const auto place =
+      std::find_if(found_.begin(), found_.end(), [&](const Arrangement& other) { return other.merit < one.merit; });
+  const auto row = static_cast<int>(place - found_.begin());
+  const bool follows = found_.empty() || (cards_->currentRow() == 0 && !chosen_by_hand_);
+  found_.insert(place, std::move(one));
+  const QSignalBlocker quiet(cards_);
+  cards_->insertItem(row, card);
+  if (follows) cards_->setCurrentRow(0);
   show_chosen();
 }
 

@@ -41,8 +41,9 @@ class LayOutBench : public QDialog {
   NumberCard* sum_;
   QPushButton* take_;
   QCheckBox* outlines_;
-  QTimer again_;  // what was said is gathered before it is looked at anew
-  std::vector<Arrangement> found_;
+  QTimer again_;                    // what was said is gathered before it is looked at anew
+  std::vector<Arrangement> found_;  // the best first, as the cards
+  bool chosen_by_hand_ = false;
   std::optional<Arrangement> taken_;
   QString problem_;
   Cancel cancel_;
