@@ -9,6 +9,7 @@
 
 #include "rack/own_rack.hpp"
 #include "stages/proof/boards_view.hpp"
+#include "stages/cuts/bit_box.hpp"
 #include "window_probe.hpp"
 
 using namespace probe;
@@ -396,7 +397,14 @@ TEST_CASE("every choice of an inlay reaches the job, says what it is called when
   const int flat = bits->findData("flat-1/8in");
   REQUIRE(flat >= 0);
   CHECK_FALSE(bits->model()->flags(bits->model()->index(flat, 0)).testFlag(Qt::ItemIsEnabled));
-  CHECK_THAT(bits->itemText(flat).toStdString(), Catch::Contains("do not slope"));
+  auto* rows = w.find<BitBox>("inlayBit");
+  CHECK(rows->says(flat) == "its flanks do not slope");
+  // The others say what they would do to the pocket, once it is looked at.
+  rows->showPopup();
+  REQUIRE(QTest::qWaitFor([&] { return !rows->waiting(); }, 20'000));
+  CHECK_THAT(rows->says(rows->findData("v90")).toStdString(), Catch::Contains("deep"));
+  CHECK(rows->says(flat) == "its flanks do not slope");
+  rows->hidePopup();
   w.pick("inlayClearing", 1);
   CHECK(cut().inlay.v_alone);
   for (const Operation& op : w.plan().piece("bar")->cuts.operations) CHECK(op.bit == cut().bit);

@@ -2,6 +2,7 @@
 
 #include <QAbstractItemView>
 #include <QPainter>
+#include <QStandardItemModel>
 #include <QStyledItemDelegate>
 
 #include "parts/theme.hpp"
@@ -9,7 +10,7 @@
 namespace doyen {
 namespace {
 
-constexpr int kSays = Qt::UserRole + 1;
+constexpr int kSays = Qt::UserRole + 1, kRefused = Qt::UserRole + 2;
 
 // The bit's name, and at the right what it would do.
 class BitRow : public QStyledItemDelegate {
@@ -48,22 +49,42 @@ BitBox::BitBox(Workshop& shop) : shop_(shop), trials_(shop) {
   });
 }
 
-void BitBox::refresh(std::optional<BitKind> kind, const Item& item, const PiecePlan* piece) {
+void BitBox::refresh(std::optional<BitKind> kind, const Item& item, const PiecePlan* piece,
+                     const std::function<QString(const Bit&)>& refused) {
+  struct Row {
+    QString id, name, refused;
+  };
   const QString chosen = QString::fromStdString(item.cut.bit);
-  QList<std::pair<QString, QString>> bits;
+  QList<Row> rows, others;
   for (const Bit& bit : shop_.rack.bits) {
+    Row row{QString::fromStdString(bit.id), QString::fromStdString(bit.name), {}};
     if (kind ? bit.kind == *kind : bit.kind != BitKind::Keyhole)
-      bits.append({QString::fromStdString(bit.id), QString::fromStdString(bit.name)});
+      rows.append(row);
+    else if (refused && !(row.refused = refused(bit)).isEmpty() && row.id != chosen)
+      others.append(row);
   }
-  if (std::none_of(bits.begin(), bits.end(), [&](const auto& bit) { return bit.first == chosen; }))
-    bits.append({chosen, tr("%1 (not in the rack)").arg(chosen)});
+  if (std::none_of(rows.begin(), rows.end(), [&](const Row& row) { return row.id == chosen; })) {
+    const Bit* other = shop_.rack.find(item.cut.bit);
+    rows.append({chosen,
+                 chosen.isEmpty()   ? tr("none is chosen")
+                 : other == nullptr ? tr("%1 (not in the rack)").arg(chosen)
+                                    : QString::fromStdString(other->name),
+                 {}});
+  }
+  rows += others;
   // The rows stay while someone looks at them.
-  bool same = count() == bits.size();
-  for (int i = 0; same && i < count(); ++i)
-    same = itemData(i).toString() == bits[i].first && itemText(i) == bits[i].second;
+  bool same = count() == rows.size();
+  for (int i = 0; same && i < count(); ++i) same = itemData(i).toString() == rows[i].id && itemText(i) == rows[i].name;
   if (!same) {
     clear();
-    for (const auto& [id, name] : bits) addItem(name, id);
+    auto* model = qobject_cast<QStandardItemModel*>(this->model());
+    for (const Row& row : rows) {
+      addItem(row.name, row.id);
+      if (row.refused.isEmpty()) continue;
+      setItemData(count() - 1, row.refused, kRefused);
+      if (model != nullptr) model->item(count() - 1)->setEnabled(false);
+      say(count() - 1, {});
+    }
     trials_.forget();
   }
   setCurrentIndex(findData(chosen));
@@ -74,7 +95,8 @@ void BitBox::refresh(std::optional<BitKind> kind, const Item& item, const PieceP
 
 QString BitBox::says(int row) const { return itemData(row, kSays).toString(); }
 
-void BitBox::say(int row, const QString& words) {
+void BitBox::say(int row, const QString& of_trial) {
+  const QString refused = itemData(row, kRefused).toString(), words = refused.isEmpty() ? of_trial : refused;
   setItemData(row, words, kSays);
   setItemData(row, words, Qt::AccessibleDescriptionRole);
   if (!view()->isVisible()) return;

@@ -2,6 +2,7 @@
 #pragma once
 
 #include <QComboBox>
+#include <functional>
 
 #include "stages/cuts/bit_trials.hpp"
 
@@ -12,8 +13,10 @@ class BitBox : public QComboBox {
  public:
   explicit BitBox(Workshop& shop);
   // The rack's bits of this kind, without one all that can be seen cutting; the chosen one is there even when the rack
-  // lost it.
-  void refresh(std::optional<BitKind> kind, const Item& item, const PiecePlan* piece);
+  // lost it. `refused`: what a bit of another kind stands there for all the same, though it cannot be taken; empty
+  // where it does not.
+  void refresh(std::optional<BitKind> kind, const Item& item, const PiecePlan* piece,
+               const std::function<QString(const Bit&)>& refused = {});
   [[nodiscard]] bool waiting() const { return trials_.waiting(); }
   [[nodiscard]] QString says(int row) const;  // what that bit would do; empty until it is known
   void showPopup() override;
@@ -22,7 +25,7 @@ class BitBox : public QComboBox {
   void taken(const QString& bit, const QString& name);
 
  private:
-  void say(int row, const QString& words);
+  void say(int row, const QString& of_trial);
   Workshop& shop_;
   BitTrials trials_;
 };

@@ -1,7 +1,5 @@
 #include "stages/cuts/inlay_section.hpp"
 
-#include <QStandardItemModel>
-
 #include "cutting/groove.hpp"
 #include "problem.hpp"
 #include "stock/species.hpp"
@@ -94,7 +92,7 @@ void InlaySection::build_fields(QVBoxLayout* column) {
       tr("Sloped flanks close as they are pressed and forgive a little; upright ones need an exact machine "
          "and corners as round as the bit"));
   column->addWidget(make_row(tr("Flanks"), flanks_));
-  bit_ = new QComboBox;
+  bit_ = new BitBox(shop_);
   bit_->setObjectName(QStringLiteral("inlayBit"));
   bit_->setToolTip(tr("The same bit cuts both halves: another angle would not close"));
   column->addWidget(make_row(tr("V, for both"), bit_));
@@ -150,9 +148,8 @@ void InlaySection::connect_fields() {
       if (i == 0 && (v == nullptr || v->kind != BitKind::V)) t.bit = id_of(usual_v(shop_.rack));
     });
   });
-  connect(bit_, &QComboBox::activated, this, [this] {
-    edit(tr("take the %1").arg(bit_->currentText()),
-         [&](Treatment& t) { t.bit = bit_->currentData().toString().toStdString(); });
+  connect(bit_, &BitBox::taken, this, [this](const QString& bit, const QString& name) {
+    edit(tr("take the %1").arg(name), [&](Treatment& t) { t.bit = bit.toStdString(); });
   });
   connect(clearing_, &QComboBox::activated, this, [this] {
     edit(tr("clear floors with the %1").arg(clearing_->currentText()), [&](Treatment& t) {
@@ -221,27 +218,13 @@ Sum InlaySection::sum_of(const Item& item) const {
   return sum;
 }
 
-// V bits; flat ones stand there too and say why they cannot be taken.
-void InlaySection::fill_own_bits(const Treatment& t) {
-  bit_->clear();
+void InlaySection::fill_clearing(const Treatment& t) {
   clearing_->clear();
   clearing_->addItem(tr("what Doyen proposes"), QString());
   if (t.inlay.sloped) clearing_->addItem(tr("the V alone"), kVAlone);
-  auto* rows = qobject_cast<QStandardItemModel*>(bit_->model());
   for (const Bit& bit : shop_.rack.bits) {
-    const QString id = QString::fromStdString(bit.id), name = QString::fromStdString(bit.name);
-    if (bit.kind == BitKind::V) bit_->addItem(name, id);
-    if (bit.kind == BitKind::Flat) clearing_->addItem(name, id);
+    if (bit.kind == BitKind::Flat) clearing_->addItem(QString::fromStdString(bit.name), QString::fromStdString(bit.id));
   }
-  for (const Bit& bit : shop_.rack.bits) {
-    if (bit.kind != BitKind::Flat && bit.kind != BitKind::Ball) continue;
-    bit_->addItem(tr("%1: its flanks do not slope").arg(QString::fromStdString(bit.name)),
-                  QString::fromStdString(bit.id));
-    if (rows != nullptr) rows->item(bit_->count() - 1)->setEnabled(false);
-  }
-  const QString chosen = QString::fromStdString(t.bit);
-  if (bit_->findData(chosen) < 0) bit_->addItem(tr("%1 (not in the rack)").arg(chosen), chosen);
-  bit_->setCurrentIndex(bit_->findData(chosen));
   clearing_->setCurrentIndex(t.inlay.v_alone ? clearing_->findData(kVAlone)
                              : t.clearing.empty()
                                  ? 0
@@ -253,7 +236,10 @@ void InlaySection::refresh(const Item& item, const PiecePlan* piece) {
   const Treatment& t = item.cut;
   const LengthStyle& lengths = shop_.document.job().lengths;
   flanks_->setCurrentIndex(t.inlay.sloped ? 0 : 1);
-  fill_own_bits(t);
+  fill_clearing(t);
+  bit_->refresh(BitKind::V, item, piece, [](const Bit& bit) {
+    return bit.kind == BitKind::Flat || bit.kind == BitKind::Ball ? tr("its flanks do not slope") : QString();
+  });
   show_row(bit_, t.inlay.sloped);
   pocket_->show_length(t.depth, lengths);
   contact_->show_length(t.inlay.contact, lengths);

@@ -25,10 +25,11 @@ class InlaySection : public LookSection {
   void build_fields(QVBoxLayout* column);
   void connect_fields();
   void edit(const QString& name, const std::function<void(Treatment&)>& change) override;
-  void fill_own_bits(const Treatment& cut);
+  void fill_clearing(const Treatment& cut);
   [[nodiscard]] Sum sum_of(const Item& item) const;
   Fold* plug_;
-  QComboBox *flanks_, *bit_, *wood_, *clearing_, *grain_;
+  QComboBox *flanks_, *wood_, *clearing_, *grain_;
+  BitBox* bit_;
   LengthField *pocket_, *contact_, *saw_, *allowance_, *ease_, *thickness_;
   QDoubleSpinBox* moisture_;
   NumberCard* gaps_;
