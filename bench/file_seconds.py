@@ -5,7 +5,8 @@
 
 One look-ahead over each whole file: every axis keeps its acceleration and speed, corners are taken at
 v² = a·δ·s/(1 − s) with s the sine of half the angle between the two moves, through plunges, lifts and travel alike;
-only dwells, bit changes and the spindle bring the machine to rest. Arcs keep v² ≤ a·r. Times by what the move is:
+only dwells, bit changes and the spindle bring the machine to rest. A controller that takes in so many moves a second, or
+knows so few ahead of the one that runs, is kept to that. Arcs keep v² ≤ a·r. Times by what the move is:
 cutting (a feed move that goes sideways), plunge (straight down at feed), travel (fast, sideways), lift (fast, up),
 down (fast, down), rest (dwells). Also: lines, bytes, lifts, millimetres at feed and in the air, how much of the path at
 feed goes where the same bit has been as deep before (within 0.05 mm), and how many feed moves are shorter than 0.02 mm.
@@ -24,6 +25,7 @@ class Machine:
     def __init__(self, said):
         self.rapid, self.most, self.accel = said["rapid"], said["feedMax"], said["acceleration"]
         self.deviation = said["cornerDeviation"]
+        self.rate, self.ahead = said.get("movesPerSecond", 0), int(said.get("movesAhead", 0))
 
 
 def within_axes(unit, per_axis):
@@ -159,6 +161,8 @@ class File:
             n = len(run)
             if not n:
                 continue
+            if self.machine.rate:  # a move takes at least as long as the controller needs to take it in
+                run = [(m[0], m[1], m[2], min(m[3], m[2] * self.machine.rate), m[4], m[5]) for m in run]
             corner = [0.0] * (n + 1)
             for i in range(1, n):
                 before, now = run[i - 1], run[i]
@@ -168,6 +172,10 @@ class File:
                 if s < 1 - 1e-12:
                     top = min(top, math.sqrt(min(before[4], now[4]) * self.machine.deviation * s / (1 - s)))
                 corner[i] = top
+            if self.machine.ahead:  # it can always come to rest within what it knows
+                for i in range(1, n):
+                    known = sum(2 * m[4] * m[2] for m in run[i:i + self.machine.ahead])
+                    corner[i] = min(corner[i], math.sqrt(known))
             for i in range(n - 1, -1, -1):
                 corner[i] = min(corner[i], math.sqrt(corner[i + 1] ** 2 + 2 * run[i][4] * run[i][2]))
             for i in range(n):

@@ -4,6 +4,8 @@
 #include <array>
 #include <cmath>
 
+#include "machine/arcs.hpp"
+
 namespace doyen {
 namespace {
 
@@ -32,12 +34,19 @@ double along(const Direction& d, const std::array<double, 3>& per_axis) {
 class Motion {
  public:
   explicit Motion(const MachineProfile& machine) : machine_(machine) {}
-  // `top`: mm/min, along the way.
+  // `top`: mm/min, along the way. Each is a move of the file of its own, but for an arc's, which are one together.
   void go(const Point3& from, const Point3& to, double top, bool cuts) {
     const Direction d = direction(from, to);
     if (d.len < 1e-9) return;
-    way_.push_back({d, top / 60, along(d, machine_.acceleration), cuts});
+    if (!arc_ || moves_.empty()) moves_.push_back(0);
+    moves_.back() += d.len;
+    way_.push_back({d, top / 60, along(d, machine_.acceleration), cuts, moves_.size() - 1});
   }
+  void begin_arc() {
+    arc_ = true;
+    moves_.push_back(0);
+  }
+  void end_arc() { arc_ = false; }
   void rapid(const Point3& from, const Point3& to) {
     const Direction d = direction(from, to);
     if (d.len >= 1e-9) go(from, to, along(d, machine_.rapid), false);
@@ -45,10 +54,14 @@ class Motion {
   struct Seconds {
     double all = 0, cut = 0;
   };
-  [[nodiscard]] Seconds seconds() const {
+  [[nodiscard]] Seconds seconds() {
     const std::size_t n = way_.size();
+    if (machine_.moves_per_second > 0) {
+      for (Way& w : way_) w.top = std::min(w.top, moves_[w.move] * machine_.moves_per_second);
+    }
     std::vector<double> corner(n + 1, 0.0);  // speed at the start of each; rest at both ends
     for (std::size_t i = 1; i < n; ++i) corner[i] = corner_speed(way_[i - 1], way_[i]);
+    if (machine_.moves_ahead > 0) stop_in_time(corner);
     for (std::size_t i = n; i-- > 0;)
       corner[i] = std::min(corner[i], std::sqrt(corner[i + 1] * corner[i + 1] + 2 * way_[i].accel * way_[i].d.len));
     Seconds sum;
@@ -73,7 +86,24 @@ class Motion {
     double top;    // mm/s
     double accel;  // mm/s²
     bool cuts;
+    std::size_t move;  // of the file
   };
+  // While a move runs the controller knows so many beyond it, and must be able to come to rest where they end: at its
+  // end v² ≤ Σ 2·a·L over those.
+  void stop_in_time(std::vector<double>& corner) const {
+    const std::size_t n = way_.size();
+    std::size_t end = 0;  // the first that is not known yet
+    double known = 0;     // mm²/s²
+    for (std::size_t i = 0; i < n; ++i) {
+      const std::size_t running = i == 0 ? 0 : way_[i - 1].move;
+      while (end < n && way_[end].move <= running + static_cast<std::size_t>(machine_.moves_ahead)) {
+        known += 2 * way_[end].accel * way_[end].d.len;
+        ++end;
+      }
+      corner[i] = std::min(corner[i], std::sqrt(std::max(0.0, known)));
+      known -= 2 * way_[i].accel * way_[i].d.len;
+    }
+  }
   [[nodiscard]] double corner_speed(const Way& before, const Way& after) const {
     double cosine = 0;
     for (std::size_t k = 0; k < 3; ++k) cosine -= before.d.u[k] * after.d.u[k];
@@ -84,16 +114,29 @@ class Motion {
 
   const MachineProfile& machine_;
   std::vector<Way> way_;
+  std::vector<double> moves_;  // mm
+  bool arc_ = false;
 };
 
-void follow(Motion& motion, const Pass& pass, const Feeds& feeds, const MachineProfile& machine) {
+void follow(Motion& motion, const Pass& pass, const Feeds& feeds, const MachineProfile& machine,
+            std::optional<BitKind> bit) {
+  const bool arcs = bit && machine.arcs && slow_controller(machine);
+  std::size_t arc_ends = 0;
   for (std::size_t i = 1; i < pass.points.size(); ++i) {
+    if (arcs && i > arc_ends) {
+      motion.end_arc();
+      arc_ends = arc_from(pass.points, i - 1, *bit).last;
+      if (arc_ends > i) motion.begin_arc();
+    }
     const Point3 &a = pass.points[i - 1], &b = pass.points[i];
     motion.go(a, b, feed_along(a, b, feeds, machine), true);
   }
+  motion.end_arc();
 }
 
 }  // namespace
+
+bool slow_controller(const MachineProfile& machine) { return machine.moves_per_second > 0 || machine.moves_ahead > 0; }
 
 double junction_speed(double acceleration, double deviation, double theta) {
   const double s = std::sin(theta / 2);
@@ -117,7 +160,7 @@ double feed_along(const Point3& from, const Point3& to, const Feeds& feeds, cons
 double pass_seconds(const Pass& pass, const Feeds& feeds, const MachineProfile& machine) {
   if (feeds.feed <= 0 || feeds.plunge <= 0) return 0;
   Motion motion(machine);
-  follow(motion, pass, feeds, machine);
+  follow(motion, pass, feeds, machine, {});
   return motion.seconds().all;
 }
 
@@ -178,7 +221,7 @@ RunTime run_time(const std::vector<TimedPasses>& work, const MachineProfile& mac
       const double fast = fast_down_to(pass, approach);
       if (fast < approach) down(fast, machine.feed_most[2]);
       if (first.z < here.z) down(first.z, each.feeds.plunge);
-      follow(motion, pass, each.feeds, machine);
+      follow(motion, pass, each.feeds, machine, each.bit);
       time.length += path_length(pass);
       here = pass.points.back();
       ++time.lifts;
@@ -192,8 +235,8 @@ RunTime run_time(const std::vector<TimedPasses>& work, const MachineProfile& mac
 }
 
 RunTime run_time(const std::vector<Pass>& passes, const Feeds& feeds, const MachineProfile& machine, Point from,
-                 const Travel* travel) {
-  return run_time({{&passes, feeds}}, machine, from, travel);
+                 const Travel* travel, std::optional<BitKind> bit) {
+  return run_time({{&passes, feeds, bit}}, machine, from, travel);
 }
 
 }  // namespace doyen

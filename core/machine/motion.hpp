@@ -1,6 +1,7 @@
 // How long moves take: acceleration per axis and corner speed, not length over feed (geometry.md, Time).
 #pragma once
 
+#include <optional>
 #include <vector>
 
 #include "cutting/pass.hpp"
@@ -48,13 +49,18 @@ double fast_down_to(const Pass& pass, double approach);
 struct TimedPasses {
   const std::vector<Pass>* passes = nullptr;
   Feeds feeds;
+  // Which bit it is tells which stretches the file says as one arc; only slow controllers ask. None: chords.
+  std::optional<BitKind> bit{};
 };
+
+// What a controller that takes so many moves a second, or knows so few ahead, makes slower (MachineProfile).
+bool slow_controller(const MachineProfile& machine);
 
 // One look-ahead over all of it: corners through lifts, travel and plunges are taken as fast as any others. `travel` as
 // above; null: always at the machine's clearance. What has no feeds is left out.
 RunTime run_time(const std::vector<TimedPasses>& work, const MachineProfile& machine, Point from,
                  const Travel* travel = nullptr);
 RunTime run_time(const std::vector<Pass>& passes, const Feeds& feeds, const MachineProfile& machine, Point from,
-                 const Travel* travel = nullptr);
+                 const Travel* travel = nullptr, std::optional<BitKind> bit = {});
 
 }  // namespace doyen

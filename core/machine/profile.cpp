@@ -61,6 +61,8 @@ MachineTable read_machines(const std::string& json, const std::string& where) {
     m.feed_most = read_three(v, "feedMax", 200000);
     m.acceleration = read_three(v, "acceleration", 100000);
     m.corner_deviation = v.number("cornerDeviation", 0.0001, 5);
+    m.moves_per_second = v.number_or("movesPerSecond", 0, 0, 1e6);
+    m.moves_ahead = static_cast<int>(v.number_or("movesAhead", 0, 0, 1e6));
     m.clearance = v.number("clearance", 0.5, 200);
     m.spin_up_seconds = v.number_or("spinUpSeconds", 4, 0, 120);
     m.bit_change_seconds = v.number_or("bitChangeSeconds", 180, 0, 7200);

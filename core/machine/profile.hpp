@@ -29,7 +29,10 @@ struct MachineProfile {
   std::array<double, 3> feed_most{5000, 5000, 2000};  // mm/min
   std::array<double, 3> acceleration{400, 400, 200};  // mm/s²
   double corner_deviation = 0.02;                     // mm, δ of the corner rule
-  double clearance = 6;                               // mm above the face for travel
+  // What holds back a controller that is slow: none of it is known of most, and then it is none.
+  double moves_per_second = 0;  // how many moves of a file it takes in; 0: as many as come
+  int moves_ahead = 0;          // how many it knows beyond the one that runs, so that it can stop; 0: all
+  double clearance = 6;         // mm above the face for travel
   double spin_up_seconds = 4;
   double bit_change_seconds = 180;
   friend bool operator==(const MachineProfile&, const MachineProfile&) = default;

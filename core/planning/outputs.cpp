@@ -107,7 +107,7 @@ Json files_json(const Plan& plan) {
       Feeds feeds = run.feeds;
       feeds.feed *= op->feed_share;
       const Travel travel = travel_of(job, plan.machine, run.side);
-      const RunTime t = run_time(op->passes, feeds, plan.machine, {}, &travel);
+      const RunTime t = run_time(op->passes, feeds, plan.machine, {}, &travel, run.bit.kind);
       operations.push_back({{"piece", op->piece},
                             {"treatment", op->treatment},
                             {"ground", op->ground},

@@ -99,7 +99,7 @@ void add_side(Ordered& out, const Plan& plan, const Rack& rack, Side side, const
     run.operations = std::move(group.operations);
     std::vector<TimedPasses> work;
     for (const Operation* op : run.operations) {
-      work.push_back({&op->passes, run.feeds});
+      work.push_back({&op->passes, run.feeds, run.bit.kind});
       work.back().feeds.feed *= op->feed_share;
       run.deepest = std::max(run.deepest, op->depth - op->ground);
     }

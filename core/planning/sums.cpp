@@ -94,7 +94,7 @@ double saved_by_feed(const Plan& plan, std::size_t i, double share) {
   const auto seconds = [&](double of) {
     std::vector<TimedPasses> work;
     for (const Operation* op : run.operations) {
-      work.push_back({&op->passes, run.feeds});
+      work.push_back({&op->passes, run.feeds, run.bit.kind});
       work.back().feeds.feed *= op->feed_share * of;
     }
     return run_time(work, plan.machine, {}, &travel).seconds;

@@ -21,7 +21,7 @@ Trial try_cut(const Plan& plan, const Rack& rack, const std::string& id, const T
     for (const Operation& op : cuts.operations) {
       Feeds feeds = own.find(op.bit)->feeds_in(wood);
       feeds.feed *= op.feed_share;
-      trial.seconds += run_time(op.passes, feeds, plan.machine, {}, &travel).seconds;
+      trial.seconds += run_time(op.passes, feeds, plan.machine, {}, &travel, own.find(op.bit)->kind).seconds;
     }
   }
   return trial;

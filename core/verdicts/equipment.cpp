@@ -2,6 +2,7 @@
 #include <algorithm>
 #include <set>
 
+#include "machine/motion.hpp"
 #include "stock/species.hpp"
 #include "treatments/start.hpp"
 #include "treatments/suits.hpp"
@@ -155,8 +156,48 @@ void check_bits(const Situation& s, std::vector<Verdict>& out) {
   }
 }
 
+namespace {
+
+// Where the controller, not feed or acceleration, says how long a piece takes.
+void check_controller(const Situation& s, std::vector<Verdict>& out) {
+  if (!slow_controller(s.machine)) return;
+  constexpr double kWorthSaying = 1.1;
+  constexpr double kLeast = 30;  // s
+  MachineProfile free = s.machine;
+  free.moves_per_second = 0;
+  free.moves_ahead = 0;
+  const std::string wood = wood_class_of(s.job.blank);
+  for (std::size_t i = 0; i < s.job.items.size(); ++i) {
+    const PieceState& piece = s.pieces[i];
+    if (piece.cuts == nullptr) continue;
+    double takes = 0, would = 0;
+    for (const Operation& op : piece.cuts->operations) {
+      const Bit* bit = s.rack.find(op.bit);
+      if (bit == nullptr || !bit->feeds_in(wood).known()) continue;
+      Feeds feeds = bit->feeds_in(wood);
+      feeds.feed *= op.feed_share;
+      takes += run_time(op.passes, feeds, s.machine, {}, nullptr, bit->kind).seconds;
+      would += run_time(op.passes, feeds, free, {}, nullptr, bit->kind).seconds;
+    }
+    if (takes < kWorthSaying * would || takes - would < kLeast) continue;
+    out.push_back({Grade::Note,
+                   "controller-slow",
+                   s.job.items[i].piece.id,
+                   piece.cuts->deepest_at,
+                   say("The controller holds “{0}” back: {1} instead of {2}.", s.job.items[i].piece.name,
+                       format_duration(takes), format_duration(would)),
+                   say("It takes in {0} moves a second and knows {1} ahead. Outlines of fewer points help, and arcs "
+                       "where it understands them; a higher feed gains nothing.",
+                       format_number(s.machine.moves_per_second, 0), s.machine.moves_ahead),
+                   {}});
+  }
+}
+
+}  // namespace
+
 void check_machine(const Situation& s, std::vector<Verdict>& out) {
   const MachineProfile& m = s.machine;
+  check_controller(s, out);
   if (machine_table().find(s.job.run.machine) == nullptr) {
     out.push_back({Grade::Mind,
                    "unknown-machine",

@@ -53,6 +53,47 @@ TEST_CASE("a stretch from rest to rest takes L/v + v/a, or 2 sqrt(L/a) when it i
   CHECK(pass_seconds(pass, kFeeds, plain_machine()) == Approx(rest_to_rest(100, 50, 500)));
 }
 
+TEST_CASE("a controller that takes in few moves a second, or knows few ahead, is slower by closed forms") {
+  MachineProfile m = plain_machine();
+  const auto row = [](int n, double each) {
+    Pass pass;
+    for (int i = 0; i <= n; ++i) pass.points.push_back({i * each, 0, -1});
+    return pass;
+  };
+  const double a = m.acceleration[0];
+  // Straight on in moves of 0.2 mm, 60 a second: 12 mm/s, however much was asked for.
+  m.moves_per_second = 60;
+  const double v = 0.2 * 60;
+  CHECK(pass_seconds(row(1000, 0.2), kFeeds, m) == Approx(rest_to_rest(200, v, a)));
+  // Long moves are not held back.
+  CHECK(pass_seconds(row(4, 50), kFeeds, m) == Approx(rest_to_rest(200, kFeeds.feed / 60, a)));
+  // One move ahead, of l: at each end v² ≤ 2·a·l; between, the speed rises to the middle and falls again.
+  m.moves_per_second = 0;
+  m.moves_ahead = 1;
+  const double l = 0.2, end = std::sqrt(2 * a * l), peak = std::sqrt(3 * a * l);
+  REQUIRE(peak < kFeeds.feed / 60);
+  CHECK(pass_seconds(row(1000, l), kFeeds, m) == Approx(2 * end / a + 998 * 2 * (peak - end) / a));
+  // With all of them known it is as if nothing held it.
+  m.moves_ahead = 1000;
+  CHECK(pass_seconds(row(1000, l), kFeeds, m) == Approx(rest_to_rest(200, kFeeds.feed / 60, a)));
+}
+
+TEST_CASE("a slow controller takes an arc as one move, where the file says it as one") {
+  MachineProfile m = plain_machine();
+  m.arcs = true;
+  Pass half;
+  for (int i = 0; i <= 360; ++i) {
+    const double angle = std::numbers::pi * 0.97 * i / 360;
+    half.points.push_back({40 * std::cos(angle), 40 * std::sin(angle), -2});
+  }
+  const double free = run_time({half}, kFeeds, m, {}, nullptr, BitKind::Flat).seconds;
+  m.moves_per_second = 30;
+  CHECK(run_time({half}, kFeeds, m, {}, nullptr, BitKind::Flat).seconds == Approx(free));
+  // 360 chords one by one.
+  m.arcs = false;
+  CHECK(run_time({half}, kFeeds, m, {}, nullptr, BitKind::Flat).seconds > 360 / 30.0);
+}
+
 TEST_CASE("corner speed follows v^2 = a d sin(t/2) / (1 - sin(t/2))") {  // geometry.md, Time
   const double half = std::sin(std::numbers::pi / 4);
   CHECK(junction_speed(500, 0.02, std::numbers::pi / 2) == Approx(std::sqrt(500 * 0.02 * half / (1 - half))));

@@ -66,3 +66,34 @@ TEST_CASE("every file takes what the plan says, to 3 per cent, by an independent
     CHECK(lines <= most.lines);
   }
 }
+
+TEST_CASE("so does a slow controller, which says whom it holds back", "[heavy]") {
+  const Folder out;
+  for (const std::string name : {"gate-sign", "seed-drawer"}) {
+    INFO(name);
+    Json job = parse_json(read_file(data_file("demo/" + name + ".doyen")), name);
+    const auto seconds_on = [&](const std::string& machine) {
+      job["run"]["machine"] = machine;
+      const std::string file = out / (machine + ".doyen"), folder = out / (name + machine);
+      write_file_atomically(file, json_text(job, 1));
+      const Ended e = doyen_cli("plan " + file + " --out " + folder);
+      INFO(e.said);
+      REQUIRE(e.code == 0);
+      const Json plan = parse_json(read_file(folder + "/plan.json"), "plan.json");
+      std::vector<std::string> files;
+      for (const Json& one : plan["files"]) files.push_back(folder + "/" + one["path"].get<std::string>());
+      const Json timed = seconds_of(machine, files);
+      double told = 0;
+      for (std::size_t i = 0; i < files.size(); ++i) {
+        INFO(files[i]);
+        told += plan["files"][i]["seconds"].get<double>();
+        CHECK(plan["files"][i]["seconds"].get<double>() == Approx(timed[i]["seconds"].get<double>()).epsilon(0.03));
+      }
+      bool held = false;
+      for (const Json& verdict : plan["verdicts"]) held = held || verdict["code"] == "controller-slow";
+      CHECK(held == (machine == "mm-slow" && name == "gate-sign"));
+      return told;
+    };
+    CHECK(seconds_on("mm-slow") > seconds_on("mm-plain"));
+  }
+}
