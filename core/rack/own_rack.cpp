@@ -1,6 +1,5 @@
 #include "rack/own_rack.hpp"
 
-#include <cstdlib>
 #include <filesystem>
 
 #include "problem.hpp"
@@ -28,13 +27,7 @@ std::string name_aside(const std::string& path) {
 
 }  // namespace
 
-std::string own_rack_path() {
-  const char* data = std::getenv("XDG_DATA_HOME");
-  const char* home = std::getenv("HOME");
-  const std::string base =
-      data != nullptr && *data != 0 ? data : std::string(home == nullptr ? "." : home) + "/.local/share";
-  return base + "/doyen/rack.json";
-}
+std::string own_rack_path() { return user_file("rack.json"); }
 
 Rack load_shipped_rack() {
   const std::string path = data_file("rack.json");

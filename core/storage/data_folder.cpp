@@ -32,4 +32,12 @@ std::string data_file(const std::string& name) {
       say("Doyen's own file “{0}” is missing; install Doyen again or set DOYEN_DATA to its data folder.", name));
 }
 
+std::string user_file(const std::string& name) {
+  const char* data = std::getenv("XDG_DATA_HOME");
+  const char* home = std::getenv("HOME");
+  const std::string base =
+      data != nullptr && *data != 0 ? data : std::string(home == nullptr ? "." : home) + "/.local/share";
+  return base + "/doyen/" + name;
+}
+
 }  // namespace doyen

@@ -11,6 +11,9 @@ namespace doyen {
 // The full path of a file under data/. Throws Problem{BadInput} when it is in none of the places.
 std::string data_file(const std::string& name);
 
+// The full path of a file of the user's own, whether it is there or not: under the XDG data folder.
+std::string user_file(const std::string& name);
+
 // A table of facts among them, as its reader takes it: the file's text, and where it stands.
 template <typename Read>
 auto read_data(const std::string& name, Read read) {

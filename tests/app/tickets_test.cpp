@@ -1,13 +1,17 @@
 // Tickets and the bar at the frame: what is decided first is on top, what is folded is found again as it was left, and
 // what a row promises is what happens when it is taken.
+#include <QDoubleSpinBox>
+#include <QFile>
 #include <QMenu>
 #include <QSettings>
 
+#include "machine/timings.hpp"
 #include "measure/length.hpp"
 #include "rack/own_rack.hpp"
 #include "stages/artwork/place_bar.hpp"
 #include "stages/cuts/bit_box.hpp"
 #include "stages/cuts/bit_rows.hpp"
+#include "storage/atomic_file.hpp"
 #include "window_probe.hpp"
 
 using namespace probe;
@@ -397,4 +401,46 @@ TEST_CASE("the rows of a box of bits say what each would do here, and taking one
   });
   w.settle();
   CHECK(box->says(0).isEmpty());
+}
+
+TEST_CASE("how long the machine really ran is kept, and what is likely is told by it from then on") {
+  QFile::remove(QString::fromStdString(timings_path()));
+  Window w;
+  w.choose(Stage::Run, "");
+  auto* took = w.reach<QDoubleSpinBox>("took");
+  const auto says = [&] { return w.find<QLabel>("timingSays")->text().toStdString(); };
+  CHECK_THAT(says(), Catch::Contains("never timed"));
+  auto* keep = w.find<QPushButton>("keepTime");
+  CHECK_FALSE(keep->isEnabled());
+  double told = 0;
+  for (const BitRun& run : w.plan().runs) told += run.time.seconds;
+  const auto type = [&](double minutes) {
+    took->setFocus();
+    took->selectAll();
+    QTest::keyClicks(took, QString::number(minutes, 'f', 1));
+    QTest::keyClick(took, Qt::Key_Tab);
+  };
+  // Seconds typed for minutes: asked, and not kept.
+  type(told);
+  CHECK_FALSE(keep->isEnabled());
+  CHECK_THAT(says(), Catch::Contains("is it minutes"));
+  type(1.2 * told / 60);
+  REQUIRE(keep->isEnabled());
+  QTest::mouseClick(keep, Qt::LeftButton);
+  CHECK_THAT(says(), Catch::Contains("timed once") && Catch::Contains("1.2"));
+  CHECK(*load_timings().factor(w.job().run.machine) == Approx(1.2).epsilon(0.02));
+  w.choose(Stage::Proof, "");
+  bool told_there = false;
+  for (const QLabel* label : w.ticket()->findChildren<QLabel*>())
+    told_there = told_there || label->text().contains("as it was timed");
+  CHECK(told_there);
+  // A file that cannot be read is said, and stays.
+  w.choose(Stage::Run, "");
+  write_file_atomically(timings_path(), "{");
+  type(told / 60);
+  QTest::mouseClick(keep, Qt::LeftButton);
+  CHECK_THAT(says(), Catch::Contains("machine-times.json"));
+  CHECK(read_file(timings_path()) == "{");
+  CHECK(took->value() > 0);
+  QFile::remove(QString::fromStdString(timings_path()));
 }

@@ -2,6 +2,7 @@
 
 #include "parts/theme.hpp"
 #include "planning/outputs.hpp"
+#include "stages/run/timing_section.hpp"
 
 namespace doyen {
 
@@ -46,7 +47,10 @@ void ProofTicket::refresh() {
   column_->removeWidget(verdicts_);
   column_->insertWidget(column_->indexOf(fit_) + (stops > 0 ? 0 : 1), verdicts_);
   verdicts_->show_for({}, true);
-  time_->show_number(QString::fromStdString(format_duration(plan.seconds)), tr("allows for slowing in corners"),
+  double cutting = 0;
+  for (const BitRun& run : plan.runs) cutting += run.time.seconds;
+  time_->show_number(QString::fromStdString(format_duration(plan.seconds)),
+                     likely_in_words(cutting, plan.machine.id, plan.seconds - cutting),
                      [plan = shop_.seen()] { return time_sum(*plan); });
   clear_layout(by_bit_->body());
   by_bit_->set_summary(plan.runs.size() == 1 ? tr("1 bit") : tr("%1 bits").arg(plan.runs.size()));

@@ -85,6 +85,8 @@ RunTicket::RunTicket(Workshop& shop) : Ticket(shop) {
   written_->setObjectName(QStringLiteral("written"));
   written_->setTextInteractionFlags(Qt::TextSelectableByMouse);
   column_->addWidget(written_);
+  timing_ = new TimingSection(shop_);
+  column_->addWidget(timing_);
   column_->addStretch();
 
   connect(machine_, &QComboBox::activated, this, [this] {
@@ -142,6 +144,7 @@ void RunTicket::refresh() {
   }
   held_->set_summary(job.run.holding.empty() ? tr("not said how it is held") : QString::fromStdString(job.run.holding));
   inlay_->refresh();
+  timing_->refresh();
   if (!shop_.plan) return;
   filling_ = true;
   const int chosen = order_->currentRow();

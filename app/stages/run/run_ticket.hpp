@@ -2,6 +2,7 @@
 #pragma once
 
 #include "stages/run/inlay_run_section.hpp"
+#include "stages/run/timing_section.hpp"
 
 namespace doyen {
 
@@ -29,6 +30,7 @@ class RunTicket : public Ticket {
   Job written_job_;  // whose files what was written speaks of
   QPushButton* own_order_;
   InlayRunSection* inlay_;
+  TimingSection* timing_;
   bool filling_ = false;
 };
 

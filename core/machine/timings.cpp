@@ -1,0 +1,89 @@
+#include "machine/timings.hpp"
+
+#include <filesystem>
+
+#include "json_reading.hpp"
+#include "storage/atomic_file.hpp"
+#include "storage/data_folder.hpp"
+#include "wording/say.hpp"
+
+namespace doyen {
+namespace {
+
+constexpr std::size_t kKept = 20;  // of a machine: it wears, and is tuned
+constexpr double kDay = 24.0 * 3600.0;
+
+void write(const Timings& timings) {
+  Json machines = Json::array();
+  for (const auto& [id, all] : timings.of) {
+    Json runs = Json::array();
+    for (const Timed& one : all) runs.push_back({{"told", one.told}, {"took", one.took}});
+    machines.push_back({{"id", id}, {"runs", runs}});
+  }
+  const std::string path = timings_path();
+  make_folder(std::filesystem::path(path).parent_path().string());
+  write_file_atomically(path,
+                        json_text({{"format", "doyen-timings/1"}, {"units", "seconds"}, {"machines", machines}}, 1));
+}
+
+}  // namespace
+
+std::optional<double> Timings::factor(const std::string& machine) const {
+  const auto found = of.find(machine);
+  if (found == of.end() || found->second.empty()) return {};
+  Timed all;
+  for (const Timed& one : found->second) {
+    all.told += one.told;
+    all.took += one.took;
+  }
+  return all.took / all.told;
+}
+
+Likely likely_seconds(double told, std::optional<double> factor) {
+  if (factor) return {told * *factor, told * *factor};
+  return {0.95 * told, 1.3 * told};
+}
+
+bool unlikely(const Timed& timed) { return timed.took < 0.3 * timed.told || timed.took > 4 * timed.told; }
+
+Timings read_timings(const std::string& json, const std::string& where) {
+  const Json document = parse_json(json, where);
+  const JsonView top(document, where);
+  if (top.text("format") != "doyen-timings/1") throw top.wrong("format", say("doyen-timings/1 was expected"));
+  Timings timings;
+  for (const Json& machine : top.array("machines", 1000)) {
+    const JsonView v(machine, where + ".machines");
+    std::vector<Timed>& runs = timings.of[v.text("id")];
+    for (const Json& run : v.array("runs", 1000)) {
+      const JsonView r(run, v.where() + ".runs");
+      runs.push_back({r.number("told", 0.001, 1000 * kDay), r.number("took", 0.001, 1000 * kDay)});
+    }
+  }
+  return timings;
+}
+
+std::string timings_path() { return user_file("machine-times.json"); }
+
+Timings load_timings() {
+  const std::string path = timings_path();
+  std::error_code error;
+  return std::filesystem::exists(path, error) ? read_timings(read_file(path), path) : Timings{};
+}
+
+void keep_timing(const std::string& machine, const Timed& timed) {
+  Timings all = load_timings();
+  std::vector<Timed>& runs = all.of[machine];
+  runs.push_back(timed);
+  if (runs.size() > kKept) runs.erase(runs.begin(), runs.end() - kKept);
+  write(all);
+}
+
+void forget_last_timing(const std::string& machine) {
+  Timings all = load_timings();
+  std::vector<Timed>& runs = all.of[machine];
+  if (runs.empty()) return;
+  runs.pop_back();
+  write(all);
+}
+
+}  // namespace doyen

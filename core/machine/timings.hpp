@@ -1,0 +1,38 @@
+// How long machines really ran, against what was told: what each is told by from then on.
+#pragma once
+
+#include <map>
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace doyen {
+
+struct Timed {
+  double told = 0, took = 0;  // s of all files of a board, bit changes left out
+};
+
+struct Timings {
+  std::map<std::string, std::vector<Timed>> of;  // by the machine's id, the last one last
+  // What the machine takes longer than its figures say: all that it took over all that was told. None: never timed.
+  [[nodiscard]] std::optional<double> factor(const std::string& machine) const;
+};
+
+// What is likely for so many seconds told: as the machine was timed, or a range where it never was (5 % less to 30 %
+// more: from memory, no source). Seconds.
+struct Likely {
+  double from = 0, to = 0;
+};
+Likely likely_seconds(double told, std::optional<double> factor);
+
+// Took so much longer or so much less that it was something else: another unit, another job.
+bool unlikely(const Timed& timed);
+
+Timings read_timings(const std::string& json, const std::string& where);  // throws Problem{BadInput}
+std::string timings_path();                                               // the user's own, under the XDG data folder
+Timings load_timings();                                                   // empty where none are kept. Throws Problem
+// Keeps one more, or takes the last one back. Throws Problem{CannotWrite} and {BadInput}; what stood there then stays.
+void keep_timing(const std::string& machine, const Timed& timed);
+void forget_last_timing(const std::string& machine);
+
+}  // namespace doyen
