@@ -134,6 +134,12 @@ void Bench::paint_keep_outs(QPainter& p) {
 
 // Outlines that stay as they are while something is dragged or the board is pushed about are painted once, on a layer
 // of their own: a board with tens of thousands of points moves as lightly as an empty one.
+// Whether the outlines drawn before are those of `key` where they would be drawn now, or moved with the hand.
+bool Bench::layer_stays(const QStringList& key, bool moves) const {
+  return (moves || layer_origin_ == origin_) && layer_key_ == key && layer_scale_ == scale_ &&
+         layer_.size() == size() * devicePixelRatioF();
+}
+
 void Bench::paint_outlines(QPainter& p) {
   const QTransform to_px = board_to_px();
   const bool dragging = hand_ == Hand::Move || hand_ == Hand::Size || hand_ == Hand::Turn;
@@ -147,9 +153,7 @@ void Bench::paint_outlines(QPainter& p) {
   for (const PieceShape& s : shapes_) {
     if (wanted(s)) key << s.id;
   }
-  const bool moves = hand_ == Hand::Pan || dragging;
-  const bool kept = (moves || layer_origin_ == origin_) && layer_key_ == key && layer_scale_ == scale_ &&
-                    layer_.size() == size() * devicePixelRatioF();
+  const bool kept = layer_stays(key, hand_ == Hand::Pan || dragging);
   if (!kept && !key.isEmpty()) {
     layer_ = QPixmap(size() * devicePixelRatioF());
     layer_.setDevicePixelRatio(devicePixelRatioF());

@@ -8,8 +8,8 @@
 #include <cmath>
 
 #include "rack/own_rack.hpp"
-#include "stages/proof/boards_view.hpp"
 #include "stages/cuts/bit_box.hpp"
+#include "stages/proof/boards_view.hpp"
 #include "window_probe.hpp"
 
 using namespace probe;

@@ -49,45 +49,48 @@ BitBox::BitBox(Workshop& shop) : shop_(shop), trials_(shop) {
   });
 }
 
-void BitBox::refresh(std::optional<BitKind> kind, const Item& item, const PiecePlan* piece,
-                     const std::function<QString(const Bit&)>& refused) {
-  struct Row {
-    QString id, name, refused;
-  };
-  const QString chosen = QString::fromStdString(item.cut.bit);
+QList<BitBox::Row> BitBox::rows_for(std::optional<BitKind> kind, const BitId& chosen,
+                                    const std::function<QString(const Bit&)>& refused) const {
   QList<Row> rows, others;
+  bool has_chosen = false;
   for (const Bit& bit : shop_.rack.bits) {
     Row row{QString::fromStdString(bit.id), QString::fromStdString(bit.name), {}};
-    if (kind ? bit.kind == *kind : bit.kind != BitKind::Keyhole)
-      rows.append(row);
-    else if (refused && !(row.refused = refused(bit)).isEmpty() && row.id != chosen)
-      others.append(row);
+    const bool offered = kind ? bit.kind == *kind : bit.kind != BitKind::Keyhole;
+    has_chosen = has_chosen || (offered && bit.id == chosen);
+    if (!offered && refused && bit.id != chosen) row.refused = refused(bit);
+    if (offered) rows.append(row);
+    if (!row.refused.isEmpty()) others.append(row);
   }
-  if (std::none_of(rows.begin(), rows.end(), [&](const Row& row) { return row.id == chosen; })) {
-    const Bit* other = shop_.rack.find(item.cut.bit);
-    rows.append({chosen,
-                 chosen.isEmpty()   ? tr("none is chosen")
-                 : other == nullptr ? tr("%1 (not in the rack)").arg(chosen)
-                                    : QString::fromStdString(other->name),
-                 {}});
+  if (!has_chosen) {
+    const QString id = QString::fromStdString(chosen);
+    const Bit* other = shop_.rack.find(chosen);
+    const QString lost = chosen.empty() ? tr("none is chosen") : tr("%1 (not in the rack)").arg(id);
+    rows.append({id, other == nullptr ? lost : QString::fromStdString(other->name), {}});
   }
-  rows += others;
+  return rows + others;
+}
+
+void BitBox::show_rows(const QList<Row>& rows) {
   // The rows stay while someone looks at them.
   bool same = count() == rows.size();
   for (int i = 0; same && i < count(); ++i) same = itemData(i).toString() == rows[i].id && itemText(i) == rows[i].name;
-  if (!same) {
-    clear();
-    auto* model = qobject_cast<QStandardItemModel*>(this->model());
-    for (const Row& row : rows) {
-      addItem(row.name, row.id);
-      if (row.refused.isEmpty()) continue;
-      setItemData(count() - 1, row.refused, kRefused);
-      if (model != nullptr) model->item(count() - 1)->setEnabled(false);
-      say(count() - 1, {});
-    }
-    trials_.forget();
+  if (same) return;
+  clear();
+  auto* model = qobject_cast<QStandardItemModel*>(this->model());
+  for (const Row& row : rows) {
+    addItem(row.name, row.id);
+    if (row.refused.isEmpty()) continue;
+    setItemData(count() - 1, row.refused, kRefused);
+    if (model != nullptr) model->item(count() - 1)->setEnabled(false);
+    say(count() - 1, {});
   }
-  setCurrentIndex(findData(chosen));
+  trials_.forget();
+}
+
+void BitBox::refresh(std::optional<BitKind> kind, const Item& item, const PiecePlan* piece,
+                     const std::function<QString(const Bit&)>& refused) {
+  show_rows(rows_for(kind, item.cut.bit, refused));
+  setCurrentIndex(findData(QString::fromStdString(item.cut.bit)));
   if (!trials_.look_at(BitChoice::its_bit(kind), item, piece)) {
     for (int row = 0; row < count(); ++row) say(row, {});
   }

@@ -25,6 +25,12 @@ class BitBox : public QComboBox {
   void taken(const QString& bit, const QString& name);
 
  private:
+  struct Row {
+    QString id, name, refused;
+  };
+  [[nodiscard]] QList<Row> rows_for(std::optional<BitKind> kind, const BitId& chosen,
+                                    const std::function<QString(const Bit&)>& refused) const;
+  void show_rows(const QList<Row>& rows);
   void say(int row, const QString& of_trial);
   Workshop& shop_;
   BitTrials trials_;

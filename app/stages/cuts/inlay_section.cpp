@@ -218,6 +218,11 @@ Sum InlaySection::sum_of(const Item& item) const {
   return sum;
 }
 
+// Why a bit cannot make sloped flanks.
+QString InlaySection::upright(const Bit& bit) {
+  return bit.kind == BitKind::Flat || bit.kind == BitKind::Ball ? tr("its flanks do not slope") : QString();
+}
+
 void InlaySection::fill_clearing(const Treatment& t) {
   clearing_->clear();
   clearing_->addItem(tr("what Doyen proposes"), QString());
@@ -237,9 +242,7 @@ void InlaySection::refresh(const Item& item, const PiecePlan* piece) {
   const LengthStyle& lengths = shop_.document.job().lengths;
   flanks_->setCurrentIndex(t.inlay.sloped ? 0 : 1);
   fill_clearing(t);
-  bit_->refresh(BitKind::V, item, piece, [](const Bit& bit) {
-    return bit.kind == BitKind::Flat || bit.kind == BitKind::Ball ? tr("its flanks do not slope") : QString();
-  });
+  bit_->refresh(BitKind::V, item, piece, upright);
   show_row(bit_, t.inlay.sloped);
   pocket_->show_length(t.depth, lengths);
   contact_->show_length(t.inlay.contact, lengths);

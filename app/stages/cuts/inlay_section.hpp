@@ -26,6 +26,7 @@ class InlaySection : public LookSection {
   void connect_fields();
   void edit(const QString& name, const std::function<void(Treatment&)>& change) override;
   void fill_clearing(const Treatment& cut);
+  static QString upright(const Bit& bit);
   [[nodiscard]] Sum sum_of(const Item& item) const;
   Fold* plug_;
   QComboBox *flanks_, *wood_, *clearing_, *grain_;
