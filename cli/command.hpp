@@ -31,6 +31,7 @@ Command plan_command();
 Command check_command();
 Command fit_command();
 Command ladder_command();
+Command testcut_command();
 Command relief_command();
 Command import_command();
 Command text_command();

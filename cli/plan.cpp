@@ -4,6 +4,7 @@
 #include "cli/command.hpp"
 #include "files/output_set.hpp"
 #include "inlay/riding.hpp"
+#include "machine/timings.hpp"
 #include "measure/length.hpp"
 #include "planning/judged.hpp"
 #include "problem.hpp"
@@ -45,7 +46,8 @@ int run_plan(const PlanOptions& options) {
                 format_duration(run.time.seconds).c_str(), depth_in_words(run.deepest, job.lengths).c_str(),
                 format_number(run.time.reached_feed(), 0).c_str(), format_number(run.feeds.feed, 0).c_str());
   }
-  std::printf("in all %s; read back and carved: %s\n", format_duration(p.seconds).c_str(),
+  std::printf("in all %s, %s; read back and carved: %s\n", format_duration(p.seconds).c_str(),
+              likely_in_words(p.cutting_seconds(), p.machine.id, p.seconds - p.cutting_seconds()).c_str(),
               judged_in_words(written.judgement, job.lengths).c_str());
   return p.has_stop() || spoils(written.judgement, job) ? kStop : kFine;
 }

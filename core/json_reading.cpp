@@ -2,6 +2,8 @@
 
 #include <cmath>
 
+#include "wording/say.hpp"
+
 template class nlohmann::basic_json<nlohmann::ordered_map>;
 
 namespace doyen {
@@ -30,12 +32,12 @@ Json parse_json(const std::string& text, const std::string& where) {
     } else if (c == '"') {
       in_text = true;
     } else if (c == '{' || c == '[') {
-      if (++depth > kDeepest) throw bad_input(where + ": nested more than 64 deep, which no Doyen file is.");
+      if (++depth > kDeepest) throw bad_input(say("{0}: nested more than 64 deep, which no Doyen file is.", where));
     } else if (c == '}' || c == ']') {
       --depth;
     }
     if (!in_text && (c == ',' || c == '[' || c == '{') && ++values > kMostValues)
-      throw bad_input(where + ": more than five million values, which no Doyen file holds.");
+      throw bad_input(say("{0}: more than five million values, which no Doyen file holds.", where));
   }
   try {
     return Json::parse(text);
@@ -45,13 +47,12 @@ Json parse_json(const std::string& text, const std::string& where) {
       column = text[i] == '\n' ? 1 : column + 1;
       line += text[i] == '\n';
     }
-    throw bad_input(where + ", line " + std::to_string(line) + ", column " + std::to_string(column) +
-                    ": this is not JSON as it should be" +
-                    (text.empty()               ? " (the file is empty)."
-                     : error.byte > text.size() ? " (the file ends too early)."
-                                                : "."));
+    const std::string why = text.empty()               ? say(" (the file is empty)")
+                            : error.byte > text.size() ? say(" (the file ends too early)")
+                                                       : "";
+    throw bad_input(say("{0}, line {1}, column {2}: this is not JSON as it should be{3}.", where, line, column, why));
   } catch (const Json::exception&) {
-    throw bad_input(where + ": a number is too large or a text is not UTF-8.");
+    throw bad_input(say("{0}: a number is too large or a text is not UTF-8.", where));
   }
 }
 
@@ -60,22 +61,22 @@ std::string json_text(const Json& json, int indent) {
 }
 
 JsonView::JsonView(const Json& json, std::string where) : json_(json), where_(std::move(where)) {
-  if (!json_.is_object()) throw bad_input(where_ + ": an object in braces was expected.");
+  if (!json_.is_object()) throw bad_input(say("{0}: an object in braces was expected.", where_));
 }
 
 bool JsonView::has(const char* key) const { return json_.contains(key) && !json_[key].is_null(); }
 
 const Json& JsonView::need(const char* key) const {
-  if (!has(key)) throw wrong(key, "this is missing");
+  if (!has(key)) throw wrong(key, say("this is missing"));
   return json_[key];
 }
 
 double JsonView::number(const char* key, double least, double most) const {
   const Json& value = need(key);
-  if (!value.is_number()) throw wrong(key, "a number was expected");
+  if (!value.is_number()) throw wrong(key, say("a number was expected"));
   const double v = value.get<double>();
   if (!std::isfinite(v) || v < least || v > most)
-    throw wrong(key, "a number from " + show(least) + " to " + show(most) + " was expected, not " + show(v));
+    throw wrong(key, say("a number from {0} to {1} was expected, not {2}", show(least), show(most), show(v)));
   return v;
 }
 
@@ -85,7 +86,7 @@ double JsonView::number_or(const char* key, double otherwise, double least, doub
 
 std::string JsonView::text(const char* key) const {
   const Json& value = need(key);
-  if (!value.is_string()) throw wrong(key, "a text was expected");
+  if (!value.is_string()) throw wrong(key, say("a text was expected"));
   return value.get<std::string>();
 }
 
@@ -95,7 +96,7 @@ std::string JsonView::text_or(const char* key, const std::string& otherwise) con
 
 bool JsonView::flag_or(const char* key, bool otherwise) const {
   if (!has(key)) return otherwise;
-  if (!json_[key].is_boolean()) throw wrong(key, "true or false was expected");
+  if (!json_[key].is_boolean()) throw wrong(key, say("true or false was expected"));
   return json_[key].get<bool>();
 }
 
@@ -105,8 +106,8 @@ const Json& JsonView::array(const char* key, std::size_t most) const {
   static const Json kNone = Json::array();
   if (!has(key)) return kNone;
   const Json& value = json_[key];
-  if (!value.is_array()) throw wrong(key, "a list in brackets was expected");
-  if (value.size() > most) throw wrong(key, "at most " + std::to_string(most) + " entries were expected");
+  if (!value.is_array()) throw wrong(key, say("a list in brackets was expected"));
+  if (value.size() > most) throw wrong(key, say("at most {0} entries were expected", most));
   return value;
 }
 

@@ -10,17 +10,7 @@
 namespace doyen {
 namespace {
 
-constexpr double kSetting = 250;  // pt, the coloured ground's height
-
-// What is cut out of the board; empty when nothing is.
-Region finished_shape(const Plan& plan) {
-  Region all;
-  for (std::size_t i = 0; i < plan.job.items.size() && i < plan.pieces.size(); ++i) {
-    if (plan.job.items[i].cut.kind == Treatment::Kind::CutOut && plan.pieces[i]->problem.empty())
-      all = unite(all, plan.pieces[i]->outlines.region);
-  }
-  return all;
-}
+constexpr double kSetting = 250, kSettingOfTwo = 176;  // pt, the coloured ground's height
 
 void trace(cairo_t* cr, const Region& region) {
   cairo_new_path(cr);
@@ -35,16 +25,16 @@ void trace(cairo_t* cr, const Region& region) {
 }
 
 // The sign before a plain wall, with the shadow it throws.
-void draw_setting(Paper& paper, const Plan& plan, const Picture& board) {
+void draw_setting(Paper& paper, const Plan& plan, const Picture& board, double high, const std::string& letter) {
   const Box box = finished_box(plan), whole = plan.job.blank.box();
   const double wide = kPageWidth - 2 * kEdge, left = kEdge, top = paper.y;
   cairo_t* cr = paper.cr();
   cairo_set_source_rgb(cr, 0.86, 0.84, 0.80);
-  cairo_rectangle(cr, left, top, wide, kSetting);
+  cairo_rectangle(cr, left, top, wide, high);
   cairo_fill(cr);
-  const double scale = std::min((wide - 90) / box.width(), (kSetting - 80) / box.height());
-  const double x0 = left + (wide - box.width() * scale) / 2, y0 = top + (kSetting - box.height() * scale) / 2 - 6;
-  Region shape = finished_shape(plan);
+  const double scale = std::min((wide - 90) / box.width(), (high - 0.32 * high) / box.height());
+  const double x0 = left + (wide - box.width() * scale) / 2, y0 = top + (high - box.height() * scale) / 2 - 6;
+  Region shape = plan.finished_shape();
   if (shape.empty())
     shape = clean({{{box.left, box.bottom}, {box.right, box.bottom}, {box.right, box.top}, {box.left, box.top}}});
   const auto on_board = [&] {  // from here on in mm on the board, y up
@@ -70,10 +60,11 @@ void draw_setting(Paper& paper, const Plan& plan, const Picture& board) {
   draw_picture(cr, board, x0 - (box.left - whole.left) * scale, y0 - (whole.top - box.top) * scale,
                whole.width() * scale, whole.height() * scale);
   cairo_restore(cr);
+  if (!letter.empty()) paper.text(letter, left + 10, top + 6, 40, 22, true);
   const auto show = [&](double mm) { return size_in_words(mm, plan.job.lengths); };
   paper.text(show(box.width()), x0 + box.width() * scale / 2 - 22, y0 + box.height() * scale + 12, 120, 10, true);
   paper.text(show(box.height()), std::max(left + 4, x0 - 46), y0 + box.height() * scale / 2 - 6, 60, 10, true);
-  paper.y = top + kSetting + 8;
+  paper.y = top + high + 8;
 }
 
 // A ruler that is true to size when the page is printed at its own size.
@@ -97,10 +88,12 @@ void draw_ruler(Paper& paper, Unit unit) {
   paper.y += 26;
 }
 
-void draw_signature(Paper& paper) {
+void draw_signature(Paper& paper, bool two) {
   paper.need(64);
   paper.y = std::max(paper.y, kPageHeight - kEdge - 60);
-  paper.paragraph(say("The wording, the size and the picture are as I want them."), 11, true);
+  paper.paragraph(two ? say("Of the two I want  A ☐   B ☐   as it is shown, with this wording and of this size.")
+                      : say("The wording, the size and the picture are as I want them."),
+                  11, true);
   paper.y += 26;
   paper.rule();
   paper.text(say("Name"), kEdge, paper.y, 120, 8.5, false, kFaded);
@@ -111,7 +104,7 @@ void draw_signature(Paper& paper) {
 }  // namespace
 
 Box finished_box(const Plan& plan) {
-  const Region shape = finished_shape(plan);
+  const Region shape = plan.finished_shape();
   return shape.empty() ? plan.job.blank.box() : bounds(shape);
 }
 
@@ -148,40 +141,60 @@ std::string spelled(const std::string& words) {
 
 namespace {
 
-std::string drawn(const Plan& plan, const Picture& board, Paper::Form form) {
-  Paper paper(form);
-  const Job& job = plan.job;
-  paper.paragraph(job.name, 20, true);
-  paper.paragraph(say("For your approval, before anything is cut"), 11, false, kFaded, 6);
-  draw_setting(paper, plan, board);
-  draw_ruler(paper, job.lengths.unit);
+// What it is: size and wood, in the job's unit.
+std::string facts_of(const Plan& plan) {
   const Box box = finished_box(plan);
-  const auto show = [&](double mm) { return size_in_words(mm, job.lengths); };
-  const Species* wood = species_table().find(job.blank.species);
-  paper.paragraph(say("{0} wide, {1} high, {2} thick; {3}.", show(box.width()), show(box.height()),
-                      show(job.blank.thickest()), wood == nullptr ? std::string(job.blank.species) : wood->name),
-                  12, true);
+  const auto show = [&](double mm) { return size_in_words(mm, plan.job.lengths); };
+  const Species* wood = species_table().find(plan.job.blank.species);
+  return say("{0} wide, {1} high, {2} thick; {3}.", show(box.width()), show(box.height()),
+             show(plan.job.blank.thickest()), wood == nullptr ? std::string(plan.job.blank.species) : wood->name);
+}
+
+void spell_out(Paper& paper, const std::string& title, const std::vector<std::string>& lines) {
+  if (lines.empty()) return;
+  paper.paragraph(title, 12, true);
+  for (const std::string& line : lines) {
+    paper.paragraph("“" + line + "”", 13, false, kInk, 1);
+    paper.paragraph(spelled(line), 10, false, kFaded, 5);
+  }
+}
+
+std::string drawn(const std::vector<ShownSign>& signs, Paper::Form form) {
+  Paper paper(form);
+  const Job& job = signs.front().plan.job;
+  const bool two = signs.size() > 1;
+  paper.paragraph(job.name, 20, true);
+  paper.paragraph(two ? say("For your approval, before anything is cut: one of two")
+                      : say("For your approval, before anything is cut"),
+                  11, false, kFaded, 6);
+  for (std::size_t i = 0; i < std::min<std::size_t>(2, signs.size()); ++i) {
+    const std::string letter = two ? std::string(1, static_cast<char>('A' + i)) : std::string();
+    draw_setting(paper, signs[i].plan, signs[i].board, two ? kSettingOfTwo : kSetting, letter);
+    if (!two) draw_ruler(paper, job.lengths.unit);
+    const std::string& name = signs[i].plan.job.name;
+    paper.paragraph((two ? letter + ".  " : "") + (name == job.name ? "" : name + ": ") + facts_of(signs[i].plan), 12,
+                    true);
+  }
+  if (two) draw_ruler(paper, job.lengths.unit);
   paper.paragraph(
       say("Wood grows: its grain and colour will differ from the picture. Carved depths and edges are as shown."), 9.5,
-      false, kFaded, 8);
+      false, kFaded, two ? 4 : 8);
   const std::vector<std::string> lines = carved_words(job);
-  if (!lines.empty()) {
-    paper.paragraph(say("The wording, letter by letter"), 12, true);
-    for (const std::string& line : lines) {
-      paper.paragraph("“" + line + "”", 13, false, kInk, 1);
-      paper.paragraph(spelled(line), 10, false, kFaded, 5);
-    }
+  const std::vector<std::string> others = two ? carved_words(signs[1].plan.job) : lines;
+  if (lines == others) {
+    spell_out(paper, say("The wording, letter by letter"), lines);
+  } else {
+    spell_out(paper, say("The wording of {0}, letter by letter", "A"), lines);
+    spell_out(paper, say("The wording of {0}, letter by letter", "B"), others);
   }
-  draw_signature(paper);
+  draw_signature(paper, two);
   return paper.finish();
 }
 
 }  // namespace
 
-std::string customer_sheet_pdf(const Plan& plan, const Picture& board) { return drawn(plan, board, Paper::Form::Pdf); }
+std::string customer_sheet_pdf(const std::vector<ShownSign>& signs) { return drawn(signs, Paper::Form::Pdf); }
 
-std::string customer_sheet_png(const Plan& plan, const Picture& board) {
-  return drawn(plan, board, Paper::Form::Picture);
-}
+std::string customer_sheet_png(const std::vector<ShownSign>& signs) { return drawn(signs, Paper::Form::Picture); }
 
 }  // namespace doyen

@@ -9,11 +9,16 @@
 
 namespace doyen {
 
-// A4 as PDF, one page unless the wording is long. `board` is the carved board's picture; of a job that is cut out only
-// what is cut out is shown, in a setting of plain colour. Lengths in the job's unit.
-std::string customer_sheet_pdf(const Plan& plan, const Picture& board);
+struct ShownSign {
+  const Plan& plan;
+  const Picture& board;  // carved
+};
+
+// A4 as PDF, one page unless the wording is long. Of a job that is cut out only what is cut out is shown, in a setting
+// of plain colour. Lengths in the job's unit. Two signs (not more) stand on it as A and B, to choose from.
+std::string customer_sheet_pdf(const std::vector<ShownSign>& signs);
 // The same as a PNG, to be sent and looked at; the PDF is what is printed true to size.
-std::string customer_sheet_png(const Plan& plan, const Picture& board);
+std::string customer_sheet_png(const std::vector<ShownSign>& signs);
 
 // The wording as it is carved, a line each, in the order in which the pieces stand.
 std::vector<std::string> carved_words(const Job& job);

@@ -7,6 +7,7 @@
 #include "measure/length.hpp"
 #include "problem.hpp"
 #include "storage/atomic_file.hpp"
+#include "wording/say.hpp"
 
 namespace doyen {
 namespace {
@@ -69,7 +70,7 @@ bool is_picture(const std::string& path) {
 
 Imported read_artwork(const std::string& path, Reading reading) {
   const std::string bytes = read_file(path, kMostBytes);
-  if (bytes.empty()) throw bad_input(path + ": the file is empty.");
+  if (bytes.empty()) throw bad_input(say("{0}: the file is empty.", path));
   if (looks_like_picture(bytes))
     return traced_drawing(TracePicture::read(bytes, path), {}, file_name(path), reading.cancel());
   const auto text = bytes.find_first_not_of(" \t\r\n");
@@ -77,7 +78,7 @@ Imported read_artwork(const std::string& path, Reading reading) {
   if (ends_with(path, ".dxf") || (!marked_up && bytes.find("SECTION") < 4096))
     return read_dxf(bytes, path, std::move(reading));
   if (marked_up || ends_with(path, ".svg")) return read_svg(bytes, path, std::move(reading));
-  throw bad_input(path + ": neither an SVG nor a DXF drawing nor a PNG, JPEG, BMP or WebP picture.");
+  throw bad_input(say("{0}: neither an SVG nor a DXF drawing nor a PNG, JPEG, BMP or WebP picture.", path));
 }
 
 }  // namespace doyen

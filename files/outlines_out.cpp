@@ -7,6 +7,7 @@
 #include "files/svg/svg_write.hpp"
 #include "problem.hpp"
 #include "storage/atomic_file.hpp"
+#include "wording/say.hpp"
 
 namespace doyen {
 
@@ -41,7 +42,7 @@ void save_outlines_of(const Job& job, const std::string& path) {
   const std::vector<NamedOutlines> pieces = outlines_in(job, {});
   if (path.ends_with(".dxf") || path.ends_with(".DXF")) return write_dxf(pieces, path);
   if (!path.ends_with(".svg") && !path.ends_with(".SVG"))
-    throw bad_input("“" + path + "” ends neither in .dxf nor in .svg.");
+    throw bad_input(say("“{0}” ends neither in .dxf nor in .svg.", path));
   write_file_atomically(path, outlines_as_svg(job));
 }
 

@@ -10,6 +10,7 @@
 #include "json_reading.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/file_set.hpp"
+#include "wording/say.hpp"
 
 namespace doyen {
 namespace {
@@ -81,13 +82,14 @@ std::vector<std::string> make_way(const std::string& folder, const std::vector<S
     if (file.name == kPlan ? !own : !(own && unchanged(folder, file.name, *last))) in_way.push_back(file.name);
   }
   if (!in_way.empty() && !order.replace) {
-    const std::string where = "The folder “" + folder + "” holds ";
     if (last && !own)
-      throw in_the_way(where + "the files of another job, “" + last->job + "” (" + listed(in_way) +
-                       "). Nothing was written.");
-    throw in_the_way(where +
-                     (own ? "files that were changed since Doyen wrote them: " : "files that are not this job's: ") +
-                     listed(in_way) + ". Nothing was written.");
+      throw in_the_way(say("The folder “{0}” holds the files of another job, “{1}” ({2}). Nothing was written.", folder,
+                           last->job, listed(in_way)));
+    throw in_the_way(
+        own ? say("The folder “{0}” holds files that were changed since Doyen wrote them: {1}. Nothing was written.",
+                  folder, listed(in_way))
+            : say("The folder “{0}” holds files that are not this job's: {1}. Nothing was written.", folder,
+                  listed(in_way)));
   }
   std::vector<std::string> gone;
   if (!last || !(own || order.replace)) return gone;
@@ -115,7 +117,7 @@ BoardFiles files_of(const Plan& given, const std::string& folder, bool anyway, c
   if (spoils(out.judgement, plan.job) && !anyway) {
     const auto first = std::find_if(plan.verdicts.begin(), plan.verdicts.end(),
                                     [](const Verdict& v) { return v.grade == Grade::Stop; });
-    throw bad_input("Nothing was written. " + first->text + " " + first->why);
+    throw bad_input(say("Nothing was written. {0} {1}", first->text, first->why));
   }
   OutputSource source(plan, gcode, out.judgement, cancel);
   for (const Output make : outputs()) {
@@ -142,8 +144,8 @@ std::vector<FurtherPlan> plan_further(const Job& job, const Rack& rack, bool any
     plans.push_back({plan(board.job, rack, machine_for(board.job), nullptr, cancel), board.folder});
     const Plan& planned = plans.back().plan;
     if (planned.has_stop() && !anyway)
-      throw bad_input("Nothing was written: the board for “" + board.folder + "” cannot be cut so. " +
-                      planned.verdicts.front().text);
+      throw bad_input(say("Nothing was written: the board for “{0}” cannot be cut so. {1}", board.folder,
+                          planned.verdicts.front().text));
   }
   return plans;
 }

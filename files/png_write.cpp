@@ -4,6 +4,7 @@
 
 #include "problem.hpp"
 #include "storage/atomic_file.hpp"
+#include "wording/say.hpp"
 
 namespace doyen {
 
@@ -22,7 +23,7 @@ std::string png_bytes(const Picture& picture) {
       &bytes);
   cairo_surface_destroy(surface);
   if (status != CAIRO_STATUS_SUCCESS)
-    throw cannot_write("The picture could not be made: " + std::string(cairo_status_to_string(status)) + ".");
+    throw cannot_write(say("The picture could not be made: {0}.", cairo_status_to_string(status)));
   return bytes;
 }
 

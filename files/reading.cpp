@@ -3,6 +3,7 @@
 #include <algorithm>
 
 #include "problem.hpp"
+#include "wording/say.hpp"
 
 namespace doyen {
 
@@ -12,13 +13,13 @@ Reading::Reading(Cancel cancel, std::function<void(double)> told, double seconds
 void Reading::look() {
   cancel_.check();
   if (std::chrono::duration<double>(std::chrono::steady_clock::now() - begun_).count() > seconds_)
-    throw bad_input("it was still not read after a minute; a drawing with less in it was expected.");
+    throw bad_input(say("it was still not read after a minute; a drawing with less in it was expected."));
 }
 
 void Reading::points(std::size_t more) {
   step();
   points_ += more;
-  if (points_ > most_points_) throw bad_input("the drawing has more than four million points.");
+  if (points_ > most_points_) throw bad_input(say("the drawing has more than four million points."));
 }
 
 void Reading::done(double share) {

@@ -7,10 +7,13 @@
 
 #include "files/paper.hpp"
 #include "files/png_write.hpp"
+#include "holding/screws.hpp"
 #include "inlay/plugs.hpp"
 #include "inlay/steps.hpp"
 #include "job/job.hpp"
+#include "machine/timings.hpp"
 #include "planning/sums.hpp"
+#include "run/gcode.hpp"
 #include "stock/species.hpp"
 #include "storage/atomic_file.hpp"
 #include "treatments/look.hpp"
@@ -49,8 +52,9 @@ void draw_board(Sheet& sheet, const Plan& plan, const Picture& board) {
     cairo_line_to(cr, zx + dx, zy + dy);
     cairo_stroke(cr);
   }
-  sheet.text("x", zx + 32, zy - 8, 20, 10, true, kPlum);
-  sheet.text("y", zx - 3, zy - 46, 20, 10, true, kPlum);
+  // Beside the picture, unless zero lies in its middle.
+  sheet.text("x", zx + 32, centre ? zy - 8 : zy + 2, 20, 10, true, kPlum);
+  sheet.text("y", centre ? zx - 3 : zx - 12, zy - (centre ? 46 : 40), 20, 10, true, kPlum);
   sheet.text(say("front: the side you stand at"), left + w / 2 - 60, top + h + 3, 260, 9, false, kFaded);
   sheet.y = top + h + 22;
 }
@@ -77,48 +81,88 @@ std::string feeds_in_words(const Plan& plan, const BitRun& run) {
   return words;
 }
 
+// How far the bit's middle goes, counted from zero as at the machine: what a look round the board is held against.
+std::string reach_of(const Plan& plan, const BitRun& run) {
+  const ZeroShift shift = zero_shift(plan.job, run.side);
+  Box box;
+  double lowest = 1e300;
+  for (const Operation* op : run.operations) {
+    for (const Pass& pass : op->passes) {
+      for (const Point3& p : pass.points) {
+        box.add(Point{p.x + shift.x, p.y + shift.y});
+        lowest = std::min(lowest, p.z + shift.z);
+      }
+    }
+  }
+  if (box.empty()) return {};
+  const auto show = [&](double mm) { return depth_in_words(mm, plan.job.lengths); };
+  return say("Its middle goes in x from {0} to {1}, in y from {2} to {3}, lowest z {4}.", show(box.left),
+             show(box.right), show(box.bottom), show(box.top), show(lowest));
+}
+
+// mm: what all the screws of that side may be as wide as.
+double narrowest_head(const Plan& plan, const BitRun& run) {
+  double least = 1e300;
+  for (const ScrewHead& head : screw_heads(plan.job)) {
+    const bool here = std::any_of(run.operations.begin(), run.operations.end(),
+                                  [&](const Operation* op) { return op->piece == head.piece; });
+    if (here) least = std::min(least, head.place.width);
+  }
+  return least;
+}
+
+void said_large(Sheet& sheet, const std::string& words) {
+  sheet.y += 4 + sheet.text(words, kEdge, sheet.y, kPageWidth - 2 * kEdge, 11, true, kPlum);
+  sheet.need(56);
+}
+
+// Which side comes up, when it is another than before.
+void side_step(Sheet& sheet, const Plan& plan, const BitRun* before, const BitRun& run) {
+  if (!plan.has_back() || (before != nullptr && before->side == run.side)) return;
+  const bool first = before == nullptr;
+  const std::string words =
+      run.side == Side::Back
+          ? (first ? say("The back first. Lay the board with its back up: {0}", turning_in_words(plan.job))
+                   : say("The back. {0}", turning_in_words(plan.job)))
+          : (first ? say("The front first, face up.")
+                   : say("The front. Turn the board face up again, about the same edge as before."));
+  const std::string zero = zero_in_words(plan.job, run.side);
+  const bool same = first || before->bit.id == run.bit.id;
+  const std::string anew = same ? say("Set x, y and z anew: zero is {0}.", zero)
+                                : say("Set x, y and z anew: zero is {0}. Change the bit, too.", zero);
+  said_large(sheet, words + " " + anew + " " +
+                        say("Spindle still, machine locked or unplugged, while the board and bits are handled."));
+}
+
+// What is done by hand before a run.
+void steps_before(Sheet& sheet, const Plan& plan, const BitRun* before, const BitRun& run) {
+  side_step(sheet, plan, before, run);
+  if (run.later && (before == nullptr || !before->later))
+    said_large(sheet, say("Second run: only when the inlays are glued, sawn off and level. The board goes back to its "
+                          "place and zero is found again."));
+  if (before == nullptr || before->side != run.side) return;
+  if (before->screws > 0)
+    said_large(sheet, say("Now the screws: spindle still, machine locked or unplugged. Drive one into each of the {0} "
+                          "holes, with a head no wider than {1}, as flat as it goes, into the waste board and not into "
+                          "the bed below it. They stay until this side is cut.",
+                          before->screws, depth_in_words(narrowest_head(plan, *before), plan.job.lengths)));
+  const bool same = before->bit.id == run.bit.id;
+  sheet.y += 3 + sheet.text(same ? say("The same bit: leave it where it is, and zero with it.")
+                                 : say("Change the bit: spindle stopped and still, machine locked or unplugged. Keep x "
+                                       "and y; set z again on the same surface."),
+                            kEdge + 26, sheet.y, kPageWidth - 2 * kEdge - 26, 9, false, same ? kFaded : kBrick);
+}
+
 void bits_table(Sheet& sheet, const Plan& plan) {
   const double columns[] = {kEdge, kEdge + 26, kEdge + 190, kEdge + 330, kEdge + 395, kEdge + 460};
   const std::string heads[] = {"", say("Bit"), say("File"), say("Time"), say("Deepest"), say("Spindle")};
   for (int i = 0; i < 6; ++i) sheet.text(heads[i], columns[i], sheet.y, 120, 9, false, kFaded);
   sheet.y += 15;
   int number = 1;
-  Side side = plan.runs.empty() ? Side::Front : plan.runs.front().side;
-  bool later = false;
+  const BitRun* before = nullptr;
   for (const BitRun& run : plan.runs) {
     sheet.need(56);
-    const bool turned = number > 1 && run.side != side;
-    if (plan.has_back() && (number == 1 || turned)) {
-      const std::string words =
-          run.side == Side::Back
-              ? (number == 1 ? say("The back first. Lay the board with its back up: {0}", turning_in_words(plan.job))
-                             : say("The back. {0}", turning_in_words(plan.job)))
-              : (number == 1 ? say("The front first, face up.")
-                             : say("The front. Turn the board face up again, about the same edge as before."));
-      const std::string zero = zero_in_words(plan.job, run.side);
-      const std::string anew = number == 1 ? say("Set x, y and z anew: zero is {0}.", zero)
-                                           : say("Set x, y and z anew: zero is {0}. Change the bit, too.", zero);
-      sheet.y += 4 + sheet.text(words + " " + anew + " " +
-                                    say("Spindle still, machine locked or unplugged, while the board and bits are "
-                                        "handled."),
-                                kEdge, sheet.y, kPageWidth - 2 * kEdge, 11, true, kPlum);
-      sheet.need(56);
-    }
-    if (run.later && !later) {
-      later = true;
-      sheet.y +=
-          4 + sheet.text(say("Second run: only when the inlays are glued, sawn off and level. The board goes back to "
-                             "its place and zero is found again."),
-                         kEdge, sheet.y, kPageWidth - 2 * kEdge, 11, true, kPlum);
-      sheet.need(56);
-    }
-    side = run.side;
-    if (number > 1 && !turned) {
-      sheet.y +=
-          3 + sheet.text(say("Change the bit: spindle stopped and still, machine locked or unplugged. Keep x and y; "
-                             "set z again on the same surface."),
-                         kEdge + 26, sheet.y, kPageWidth - 2 * kEdge - 26, 9, false, kBrick);
-    }
+    steps_before(sheet, plan, before, run);
     sheet.text(std::to_string(number), columns[0], sheet.y, 24, 16, true);
     const double high = sheet.text(run.bit.name, columns[1], sheet.y, 160, 13, true);
     // A long name is set smaller rather than broken: it is looked for on the machine's screen.
@@ -137,10 +181,12 @@ void bits_table(Sheet& sheet, const Plan& plan) {
     const std::string per_minute = plan.job.lengths.unit == Unit::Inch ? " in/min" : " mm/min";
     const double k = plan.job.lengths.unit == Unit::Inch ? kMmPerInch : 1;
     sheet.y += sheet.text(say("{0}. Feed {1}, plunge {2}{3}.", what, feeds_in_words(plan, run),
-                              format_number(run.feeds.plunge / k, 0), per_minute),
+                              format_number(run.feeds.plunge / k, 0), per_minute) +
+                              " " + reach_of(plan, run),
                           columns[1], sheet.y, kPageWidth - 2 * kEdge - 26, 9, false, kFaded) +
                7;
     ++number;
+    before = &run;
   }
 }
 
@@ -281,6 +327,9 @@ std::string run_sheet_pdf(const Plan& plan, const Picture& board, const Judgemen
   sheet.paragraph(say("Bits, in this order   ·   in all about {0} with {1} bit {1|change|changes}",
                       format_duration(plan.seconds), plan.bit_changes()),
                   13, true);
+  if (!plan.runs.empty())
+    sheet.paragraph(likely_in_words(plan.cutting_seconds(), plan.machine.id, plan.seconds - plan.cutting_seconds()), 10,
+                    false, kFaded, 3);
   bits_table(sheet, plan);
   sheet.need(60);
   sheet.paragraph(judgement.cut_as_wanted()

@@ -138,6 +138,7 @@ class Bench : public QWidget {
   void paint_board(QPainter& p);
   void paint_rulers(QPainter& p);
   void paint_keep_outs(QPainter& p);
+  [[nodiscard]] bool layer_stays(const QStringList& key, bool moves) const;
   void paint_outlines(QPainter& p);
   void paint_selection(QPainter& p);
   void paint_section_line(QPainter& p);
@@ -155,7 +156,6 @@ class Bench : public QWidget {
   QPainterPath board_, waste_, highlight_;  // board coordinates
   std::vector<Point> marks_;
   QPixmap layer_;  // the outlines that stand still, as last painted: of which pieces, and where the board lay
-  [[nodiscard]] bool layer_stays(const QStringList& key, bool moves) const;
   QStringList layer_key_;
   double layer_scale_ = 0;
   QPointF layer_origin_;

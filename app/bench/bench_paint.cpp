@@ -132,14 +132,14 @@ void Bench::paint_keep_outs(QPainter& p) {
   }
 }
 
-// Outlines that stay as they are while something is dragged or the board is pushed about are painted once, on a layer
-// of their own: a board with tens of thousands of points moves as lightly as an empty one.
 // Whether the outlines drawn before are those of `key` where they would be drawn now, or moved with the hand.
 bool Bench::layer_stays(const QStringList& key, bool moves) const {
   return (moves || layer_origin_ == origin_) && layer_key_ == key && layer_scale_ == scale_ &&
          layer_.size() == size() * devicePixelRatioF();
 }
 
+// Outlines that stay as they are while something is dragged or the board is pushed about are painted once, on a layer
+// of their own: a board with tens of thousands of points moves as lightly as an empty one.
 void Bench::paint_outlines(QPainter& p) {
   const QTransform to_px = board_to_px();
   const bool dragging = hand_ == Hand::Move || hand_ == Hand::Size || hand_ == Hand::Turn;

@@ -158,6 +158,22 @@ void VerdictList::add_folded(const std::vector<const Verdict*>& alike) {
   column_->addWidget(more);
 }
 
+// Those to be mended at one stage, where not all of them are.
+void VerdictList::add_stages(QComboBox* box, const std::vector<Verdict>& all) {
+  const std::pair<MendedIn, QString> stages[] = {{MendedIn::Blank, tr("to be mended under Blank")},
+                                                 {MendedIn::Artwork, tr("to be mended under Artwork")},
+                                                 {MendedIn::Cuts, tr("to be mended under Cuts")},
+                                                 {MendedIn::Run, tr("to be mended under Run")}};
+  for (const auto& [stage, words] : stages) {
+    const auto count =
+        std::count_if(all.begin(), all.end(), [&, in = stage](const Verdict& v) { return mended_in(v) == in; });
+    if (count == 0 && only_in_ == stage) only_in_.reset();
+    if (count == 0 || count == static_cast<std::ptrdiff_t>(all.size())) continue;
+    box->addItem(tr("%1 (%2)").arg(words).arg(count), static_cast<int>(stage));
+    if (only_in_ == stage) box->setCurrentIndex(box->count() - 1);
+  }
+}
+
 // Where there are many of several pieces, those of one can be looked at alone.
 void VerdictList::add_choice_of_piece(const std::vector<Verdict>& all) {
   constexpr std::size_t kMany = 5;
@@ -166,7 +182,10 @@ void VerdictList::add_choice_of_piece(const std::vector<Verdict>& all) {
     if (std::find(pieces.begin(), pieces.end(), v.piece) == pieces.end()) pieces.push_back(v.piece);
   }
   if (only_ && std::find(pieces.begin(), pieces.end(), *only_) == pieces.end()) only_.reset();
-  if (pieces.size() < 2 || all.size() < kMany) return only_.reset();
+  if (pieces.size() < 2 || all.size() < kMany) {
+    only_in_.reset();
+    return only_.reset();
+  }
   auto* box = new QComboBox;
   box->setObjectName(QStringLiteral("verdictsOf"));
   box->addItem(tr("all of them (%1)").arg(all.size()));
@@ -178,13 +197,21 @@ void VerdictList::add_choice_of_piece(const std::vector<Verdict>& all) {
     box->addItem(tr("%1 (%2)").arg(name).arg(count), QString::fromStdString(id));
     if (only_ == id) box->setCurrentIndex(box->count() - 1);
   }
+  add_stages(box, all);
   column_->addWidget(make_row(tr("Shown are"), box));
   connect(box, &QComboBox::activated, this, [this, box](int row) {
-    only_ = row == 0 ? std::nullopt : std::optional(box->currentData().toString().toStdString());
+    const QVariant chosen = box->currentData();
+    const bool stage = chosen.typeId() == QMetaType::Int;
+    only_in_ = stage ? std::optional(static_cast<MendedIn>(chosen.toInt())) : std::nullopt;
+    only_ = row == 0 || stage ? std::nullopt : std::optional(chosen.toString().toStdString());
     // The box itself is made anew by that.
     QMetaObject::invokeMethod(
         this, [this] { show_for({}, true); }, Qt::QueuedConnection);
   });
+}
+
+bool VerdictList::chosen(const Verdict& verdict) const {
+  return (!only_ || verdict.piece == *only_) && (!only_in_ || mended_in(verdict) == *only_in_);
 }
 
 // Those that are wanted, and what they say: another key for anything else to be shown.
@@ -192,9 +219,10 @@ std::vector<const Verdict*> VerdictList::wanted(const std::string& piece, bool a
   std::vector<const Verdict*> shown;
   key = (all ? "all" : piece) + (shop_.judged ? "" : "?");
   if (all && only_) key += "only " + *only_;
+  if (all && only_in_) key += "only in " + std::to_string(static_cast<int>(*only_in_));
   for (const Verdict& v : shop_.seen()->verdicts) {
     if (!all && v.piece != piece) continue;
-    if (all && only_ && v.piece != *only_) {
+    if (all && !chosen(v)) {
       key += "|" + v.code + v.piece;  // it counts in the choice
       continue;
     }
@@ -213,9 +241,9 @@ void VerdictList::show_for(const QString& piece, bool all) {
   shown_ = key;
   clear_layout(column_);
   if (all) {
-    const std::optional<std::string> was = only_;
+    const auto was = std::pair(only_, only_in_);
     add_choice_of_piece(shop_.seen()->verdicts);
-    if (was != only_) return show_for(piece, true);  // that piece has none any more
+    if (was != std::pair(only_, only_in_)) return show_for(piece, true);  // there are none of those any more
   }
   // Three and more of one kind are one with so many places.
   constexpr std::size_t kFolded = 3;

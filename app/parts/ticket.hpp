@@ -1,11 +1,13 @@
 // A ticket: the right-hand sheet with what belongs to the stage and to what is selected.
 #pragma once
 
+#include <QComboBox>
 #include <QScrollArea>
 #include <functional>
 
 #include "bench/bench.hpp"
 #include "parts/cards.hpp"
+#include "verdicts/mended_in.hpp"
 #include "work/job_document.hpp"
 #include "work/planner.hpp"
 
@@ -78,10 +80,13 @@ class VerdictList : public QWidget {
   VerdictCard* card_for(const Verdict& verdict);
   std::vector<const Verdict*> wanted(const std::string& piece, bool all, std::string& key) const;
   void add_folded(const std::vector<const Verdict*>& alike);
+  [[nodiscard]] bool chosen(const Verdict& verdict) const;
+  void add_stages(QComboBox* box, const std::vector<Verdict>& all);
   void add_choice_of_piece(const std::vector<Verdict>& all);
   Workshop& shop_;
   QVBoxLayout* column_;
   std::string shown_;
+  std::optional<MendedIn> only_in_;  // the one stage at which those that are shown are mended
   std::optional<std::string> only_;  // the one piece whose verdicts are shown; empty id: those of the whole job
 };
 

@@ -9,6 +9,7 @@
 
 #include "problem.hpp"
 #include "storage/data_folder.hpp"
+#include "work/language.hpp"
 
 namespace doyen {
 namespace {
@@ -23,9 +24,18 @@ QString guide_folder() {
   }
 }
 
+// The pages in the language that is spoken, where there are any; else the English ones.
+QString page_folder() {
+  const QString own = guide_folder() + QLatin1Char('/') + spoken_language();
+  return QFileInfo::exists(own + QStringLiteral("/index.md")) ? own : guide_folder();
+}
+
 QString text_of(const QString& page) {
-  QFile file(guide_folder() + QLatin1Char('/') + QFileInfo(page).fileName());  // nothing outside of the guide
-  return file.open(QIODevice::ReadOnly) ? QString::fromUtf8(file.readAll()) : QString();
+  for (const QString& folder : {page_folder(), guide_folder()}) {
+    QFile file(folder + QLatin1Char('/') + QFileInfo(page).fileName());  // nothing outside of the guide
+    if (file.open(QIODevice::ReadOnly)) return QString::fromUtf8(file.readAll());
+  }
+  return {};
 }
 
 }  // namespace
@@ -58,7 +68,7 @@ QVariant GuidePage::loadResource(int type, const QUrl& name) {
 QList<Guide::Found> Guide::search(const QString& words) {
   const QStringList wanted = words.toLower().split(QLatin1Char(' '), Qt::SkipEmptyParts);
   QList<Found> titled, others;
-  for (const QString& page : QDir(guide_folder()).entryList({QStringLiteral("*.md")}, QDir::Files, QDir::Name)) {
+  for (const QString& page : QDir(page_folder()).entryList({QStringLiteral("*.md")}, QDir::Files, QDir::Name)) {
     const QString text = text_of(page), lower = text.toLower();
     const QString title = text.section(QLatin1Char('\n'), 0, 0).mid(2);
     const auto in = [&](const QString& where) {

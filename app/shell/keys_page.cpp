@@ -47,6 +47,10 @@ KeysPage::KeysPage(const Commands& commands, QWidget* parent) : QDialog(parent) 
       {tr("Remove what is chosen: a point, else the piece"), tr("Delete")}};
   QTreeWidgetItem* under = heading(tr("On the board"));
   for (const auto& [words, keys] : board) new QTreeWidgetItem(under, {words, keys});
+  const std::pair<QString, QString> in_hand[] = {{tr("Turn and tilt it; move the light"), tr("Arrows; with Shift")},
+                                                 {tr("Come nearer, go back"), tr("+, −")}};
+  QTreeWidgetItem* hand = heading(tr("The board in your hands"));
+  for (const auto& [words, keys] : in_hand) new QTreeWidgetItem(hand, {words, keys});
   list->expandAll();
   list->header()->setSectionResizeMode(0, QHeaderView::Stretch);
   list->header()->setSectionResizeMode(1, QHeaderView::ResizeToContents);

@@ -15,10 +15,12 @@
 #include "job/layout.hpp"
 #include "parts/theme.hpp"
 #include "parts/undo_in_fields.hpp"
+#include "planning/test_cut.hpp"
 #include "problem.hpp"
 #include "shell/application.hpp"
 #include "stages/cuts/rack_dialog.hpp"
 #include "stages/proof/boards_view.hpp"
+#include "stages/proof/tilt_view.hpp"
 
 namespace doyen {
 namespace {
@@ -68,11 +70,7 @@ MainWindow::MainWindow() : shop_{document_, rack_, nullptr, nullptr, {}, {}, {}}
   });
   connect(cuts_, &CutsTicket::proof_wanted, this, [this] { go_to_stage(Stage::Proof); });
   connect(cuts_, &CutsTicket::answer_wanted, this, &MainWindow::keep_rung);
-  tickets_->addWidget(proof_ = new ProofTicket(shop_, fit_));
-  connect(&proof_->fit(), &FitSection::ladder_wanted, this, &MainWindow::make_ladder);
-  connect(&proof_->fit(), &FitSection::boards_wanted, this, &MainWindow::open_boards);
-  connect(&fit_, &FitKeeper::changed, this, &MainWindow::show_fit);
-  tickets_->addWidget(run_ = new RunTicket(shop_));
+  make_last_tickets();
 
   auto* centre = new QWidget;
   auto* whole = new QVBoxLayout(centre);
@@ -299,6 +297,7 @@ void MainWindow::take_plan(const PlanPtr& plan) {
   bench_->show_plan(plan);
   strip_->show_plan(plan);
   beam_->show_plan(plan);
+  if (auto* tilted = qobject_cast<TiltView*>(pages_->currentWidget())) tilted->show_plan(plan);
   refresh_tickets();
   refresh_rail();
   Q_EMIT settled();
@@ -337,6 +336,20 @@ void MainWindow::resizeEvent(QResizeEvent* event) {
   const bool large = width() >= 1600 && height() >= 940;
   tickets_->setFixedWidth(large ? theme::kTicketWidth * 5 / 4 : theme::kTicketWidth);
   strip_->setFixedHeight(large ? theme::kStripHeight * 4 / 3 : theme::kStripHeight);
+}
+
+// Proof and Run.
+void MainWindow::make_last_tickets() {
+  tickets_->addWidget(proof_ = new ProofTicket(shop_, fit_));
+  connect(&proof_->fit(), &FitSection::ladder_wanted, this, &MainWindow::make_ladder);
+  connect(&proof_->fit(), &FitSection::boards_wanted, this, &MainWindow::open_boards);
+  connect(proof_, &ProofTicket::test_wanted, this, &MainWindow::make_test_cut);
+  connect(proof_, &ProofTicket::tilt_wanted, this, &MainWindow::open_tilted);
+  connect(&fit_, &FitKeeper::changed, this, &MainWindow::show_fit);
+  tickets_->addWidget(run_ = new RunTicket(shop_));
+  connect(run_, &RunTicket::came_out_well, this, [this] {
+    if (Rack rack = rack_; keep_tested(rack, document_.job())) keep_rack(rack);
+  });
 }
 
 void MainWindow::come_back() {
@@ -414,6 +427,11 @@ void MainWindow::open_boards() {
   show_in_place(boards, [] {});
 }
 
+void MainWindow::open_tilted() {
+  if (!shop_.plan || document_.job().items.empty()) return;
+  show_in_place(new TiltView(shop_.plan, this), [] {});
+}
+
 void MainWindow::make_ladder(const Treatment& cut) {
   if (!may_leave()) return;
   const Treatment asked = cut;
@@ -422,6 +440,18 @@ void MainWindow::make_ladder(const Treatment& cut) {
   select({});
   bench_->fit();
   go_to_stage(Stage::Cuts);
+}
+
+void MainWindow::make_test_cut() {
+  if (!shop_.plan || !may_leave()) return;
+  try {
+    document_.replace(test_cut_job(*shop_.plan), {});
+  } catch (const Problem& problem) {
+    return say(tr("No test cut"), QString::fromUtf8(problem.what()));
+  }
+  select({});
+  bench_->fit();
+  go_to_stage(Stage::Proof);
 }
 
 void MainWindow::keep_rung(const Treatment& rung) {

@@ -52,6 +52,7 @@ class MainWindow : public QMainWindow {
   void select(const QString& piece);
   void open_sums();
   [[nodiscard]] bool sums_shown() const;  // none that is open is still being worked out
+  void open_tilted();                     // the carved board, tilted and turned by hand
   void open_letter_bench();
   void lay_out();
   void open_boards();  // the further boards that inlays and inserts ask for
@@ -59,7 +60,7 @@ class MainWindow : public QMainWindow {
   // Plans anew if need be and writes everything; returns what was said about it.
   QString write_files(const QString& folder, bool anyway = false, bool replace = false);
   // One page for the customer to sign, as PDF; returns what was said about it.
-  QString write_customer_sheet(const QString& path);
+  QString write_customer_sheet(const QString& path, const QString& beside = {});
   // Looks whether someone else saved the job's file meanwhile, and asks what shall be done.
   void look_at_disk();
 
@@ -86,6 +87,7 @@ class MainWindow : public QMainWindow {
   void take_first_remedy();  // of the gravest verdict of the chosen piece, or of the job
   void refresh_tickets();
   void refresh_rail();
+  void show_run_state(bool stopped);
   void refresh_next_step();
   void take_next_step(const NextStep& step);
   void show_call_box();
@@ -108,6 +110,7 @@ class MainWindow : public QMainWindow {
   [[nodiscard]] Region region_of_piece(const QString& id) const;
   void save_outlines();
   void save_customer_sheet();
+  void save_sheet_of_two();
   void add_lettering(const QString& words = {});
   void add_shape(PlainShape::Kind kind);
   void add_border();
@@ -139,6 +142,8 @@ class MainWindow : public QMainWindow {
   void group_chosen();
   void edit_rack();
   void show_fit();
+  void make_last_tickets();
+  void make_test_cut();
   void make_ladder(const Treatment& cut);
   void keep_rung(const Treatment& rung);
   void keep_rack(const Rack& rack);  // as the user's own, in every job

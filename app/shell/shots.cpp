@@ -21,6 +21,7 @@
 #include "stages/artwork/letter_bench.hpp"
 #include "stages/artwork/trace_dialog.hpp"
 #include "stages/cuts/rack_dialog.hpp"
+#include "stages/proof/tilt_view.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/data_folder.hpp"
 
@@ -76,13 +77,12 @@ bool wait_until_looked_at(MainWindow& window, int milliseconds) {
 }
 
 QStringList shot_names() {
-  return {QStringLiteral("blank"),        QStringLiteral("artwork"), QStringLiteral("cuts"),
-          QStringLiteral("cut-out"),      QStringLiteral("proof"),   QStringLiteral("run"),
-          QStringLiteral("rack"),         QStringLiteral("welcome"), QStringLiteral("clean-up"),
-          QStringLiteral("letter-bench"), QStringLiteral("lay-out"), QStringLiteral("tracing"),
-          QStringLiteral("points"),       QStringLiteral("raised"),  QStringLiteral("post-back"),
-          QStringLiteral("moves"),        QStringLiteral("inlay"),   QStringLiteral("fit"),
-          QStringLiteral("ways")};
+  return {
+      QStringLiteral("blank"),        QStringLiteral("artwork"),   QStringLiteral("cuts"),    QStringLiteral("cut-out"),
+      QStringLiteral("proof"),        QStringLiteral("run"),       QStringLiteral("rack"),    QStringLiteral("welcome"),
+      QStringLiteral("letter-bench"), QStringLiteral("lay-out"),   QStringLiteral("tracing"), QStringLiteral("points"),
+      QStringLiteral("raised"),       QStringLiteral("post-back"), QStringLiteral("moves"),   QStringLiteral("inlay"),
+      QStringLiteral("fit"),          QStringLiteral("ways"),      QStringLiteral("tilted")};
 }
 
 namespace {
@@ -158,6 +158,13 @@ bool take_shot(MainWindow& window, const QString& stage, const QString& file, QS
     const auto* bench = window.findChild<LayOutBench*>();
     return bench != nullptr && shot_of_guest(window, file, [bench] { return bench->finished(); });
   }
+  if (stage == QStringLiteral("tilted")) {
+    window.go_to_stage(Stage::Proof);
+    wait_until_settled(window);
+    window.open_tilted();
+    const auto* view = window.findChild<TiltView*>();
+    return view != nullptr && shot_of_guest(window, file, [view] { return view->ready(); });
+  }
   if (stage == QStringLiteral("tracing")) {
     window.open_demo(QStringLiteral("heron-plaque"));
     window.trace_file(QString::fromStdString(data_file("demo/heron-ink.jpg")));
@@ -214,14 +221,6 @@ bool take_shot(MainWindow& window, const QString& stage, const QString& file, QS
     window.bench().come_closer({110, 115}, 3.2);
     window.bench().points().set_active(true);
     return wait_until_looked_at(window) && window.grab().save(file);
-  }
-  if (stage == QStringLiteral("clean-up")) {
-    window.open_demo(QStringLiteral("heron-plaque"));
-    window.go_to_stage(Stage::Artwork);
-    window.select(QStringLiteral("heron"));
-    if (auto* button = window.findChild<QPushButton*>(QStringLiteral("cleanUp"))) button->click();
-    const bool settled = wait_until_settled(window);
-    return settled && window.grab().save(file);
   }
   if (stage == QStringLiteral("blank")) window.go_to_stage(Stage::Blank);
   if (stage == QStringLiteral("artwork")) window.go_to_stage(Stage::Artwork);

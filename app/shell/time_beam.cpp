@@ -112,10 +112,10 @@ void TimeBeam::paintEvent(QPaintEvent*) {
   if (plan_->runs.empty()) return;
   const double left = 330, right = width() - (cancel_->isVisible() ? 330 : 206);
   const double change = 30;
-  double cutting = 0;
-  for (const BitRun& run : plan_->runs) cutting += run.time.seconds;
+  const double cutting = plan_->cutting_seconds();
+  const auto pauses = static_cast<double>(plan_->runs.size() - 1);
   const double least = 74;
-  const double room = right - left - change * changes;
+  const double room = right - left - change * pauses;
   // Short stretches stay wide enough to be read; the long ones share the rest by time.
   std::vector<double> widths;
   double spare = room - least * static_cast<double>(plan_->runs.size());
@@ -146,10 +146,13 @@ void TimeBeam::paintEvent(QPaintEvent*) {
   }
   p.setPen(theme::kFaded);
   p.setFont(theme::font(8));
-  if (changes > 0)
-    p.drawText(QRectF(left, 54, right - left, 16), Qt::AlignVCenter,
-               tr("⇄ change of bit, %1 each; short stretches are drawn longer")
-                   .arg(QString::fromStdString(format_duration(plan_->machine.bit_change_seconds))));
+  if (pauses < 1) return;
+  // The same bit before and after screws go in, or the board is turned, stays: but time goes by.
+  const QString each = QString::fromStdString(format_duration(plan_->machine.bit_change_seconds));
+  p.drawText(QRectF(left, 54, right - left, 16), Qt::AlignVCenter,
+             pauses > changes
+                 ? tr("⇄ by hand: bits, screws, turning, %1 each; short stretches are drawn longer").arg(each)
+                 : tr("⇄ change of bit, %1 each; short stretches are drawn longer").arg(each));
 }
 
 }  // namespace doyen

@@ -169,15 +169,24 @@ void MainWindow::closeEvent(QCloseEvent* event) {
   event->accept();
 }
 
-QString MainWindow::write_customer_sheet(const QString& path) {
+QString MainWindow::write_customer_sheet(const QString& path, const QString& beside) {
   if (!shop_.plan || !shop_.current()) return tr("The plan is still being worked out; try again in a moment.");
   try {
     work_off_thread(this, tr("Drawing the customer's sheet…"),
-                    [plan = shop_.plan, to = path.toStdString()](const Cancel& cancel, const Told&) {
+                    [plan = shop_.plan, to = path.toStdString(), other_job = beside.toStdString(), rack = rack_](
+                        const Cancel& cancel, const Told&) {
                       const Picture board = board_picture(*plan, 1400, Side::Front, cancel);
+                      std::vector<ShownSign> signs{{*plan, board}};
+                      std::optional<Plan> other;
+                      Picture other_board;
+                      if (!other_job.empty()) {
+                        const Job job = load_job(other_job);
+                        other = doyen::plan(job, rack, machine_for(job), nullptr, cancel);
+                        other_board = board_picture(*other, 1400, Side::Front, cancel);
+                        signs.push_back({*other, other_board});
+                      }
                       const bool picture = to.ends_with(".png") || to.ends_with(".PNG");
-                      write_file_atomically(
-                          to, picture ? customer_sheet_png(*plan, board) : customer_sheet_pdf(*plan, board));
+                      write_file_atomically(to, picture ? customer_sheet_png(signs) : customer_sheet_pdf(signs));
                     });
     return path.endsWith(QStringLiteral(".png"), Qt::CaseInsensitive)
                ? tr("Written: %1.").arg(path)
@@ -195,6 +204,17 @@ void MainWindow::save_customer_sheet() {
       QString::fromStdString(document_.job().name) + tr(", for approval") + QStringLiteral(".pdf"),
       tr("PDF, to be signed (*.pdf);;Picture, to be sent (*.png)"));
   if (!path.isEmpty()) note(write_customer_sheet(path));
+}
+
+void MainWindow::save_sheet_of_two() {
+  const QString beside =
+      QFileDialog::getOpenFileName(this, tr("The other job, to choose from"), {}, tr("Doyen jobs (*.doyen)"));
+  if (beside.isEmpty()) return;
+  const QString path = QFileDialog::getSaveFileName(
+      this, tr("Save the customer's sheet"),
+      QString::fromStdString(document_.job().name) + tr(", for approval") + QStringLiteral(".pdf"),
+      tr("PDF, to be signed (*.pdf);;Picture, to be sent (*.png)"));
+  if (!path.isEmpty()) note(write_customer_sheet(path, beside));
 }
 
 QString MainWindow::write_files(const QString& folder, bool anyway, bool replace) {

@@ -111,14 +111,15 @@ void MainWindow::refresh_rail() {
                     : minds > 0 ? Lamp::Mind
                                 : Lamp::Fine,
                     words.isEmpty() ? tr("no problems") : words);
-  const int bits = static_cast<int>(shop_.plan->runs.size());
-  rail_->show_state(Stage::Run,
-                    bits == 0   ? Lamp::Off
-                    : stops > 0 ? Lamp::Stop
-                                : Lamp::Fine,
-                    bits == 0 ? tr("nothing to run")
-                              : (bits == 1 ? tr("one bit, ") : tr("%1 bits, ").arg(bits)) +
-                                    QString::fromStdString(format_duration(shop_.plan->seconds)));
+  show_run_state(stops > 0);
+}
+
+void MainWindow::show_run_state(bool stopped) {
+  const int bits = shop_.plan->runs.empty() ? 0 : shop_.plan->bit_changes() + 1;
+  if (bits == 0) return rail_->show_state(Stage::Run, Lamp::Off, tr("nothing to run"));
+  rail_->show_state(Stage::Run, stopped ? Lamp::Stop : Lamp::Fine,
+                    (bits == 1 ? tr("one bit, ") : tr("%1 bits, ").arg(bits)) +
+                        QString::fromStdString(format_duration(shop_.plan->seconds)));
 }
 
 }  // namespace doyen

@@ -19,6 +19,11 @@ namespace {
 const QString kKey = QStringLiteral("language");
 const QString kEnglish = QStringLiteral("en");
 
+QString& spoken_code() {
+  static QString code = kEnglish;
+  return code;
+}
+
 QString file_of(const QString& code) {
   return QString::fromStdString(data_file("words/" + code.toStdString() + ".json"));
 }
@@ -77,6 +82,8 @@ QString Words::translate(const char* context, const char* english, const char* d
   return found == words_.end() ? QString() : QString::fromStdString(found->second);
 }
 
+QString spoken_language() { return spoken_code(); }
+
 void speak_language(const QString& code) {
   static QPointer<Words> spoken;
   WordList window, core;
@@ -88,6 +95,7 @@ void speak_language(const QString& code) {
     take(top, "window", window);
     take(top, "core", core);
   }
+  spoken_code() = code;
   delete spoken.data();  // taken out by that
   speak({});
   if (code == kEnglish) return;

@@ -30,6 +30,8 @@ class Words : public QTranslator {
   std::map<std::string, std::string, std::less<>> words_;
 };
 
+QString spoken_language();  // the code of the one that is spoken now
+
 // From now on, for what is made from now on. Throws Problem where its words cannot be read; English stays then.
 void speak_language(const QString& code);
 

@@ -30,12 +30,6 @@ bool goes_round(const Job& job, const Item& item) {
                             job.bounds_a_panel(item.piece.id));
 }
 
-Region filled(const Region& region) {
-  std::vector<Ring> rings;
-  for (const Island& island : region.islands) rings.push_back(island.rings.front());
-  return clean(rings);
-}
-
 struct Shapes {
   Kind kind = Kind::Rectangle;
   std::string word;

@@ -5,6 +5,7 @@
 
 #include "measure/length.hpp"
 #include "storage/atomic_file.hpp"
+#include "wording/say.hpp"
 
 namespace doyen::fields {
 namespace {
@@ -83,7 +84,7 @@ std::string in_words(Range range, bool whole) {
 }
 
 void no_such_word(const JsonView& v, const std::string& key, const std::string& word, const std::string& known) {
-  throw v.wrong(key, "“" + word.substr(0, 40) + "” is not known; one of " + known + " was expected");
+  throw v.wrong(key, say("“{0}” is not known; one of {1} was expected", word.substr(0, 40), known));
 }
 
 }  // namespace doyen::fields

@@ -21,6 +21,7 @@
 #include "json_reading.hpp"
 #include "measure/id.hpp"
 #include "shared.hpp"
+#include "wording/say.hpp"
 
 namespace doyen {
 
@@ -149,7 +150,7 @@ class Record {
           if (!v.has(key)) return;
           std::invoke(get, r) = v.text(key);
           if (std::invoke(get, r).size() > longest)
-            throw v.wrong(key, "at most " + std::to_string(longest) + " characters were expected");
+            throw v.wrong(key, say("at most {0} characters were expected", longest));
         },
         [get](const R& r) { return fields::json_of(fields::plain(std::invoke(get, r))); });
     return takes("text");
@@ -179,7 +180,7 @@ class Record {
         key, get,
         [key, get, most, expected](R& r, const JsonView& v) {
           for (const Json& each : v.array(key, most)) {
-            if (!each.is_string()) throw v.wrong(key, expected);
+            if (!each.is_string()) throw v.wrong(key, say(expected));
             std::invoke(get, r).push_back(each.template get<std::string>());
           }
         },
@@ -260,8 +261,7 @@ class Record {
         [key, get, &inner, most](R& r, const JsonView& v) {
           if (!v.has(key)) return;
           const JsonView all = v.object(key);
-          if (all.json().size() > most)
-            throw v.wrong(key, "at most " + std::to_string(most) + " entries were expected");
+          if (all.json().size() > most) throw v.wrong(key, say("at most {0} entries were expected", most));
           for (const auto& [name, each] : all.json().items())
             std::invoke(get, r)[name] = inner.read(JsonView(each, all.where() + "." + name));
         },
@@ -365,7 +365,7 @@ class Record {
   }
   Record& needed() {  // and must be there
     entries_.back().read = [key = entries_.back().key, read = entries_.back().read](R& r, const JsonView& v) {
-      if (!v.has(key.c_str())) throw v.wrong(key, "this is missing");
+      if (!v.has(key.c_str())) throw v.wrong(key, say("this is missing"));
       read(r, v);
     };
     return always();

@@ -7,6 +7,7 @@
 
 #include "geometry/region.hpp"
 #include "problem.hpp"
+#include "wording/say.hpp"
 
 namespace doyen {
 
@@ -18,7 +19,7 @@ inline ClipperLib::Path to_clipper(const std::vector<Point>& points) {
   path.reserve(points.size());
   for (const Point& p : points) {
     if (!std::isfinite(p.x) || !std::isfinite(p.y) || std::abs(p.x) > kFarthest || std::abs(p.y) > kFarthest)
-      throw bad_input("An outline has a point that is not a number or lies more than 100 m away.");
+      throw bad_input(say("An outline has a point that is not a number or lies more than 100 m away."));
     path.emplace_back(std::llround(p.x * kPerMm), std::llround(p.y * kPerMm));
   }
   return path;

@@ -266,6 +266,12 @@ bool contains(const Region& region, Point p) {
   return std::any_of(region.islands.begin(), region.islands.end(), [&](const Island& i) { return contains(i, p); });
 }
 
+Region filled(const Region& region) {
+  std::vector<Ring> rings;
+  for (const Island& island : region.islands) rings.push_back(island.rings.front());
+  return clean(rings);
+}
+
 std::size_t point_count(const Region& region) {
   std::size_t n = 0;
   for (const Island& island : region.islands) {

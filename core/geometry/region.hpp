@@ -71,6 +71,7 @@ Point centroid(const Region& region);  // of its area; the middle of its box whe
 bool contains(const Island& island, Point p);
 bool contains(const Region& region, Point p);
 std::size_t point_count(const Region& region);
+Region filled(const Region& region);  // its outer outlines alone: what they enclose
 
 inline constexpr std::size_t kMostPoints = 600'000;  // of outlines that are joined into one region
 // Throws Problem{BadInput} when they are more: before they are made, where that is known.

@@ -14,13 +14,6 @@ constexpr double kTouch = 0.02;  // mm: an outline on another's counts as inside
 
 bool usable(const Laid& piece) { return piece.outlines != nullptr && piece.cut != nullptr; }
 
-// The outer outlines alone: what a panel encloses.
-Region filled(const Region& region) {
-  std::vector<Ring> rings;
-  for (const Island& island : region.islands) rings.push_back(island.rings.front());
-  return clean(rings);
-}
-
 double shape_area(const Outlines& o) { return o.region.empty() ? 0 : area(o.region); }
 
 bool same_outline(const Region& a, const Region& b) {

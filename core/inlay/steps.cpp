@@ -5,6 +5,7 @@
 #include <set>
 
 #include "artwork/lettering/single_line_faces.hpp"
+#include "holding/screws.hpp"
 #include "inlay/plugs.hpp"
 #include "problem.hpp"
 #include "stock/species.hpp"
@@ -15,6 +16,7 @@ namespace doyen {
 namespace {
 
 const char* const kMarks[] = {"witness-1", "witness-2"};
+constexpr double kFromMetal = 3.1;  // mm between a bit and metal, a little more than is asked of cuts
 constexpr double kMarkHigh = 6, kPinHole = 8.1, kPinRoom = 6, kPinDeep = 6;  // mm
 
 std::string wood_name(const std::string& id) {
@@ -159,7 +161,8 @@ namespace {
 // Where marks may stand: clear of everything that is cut and of what is kept, in from either end of the board.
 class MarkPlaces {
  public:
-  MarkPlaces(const Job& job, double room)
+  // `from_metal`: mm from clamps and screws, for the bit's body.
+  MarkPlaces(const Job& job, double room, double from_metal)
       : blank_(job.blank), room_(room), board_(grow(region_of(job.blank), -room - 1)) {
     for (const Item& item : job.items) {
       try {
@@ -172,7 +175,10 @@ class MarkPlaces {
         continue;  // a verdict says why it cannot be set
       }
     }
-    for (const KeepOut& place : job.blank.keep_outs) taken_.push_back(place.box());
+    for (const KeepOut& place : job.blank.keep_outs) {
+      if (!place.metal()) taken_.push_back(place.box());
+    }
+    for (const KeepOut& place : metal_on(job)) taken_.push_back(place.box().grown(from_metal));
   }
 
   // From that end inwards, in the middle first.
@@ -250,7 +256,9 @@ int keep_zero_by(Job& job, KeepZero how, const Rack& rack) {
                                  [](const Item& item) { return item.cut.kind == Treatment::Kind::CutOut; });
   if (how == KeepZero::Corner || !waste) return 0;
   const double high = how == KeepZero::Marks ? kMarkHigh : kPinHole;
-  const MarkPlaces places(job, high / 2 + (how == KeepZero::Marks ? 2 : kPinRoom));
+  const Bit* bit = rack.find(mark_at(job, rack, how, 0, {}).cut.bit);
+  const MarkPlaces places(job, high / 2 + (how == KeepZero::Marks ? 2 : kPinRoom),
+                          kFromMetal + (bit == nullptr ? 0 : bit->true_diameter() / 2));
   std::vector<Item> marks;
   for (int end = 0; end < 2; ++end) {
     if (const std::optional<Point> place = places.at_end(end)) marks.push_back(mark_at(job, rack, how, end, *place));

@@ -51,6 +51,7 @@ struct RunSettings {
   // What the user accepts of what the checks and the judge found, by name: “gouge/id of the piece that is cut”.
   std::vector<std::string> accepted{};
   std::vector<AcceptedReason> reasons{};  // why, of those that a reason was given for
+  std::vector<BitId> test_of{};           // the bits that this job, a test cut, tests
   double zero_below = 0;  // mm that zero lies below the blank's face, such as on a board that carries it
   friend bool operator==(const RunSettings&, const RunSettings&) = default;
 };

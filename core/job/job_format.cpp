@@ -102,6 +102,7 @@ const Record<RunSettings>& run_fields() {
     f.optional("millLevel", &R::mill_level, {0.1, 200});
     f.number("zeroBelow", &R::zero_below, {0, 500});
     f.records_by_name("feeds", &R::feeds, job_feeds_fields(), 500);
+    f.texts("testOf", &R::test_of, 100, "a list of bit ids was expected");
     f.texts("order", &R::order, 500, "a list of bit ids was expected");
     return f;
   }();

@@ -73,7 +73,12 @@ MachineTable read_machines(const std::string& json, const std::string& where) {
 }
 
 const MachineTable& machine_table() {
-  static const MachineTable table = read_data("machines.json", read_machines);
+  // Said in the user's language, which stands when Doyen starts.
+  static const MachineTable table = [] {
+    MachineTable read = read_data("machines.json", read_machines);
+    for (MachineProfile& m : read.machines) m.name = say(m.name);
+    return read;
+  }();
   return table;
 }
 

@@ -3,6 +3,8 @@
 #include <filesystem>
 
 #include "json_reading.hpp"
+#include "measure/length.hpp"
+#include "problem.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/data_folder.hpp"
 #include "wording/say.hpp"
@@ -42,6 +44,22 @@ std::optional<double> Timings::factor(const std::string& machine) const {
 Likely likely_seconds(double told, std::optional<double> factor) {
   if (factor) return {told * *factor, told * *factor};
   return {0.95 * told, 1.3 * told};
+}
+
+Timings known_timings() {
+  try {
+    return load_timings();
+  } catch (const Problem&) {
+    return {};
+  }
+}
+
+std::string likely_in_words(double told, const std::string& machine, double besides) {
+  const std::optional<double> factor = known_timings().factor(machine);
+  const Likely likely = likely_seconds(told, factor);
+  const auto words = [&](double s) { return format_duration(besides + s); };
+  return factor ? say("likely {0}, as it was timed", words(likely.to))
+                : say("likely {0} to {1}: never timed", words(likely.from), words(likely.to));
 }
 
 bool unlikely(const Timed& timed) { return timed.took < 0.3 * timed.told || timed.took > 4 * timed.told; }

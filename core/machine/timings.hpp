@@ -25,7 +25,14 @@ struct Likely {
 };
 Likely likely_seconds(double told, std::optional<double> factor);
 
-// Took so much longer or so much less that it was something else: another unit, another job.
+// As load_timings(); what cannot be read is as if it were not there: keeping another time says why.
+Timings known_timings();
+// “likely 22 min to 28 min: never timed”, or one figure where the machine was; `besides`, s, is added as it is: the
+// changes of bits.
+std::string likely_in_words(double told, const std::string& machine, double besides = 0);
+
+// Took so much less or so much longer (0.3 or 4 times; from memory, no source) that it was something else: another
+// unit, another job.
 bool unlikely(const Timed& timed);
 
 Timings read_timings(const std::string& json, const std::string& where);  // throws Problem{BadInput}

@@ -6,6 +6,7 @@
 #include "json_reading.hpp"
 #include "relief/carve.hpp"
 #include "run/gcode.hpp"
+#include "wording/say.hpp"
 
 namespace doyen {
 namespace {
@@ -217,31 +218,53 @@ ReadBack read_back(const Plan& plan, const std::vector<OutputFile>& files, doubl
   out.cell = cell;
   std::size_t run = 0, file = 0;
   while (file < files.size()) {  // side by side; each side's files come together
-    if (run >= plan.runs.size()) throw bad_input(files[file].name + ": there are more files than the plan has.");
+    if (run >= plan.runs.size()) throw bad_input(say("{0}: there are more files than the plan has.", files[file].name));
     const Side side = plan.runs[run].side;
     const ZeroShift shift = zero_shift(plan.job, side);
     HeightField again(area, cell);
     again.clear();
     for (; file < files.size() && run < plan.runs.size() && plan.runs[run].side == side; ++file) {
       const GcodeProgram program = read_gcode(files[file].text, files[file].name, shift.z);
-      if (!program.ended) throw bad_input(files[file].name + ": the file has no end.");
+      if (!program.ended) throw bad_input(say("{0}: the file has no end.", files[file].name));
       for (const GcodeSection& section : program.sections) {
         if (run >= plan.runs.size())
-          throw bad_input(files[file].name + ": there are more bits in the files than in the plan.");
+          throw bad_input(say("{0}: there are more bits in the files than in the plan.", files[file].name));
         out.rapids_in_wood += section.rapid_in_wood;
         carve_section(again, section, plan.runs[run++].bit, shift, cancel);
       }
     }
     compare(relief_of(plan, area, cell, cancel, side), again, out);
   }
-  if (run < plan.runs.size()) throw bad_input("There are fewer files than the plan has.");
+  if (run < plan.runs.size()) throw bad_input(say("There are fewer files than the plan has."));
   return out;
 }
+
+namespace {
+
+// As bit_json() writes it.
+Bit bit_from(const JsonView& b) {
+  Bit bit;
+  bit.id = b.text("name");
+  const std::string word = b.text("kind");
+  const auto kinds = {BitKind::V, BitKind::Flat, BitKind::Ball, BitKind::Taper, BitKind::Keyhole};
+  const auto kind = std::find_if(kinds.begin(), kinds.end(), [&](BitKind k) { return word == to_word(k); });
+  if (kind == kinds.end()) throw b.wrong("kind", say("v, flat, ball, taper or keyhole was expected"));
+  bit.kind = *kind;
+  bit.diameter = b.number("diameter", 0.01, 500);
+  bit.angle = b.number_or("angle", 0, 0, 179);
+  bit.tip = b.number_or("tip", 0, 0, bit.diameter);
+  bit.neck = b.number_or("neck", 0, 0, bit.diameter);
+  if (bit.kind == BitKind::V && bit.angle <= 0)
+    throw b.wrong("angle", say("an included angle above zero was expected"));
+  return bit;
+}
+
+}  // namespace
 
 HeightField carve_files(const Json& plan, const std::string& where, const std::map<std::string, std::string>& files,
                         double cell, Side side) {
   const JsonView top(plan, where);
-  if (top.text("format") != "doyen-plan/1") throw bad_input(where + ".format: “doyen-plan/1” was expected.");
+  if (top.text("format") != "doyen-plan/1") throw bad_input(say("{0}.format: “doyen-plan/1” was expected.", where));
   const JsonView blank = top.object("blank");
   const JsonView zero = top.object(side == Side::Back && top.has("zeroBack") ? "zeroBack" : "zero");
   const ZeroShift shift{-zero.number("x", -1e5, 1e5), -zero.number("y", -1e5, 1e5), -zero.number_or("z", 0, -1e4, 1e4)};
@@ -259,41 +282,23 @@ HeightField carve_files(const Json& plan, const std::string& where, const std::m
       ++seen[path];
       continue;
     }
-    const JsonView b = file.object("bit");
-    Bit bit;
-    bit.id = b.text("name");
-    const std::string kind = b.text("kind");
-    if (kind == "v")
-      bit.kind = BitKind::V;
-    else if (kind == "flat")
-      bit.kind = BitKind::Flat;
-    else if (kind == "ball")
-      bit.kind = BitKind::Ball;
-    else if (kind == "taper")
-      bit.kind = BitKind::Taper;
-    else if (kind == "keyhole")
-      bit.kind = BitKind::Keyhole;
-    else
-      throw b.wrong("kind", "v, flat, ball, taper or keyhole was expected");
-    bit.diameter = b.number("diameter", 0.01, 500);
-    bit.angle = b.number_or("angle", 0, 0, 179);
-    bit.tip = b.number_or("tip", 0, 0, bit.diameter);
-    bit.neck = b.number_or("neck", 0, 0, bit.diameter);
-    if (bit.kind == BitKind::V && bit.angle <= 0) throw b.wrong("angle", "an included angle above zero was expected");
+    const Bit bit = bit_from(file.object("bit"));
     auto program = programs.find(path);
     if (program == programs.end()) {
       program = programs.emplace(path, read_gcode(text->second, path, shift.z)).first;
-      if (!program->second.ended) throw bad_input(path + ": the file has no end (M2 or M30); it may be cut off.");
+      if (!program->second.ended)
+        throw bad_input(say("{0}: the file has no end (M2 or M30); it may be cut off.", path));
       for (const GcodeSection& section : program->second.sections) {
-        if (section.rapid_in_wood > 0) throw bad_input(path + ": a rapid move goes through the wood.");
+        if (section.rapid_in_wood > 0) throw bad_input(say("{0}: a rapid move goes through the wood.", path));
       }
     }
     const std::size_t section = seen[path]++;
-    if (section >= program->second.sections.size()) throw bad_input(path + ": it holds fewer bits than the plan says.");
+    if (section >= program->second.sections.size())
+      throw bad_input(say("{0}: it holds fewer bits than the plan says.", path));
     carve_section(field, program->second.sections[section], bit, shift, {});
   }
   for (const auto& [name, text] : files) {
-    if (!seen.contains(name)) throw bad_input(name + " is not one of the files in " + where + ".");
+    if (!seen.contains(name)) throw bad_input(say("{0} is not one of the files in {1}.", name, where));
   }
   return field;
 }

@@ -50,6 +50,21 @@ void judge_order(Plan& plan) {
 
 bool Plan::has_stop() const { return count(Grade::Stop) > 0; }
 
+double Plan::cutting_seconds() const {
+  double all = 0;
+  for (const BitRun& run : runs) all += run.time.seconds;
+  return all;
+}
+
+Region Plan::finished_shape() const {
+  Region all;
+  for (std::size_t i = 0; i < job.items.size() && i < pieces.size(); ++i) {
+    if (job.items[i].cut.kind == Treatment::Kind::CutOut && pieces[i]->problem.empty())
+      all = unite(all, pieces[i]->outlines.region);
+  }
+  return all;
+}
+
 bool Plan::has_later() const {
   return std::any_of(runs.begin(), runs.end(), [](const BitRun& run) { return run.later; });
 }

@@ -24,9 +24,11 @@ struct Plan {
   double own_seconds = 0;   // the same in Doyen's own order; equal unless the user wished another
   int own_bit_changes = 0;  // in that order
 
-  [[nodiscard]] bool has_back() const;   // some run cuts the back
-  [[nodiscard]] bool has_later() const;  // some run waits until inlays are glued
-  [[nodiscard]] int bit_changes() const { return runs.empty() ? 0 : static_cast<int>(runs.size()) - 1; }
+  [[nodiscard]] bool has_back() const;           // some run cuts the back
+  [[nodiscard]] bool has_later() const;          // some run waits until inlays are glued
+  [[nodiscard]] double cutting_seconds() const;  // of `seconds`, all but what is done by hand between the runs
+  [[nodiscard]] int bit_changes() const { return changes_in(runs); }
+  [[nodiscard]] Region finished_shape() const;  // of all that is cut out; empty where nothing is
   [[nodiscard]] bool has_stop() const;
   [[nodiscard]] int count(Grade grade) const;
   [[nodiscard]] const PiecePlan* piece(const std::string& id) const;

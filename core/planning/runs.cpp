@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <set>
 
+#include "holding/screws.hpp"
 #include "planning/plan.hpp"
 #include "run/gcode.hpp"
 #include "run/order.hpp"
@@ -15,6 +16,7 @@ namespace {
 
 std::string file_name(int number, const BitRun& run, bool all_bits) {
   std::string name = (number < 10 ? "0" : "") + std::to_string(number) + "-";
+  if (run.screws > 0) name += "screws-";
   if (run.later) name += "glued-";
   if (run.side == Side::Back) name += "back-";
   if (all_bits) return name + "all-bits.nc";
@@ -26,7 +28,8 @@ struct Ordered {
   double seconds = 0;
 };
 
-double changes_of(const std::vector<BitRun>& runs, const MachineProfile& machine) {
+// What is done by hand between two runs takes as long as a change of bits.
+double pauses_of(const std::vector<BitRun>& runs, const MachineProfile& machine) {
   return runs.empty() ? 0 : static_cast<double>(runs.size() - 1) * machine.bit_change_seconds;
 }
 
@@ -57,17 +60,31 @@ std::vector<bool> waiting(const Plan& plan) {
   return waits;
 }
 
-// One side's runs, those before gluing or those after, behind what is there already.
-void add_side(Ordered& out, const Plan& plan, const Rack& rack, Side side, const std::vector<bool>& waits, bool later,
-              const std::vector<std::string>& wish) {
+// When a side is cut: holes for the screws that hold it, then all else; what waits until inlays are glued, last.
+enum class Turn { Screws, First, Later };
+
+bool comes_in(const Plan& plan, std::size_t i, Side side, const std::vector<bool>& waits, Turn turn) {
+  if (holds_board(plan.job.items[i])) return turn == Turn::Screws;
+  if (turn == Turn::Screws) return false;
+  return side == Side::Back || waits[i] == (turn == Turn::Later);
+}
+
+// Each piece's operations of that side and turn.
+std::vector<std::vector<const Operation*>> queues_of(const Plan& plan, Side side, const std::vector<bool>& waits,
+                                                     Turn turn) {
   std::vector<std::vector<const Operation*>> per_piece;
   for (std::size_t i = 0; i < plan.pieces.size(); ++i) {
     auto& queue = per_piece.emplace_back();
-    if (side == Side::Front && waits[i] != later) continue;
+    if (!comes_in(plan, i, side, waits, turn)) continue;
     for (const Operation& op : plan.pieces[i]->cuts.operations) {
       if (op.back == (side == Side::Back)) queue.push_back(&op);
     }
   }
+  return per_piece;
+}
+
+// The pieces whose floors each piece waits for.
+std::vector<std::vector<std::size_t>> grounds_of(const Plan& plan) {
   std::vector<std::vector<std::size_t>> grounds(plan.pieces.size());
   for (std::size_t i = 0; i < plan.pieces.size(); ++i) {
     for (std::size_t k = 0; k < plan.pieces.size(); ++k) {
@@ -76,29 +93,37 @@ void add_side(Ordered& out, const Plan& plan, const Rack& rack, Side side, const
       if (k != i && (id == ground.of || id == ground.half_on)) grounds[i].push_back(k);
     }
   }
+  return grounds;
+}
+
+int files_in(const std::vector<BitRun>& runs) {
+  std::set<std::string> files;
+  for (const BitRun& run : runs) files.insert(run.file);
+  return static_cast<int>(files.size());
+}
+
+// One side's runs of that turn, behind what is there already.
+void add_turn(Ordered& out, const Plan& plan, const Rack& rack, Side side, const std::vector<bool>& waits, Turn turn,
+              const std::vector<std::string>& wish) {
   const Travel travel = travel_of(plan.job, plan.machine, side);
   const std::string wood = wood_class_of(plan.job.blank);
-  const bool one_file = plan.job.run.one_file;
-  int first = static_cast<int>(out.runs.size()) + 1;
-  if (one_file) {
-    std::set<std::string> files;
-    for (const BitRun& run : out.runs) files.insert(run.file);
-    first = static_cast<int>(files.size()) + 1;
-  }
+  const bool one_file = plan.job.run.one_file && turn != Turn::Screws;
+  const int first = files_in(out.runs) + 1;
   const std::size_t before = out.runs.size();
   int number = first;
   const ZeroShift shift = zero_shift(plan.job, side);
   const Point zero{-shift.x, -shift.y};
   Point here = zero;
-  for (OrderedGroup& group : order_operations(per_piece, grounds, wish)) {
+  for (OrderedGroup& group : order_operations(queues_of(plan, side, waits, turn), grounds_of(plan), wish)) {
     BitRun run;
     run.side = side;
-    run.later = later;
+    run.later = turn == Turn::Later;
     run.bit = *rack.find(group.bit);
     run.feeds = run.bit.feeds_in(wood);
     run.operations = std::move(group.operations);
     std::vector<TimedPasses> work;
     for (const Operation* op : run.operations) {
+      if (turn == Turn::Screws) run.screws += static_cast<int>(op->passes.size());
       work.push_back({&op->passes, run.feeds, run.bit.kind});
       work.back().feeds.feed *= op->feed_share;
       run.deepest = std::max(run.deepest, op->depth - op->ground);
@@ -128,21 +153,29 @@ Ordered ordered(const Plan& plan, const Rack& rack, const std::vector<std::strin
   const std::vector<bool> waits = waiting(plan);
   const bool inlaid = std::any_of(plan.job.items.begin(), plan.job.items.end(),
                                   [](const Item& item) { return item.cut.kind == Treatment::Kind::Inlay; });
-  if (!back_cuts_out) add_side(out, plan, rack, Side::Back, waits, false, wish);
-  add_side(out, plan, rack, Side::Front, waits, false, wish);
-  add_side(out, plan, rack, Side::Front, waits, true, wish);
-  if (back_cuts_out) add_side(out, plan, rack, Side::Back, waits, inlaid && plan.job.run.cut_out_last, wish);
-  out.seconds += changes_of(out.runs, plan.machine);
+  const auto add = [&](Side side, std::initializer_list<Turn> turns) {
+    for (const Turn turn : turns) add_turn(out, plan, rack, side, waits, turn, wish);
+  };
+  if (!back_cuts_out) add(Side::Back, {Turn::Screws, Turn::First});
+  add(Side::Front, {Turn::Screws, Turn::First, Turn::Later});
+  if (back_cuts_out) add(Side::Back, {Turn::Screws, inlaid && plan.job.run.cut_out_last ? Turn::Later : Turn::First});
+  out.seconds += pauses_of(out.runs, plan.machine);
   return out;
 }
 
 }  // namespace
 
+int changes_in(const std::vector<BitRun>& runs) {
+  int changes = 0;
+  for (std::size_t i = 1; i < runs.size(); ++i) changes += runs[i].bit.id != runs[i - 1].bit.id ? 1 : 0;
+  return changes;
+}
+
 void make_runs(Plan& plan) {
   const Rack& rack = plan.rack;
   Ordered own = ordered(plan, rack, {});
   plan.own_seconds = own.seconds;
-  plan.own_bit_changes = own.runs.empty() ? 0 : static_cast<int>(own.runs.size()) - 1;
+  plan.own_bit_changes = changes_in(own.runs);
   if (!plan.job.run.order.empty()) own = ordered(plan, rack, plan.job.run.order);
   plan.runs = std::move(own.runs);
   plan.seconds = own.seconds;
@@ -161,8 +194,7 @@ Travel travel_of(const Job& job, const MachineProfile& machine, Side side) {
   travel.high = std::max(machine.clearance, top + 3);
   travel.low = job.run.low_travel ? std::min(travel.high, std::max(2.0, top + 1.5)) : travel.high;
   constexpr double kRoom = 20;  // mm: the widest bits and a spindle's nut keep clear too
-  for (const KeepOut& place : job.blank.keep_outs) {
-    if (!place.metal()) continue;
+  for (const KeepOut& place : metal_on(job)) {
     const Box box = place.box().grown(kRoom);
     // Where clamps stand on the turned board is not known: both ways are kept clear.
     travel.in_the_way.push_back(box);

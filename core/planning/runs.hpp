@@ -19,10 +19,15 @@ struct BitRun {
   std::vector<const Operation*> operations;  // owned by the plan's pieces
   RunTime time;
   double deepest = 0;  // mm below the face of its side, positive
-  std::string file;    // NN-<bit>.nc, NN-back-<bit>.nc, NN-glued-<bit>.nc, or one name for all of a side
+  std::string
+      file;  // NN-<bit>.nc, NN-back-<bit>.nc, NN-glued-<bit>.nc, NN-screws-<bit>.nc, or one name for all of a side
   Side side = Side::Front;
   bool later = false;  // of the second run, when the inlays are glued and level
+  int screws = 0;      // holes that screws go into, by hand, before the next file is begun (holding/screws.hpp)
 };
+
+// How often another bit is put in: the same one before screws go in, or the board is turned, and after it stays.
+int changes_in(const std::vector<BitRun>& runs);
 
 // Fills in the plan's runs and times from its pieces: in the order the user wished, and what Doyen's own would take.
 void make_runs(Plan& plan);

@@ -80,6 +80,10 @@ Sum time_sum(const Plan& plan) {
   Sum sum;
   sum.title = say("How {0} comes about", format_duration(plan.seconds));
   for (const BitRun& run : plan.runs) sum.lines.push_back(run.bit.name + ": " + format_duration(run.time.seconds));
+  const int pauses = static_cast<int>(std::max<std::size_t>(plan.runs.size(), 1)) - 1 - plan.bit_changes();
+  if (pauses > 0)
+    sum.lines.push_back(say("{0} pause{0||s} by hand, for screws or to turn the board × {1}", pauses,
+                            format_duration(plan.machine.bit_change_seconds)));
   if (plan.bit_changes() > 0) {
     sum.lines.push_back(
         say("{0} bit change{0||s} × {1}", plan.bit_changes(), format_duration(plan.machine.bit_change_seconds)));

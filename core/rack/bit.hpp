@@ -43,6 +43,7 @@ struct Bit {
   // What a test ladder showed of this bit on this machine: mm more contact than reckoned for sloped inlays, and mm of
   // allowance a side for upright ones.
   std::optional<double> ladder_contact{}, ladder_allowance{};
+  std::vector<WoodId> tested{};        // woods in which a test cut came out well (planning/test_cut.hpp)
   std::map<std::string, Feeds> feeds;  // by wood class: soft, hard, sheet, plastic, metal
 
   [[nodiscard]] double true_diameter() const { return measured_diameter.value_or(diameter); }

@@ -1,5 +1,7 @@
 #include "rack/bit_fields.hpp"
 
+#include "wording/say.hpp"
+
 namespace doyen {
 namespace {
 
@@ -86,6 +88,7 @@ const Record<Bit>& bit_fields() {
         [](const Bit& b) { return b.measured_angle.has_value(); });
     f.optional("ladderContact", &Bit::ladder_contact, {-5, 5});
     f.optional("ladderAllowance", &Bit::ladder_allowance, {0, 5});
+    f.texts("tested", &Bit::tested, 500, "a list of woods was expected");
     f.records_by_name("feeds", &Bit::feeds, rack_feeds_fields(), 100).always();
     return f;
   }();
@@ -109,7 +112,7 @@ const Record<Rack>& rack_fields() {
     f.afterwards([](Rack& rack, const JsonView& v) {
       for (std::size_t i = 0; i < rack.bits.size(); ++i) {
         if (rack.find(rack.bits[i].id) != &rack.bits[i])
-          throw bad_input(v.where() + ": the bit “" + rack.bits[i].id + "” stands there twice.");
+          throw bad_input(say("{0}: the bit “{1}” stands there twice.", v.where(), rack.bits[i].id));
       }
     });
     return f;

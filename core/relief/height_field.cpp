@@ -8,16 +8,17 @@
 
 #include "problem.hpp"
 #include "storage/atomic_file.hpp"
+#include "wording/say.hpp"
 
 namespace doyen {
 
 HeightField::HeightField(const Box& box, double cell) : left_(box.left), bottom_(box.bottom), cell_(cell) {
   constexpr double kMostCells = 4e8;
-  if (!(cell > 0) || box.empty()) throw bad_input("A relief needs a board and a cell size above zero.");
+  if (!(cell > 0) || box.empty()) throw bad_input(say("A relief needs a board and a cell size above zero."));
   const double columns = std::max(1.0, std::ceil(box.width() / cell - 1e-6));
   const double rows = std::max(1.0, std::ceil(box.height() / cell - 1e-6));
   if (!(columns * rows <= kMostCells)) {
-    throw bad_input("The relief would need more than 400 million cells; choose a larger cell.");
+    throw bad_input(say("The relief would need more than 400 million cells; choose a larger cell."));
   }
   columns_ = static_cast<std::size_t>(columns);
   rows_ = static_cast<std::size_t>(rows);

@@ -7,6 +7,7 @@
 #include "problem.hpp"
 #include "run/gcode.hpp"
 #include "run/plain_words.hpp"
+#include "wording/say.hpp"
 
 namespace doyen {
 namespace {
@@ -24,7 +25,7 @@ class Writer {
     bool first = true;
     for (const GcodeJob::Part& part : job_.parts) {
       if (!part.feeds.known())
-        throw bad_input("The " + part.bit->name + " has no feeds for this wood; no file is written with a guess.");
+        throw bad_input(say("The {0} has no feeds for this wood; no file is written with a guess.", part.bit->name));
       comment("bit " + std::to_string(part.number) + " " + part.bit->name);
       if (first)
         line(std::string(machine_.unit == Unit::Inch ? "G20" : "G21") + " G90 G17 G94");
@@ -105,10 +106,10 @@ class Writer {
 
   void check(const Point3& p) const {
     const bool fine = std::isfinite(p.x) && std::isfinite(p.y) && std::isfinite(p.z);
-    if (!fine) throw bad_input("A coordinate is not a number; no file is written.");
+    if (!fine) throw bad_input(say("A coordinate is not a number; no file is written."));
     const double slack = machine_.travel[0] + machine_.travel[1];
     if (std::abs(p.x) > slack || std::abs(p.y) > slack || -p.z > machine_.travel[2] + 100) {
-      throw bad_input("A cut lies outside the machine's travel; no file is written.");
+      throw bad_input(say("A cut lies outside the machine's travel; no file is written."));
     }
   }
 

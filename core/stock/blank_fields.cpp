@@ -1,5 +1,7 @@
 #include "stock/blank_fields.hpp"
 
+#include "wording/say.hpp"
+
 namespace doyen {
 namespace {
 
@@ -28,17 +30,17 @@ void read_readings(Blank& b, const JsonView& v) {
   b.readings.clear();
   for (const Json& reading : v.array("readings", 100)) {
     if (!reading.is_number() || !(reading.get<double>() >= 0.2 && reading.get<double>() <= 1000))
-      throw v.wrong("readings", "thicknesses from 0.2 to 1000 mm were expected");
+      throw v.wrong("readings", say("thicknesses from 0.2 to 1000 mm were expected"));
     b.readings.push_back(reading.get<double>());
   }
-  if (b.readings.empty()) throw v.wrong("readings", "at least one thickness in mm was expected");
+  if (b.readings.empty()) throw v.wrong("readings", say("at least one thickness in mm was expected"));
 }
 
 void look_at_edge(Blank& b, const JsonView& v) {
   if (b.form != BlankForm::Outline) return;
-  if (b.edge.empty()) throw v.wrong("edge", "this is missing");
+  if (b.edge.empty()) throw v.wrong("edge", say("this is missing"));
   try {
-    if (region_of(b).empty()) throw bad_input("it encloses nothing.");
+    if (region_of(b).empty()) throw bad_input(say("it encloses nothing."));
   } catch (const Problem& problem) {
     throw bad_input(v.where() + ".edge: " + problem.what());
   }

@@ -21,6 +21,13 @@ Colour read_colour(const JsonView& view, const char* key) {
   return {(value >> 16 & 255) / 255.0, (value >> 8 & 255) / 255.0, (value & 255) / 255.0};
 }
 
+// “Brass plate” as it stands within an English sentence; MDF stays.
+std::string lower_first(std::string name) {
+  if (name.size() > 1 && std::islower(static_cast<unsigned char>(name[1])) != 0)
+    name[0] = static_cast<char>(std::tolower(static_cast<unsigned char>(name[0])));
+  return name;
+}
+
 }  // namespace
 
 const Species* SpeciesTable::find(const WoodId& id) const {
@@ -60,7 +67,16 @@ SpeciesTable read_species(const std::string& json, const std::string& where) {
 }
 
 const SpeciesTable& species_table() {
-  static const SpeciesTable table = read_data("species.json", read_species);
+  // Said in the user's language, which stands when Doyen starts.
+  static const SpeciesTable table = [] {
+    SpeciesTable read = read_data("species.json", read_species);
+    for (Species& s : read.species) {
+      if (s.wood_class != "soft" && s.wood_class != "hard" && s.wood_class != "sheet")
+        s.in_sentence = say(lower_first(s.name));
+      s.name = say(s.name);
+    }
+    return read;
+  }();
   return table;
 }
 
@@ -74,10 +90,7 @@ std::string class_in_words(const Blank& blank) {
   if (wood == "soft") return say("soft wood");
   if (wood == "hard") return say("hard wood");
   if (wood == "sheet") return say("sheet goods");
-  std::string name = species_table().find(blank.species)->name;
-  if (name.size() > 1 && std::islower(static_cast<unsigned char>(name[1])) != 0)
-    name[0] = static_cast<char>(std::tolower(static_cast<unsigned char>(name[0])));
-  return name;
+  return species_table().find(blank.species)->in_sentence;
 }
 
 }  // namespace doyen

@@ -15,7 +15,8 @@ struct Colour {
 
 struct Species {
   WoodId id;
-  std::string name;
+  std::string name;          // in the user's language where it is one of species_table()
+  std::string in_sentence;   // of what stands for its class, the same within a sentence: “brass plate”
   std::string wood_class;    // which feeds apply: soft, hard, sheet
   double density = 0;        // kg/m³ at 12 per cent moisture
   double side_hardness = 0;  // N

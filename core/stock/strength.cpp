@@ -5,13 +5,14 @@
 #include "json_reading.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/data_folder.hpp"
+#include "wording/say.hpp"
 
 namespace doyen {
 
 StrengthTable read_strength(const std::string& json, const std::string& where) {
   const Json document = parse_json(json, where);
   const JsonView top(document, where);
-  if (top.text("format") != "doyen-strength/1") throw top.wrong("format", "“doyen-strength/1” was expected");
+  if (top.text("format") != "doyen-strength/1") throw top.wrong("format", say("“doyen-strength/1” was expected"));
   StrengthTable table;
   table.source = top.text("source");
   const JsonView classes = top.object("classes");

@@ -82,6 +82,7 @@ Region clear_with(const Piece& piece, const Region& floor, double depth, bool pr
     shape.depth_per_pass = bit->depth_per_pass(piece.wood);
     shape.way = moves.way;
     shape.entry = moves.entry;
+    shape.ramp_slope = moves.ramp;
     shape.climb = moves.climb;
     const bool grain_along_x = piece.blank.grain == Grain::AlongWidth;
     shape.row_angle = (moves.way == Moves::Way::AlongGrain) == grain_along_x ? 0 : 90;

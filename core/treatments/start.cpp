@@ -44,7 +44,8 @@ Treatment start_look(Treatment::Kind kind, const Treatment& was, const LookStart
   if (bit == nullptr || !suits(*bit, wanted_bit(cut)) || !look.takes(*bit)) {
     if (const Bit* usual = usual_bit(cut, about.rack)) cut.bit = usual->id;
   }
-  if (look.starts_deep && cut.depth == Treatment{}.depth)
+  // What stands in a look that begins deeper was chosen, even where it is the same figure.
+  if (look.starts_deep && !look_of(was.kind).starts_deep && cut.depth == Treatment{}.depth)
     cut.depth = std::max(0.5, std::round(about.blank.thinnest() / 5 * 2) / 2);
   look.start(cut, about);
   return cut;

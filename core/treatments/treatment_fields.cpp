@@ -35,6 +35,7 @@ const Record<Moves>& moves_fields() {
     f.formerly("stepover", [](Moves& m, const JsonView& v) {
       if (v.has("stepover")) m.stepover = v.number("stepover", 0.05, 0.95);
     });
+    f.number("ramp", &Moves::ramp, {0.01, 1});
     f.number("leaveOn", &Moves::leave_on, {0, 10}).always();
     return f;
   }();

@@ -161,8 +161,7 @@ namespace {
 // Where the controller, not feed or acceleration, says how long a piece takes.
 void check_controller(const Situation& s, std::vector<Verdict>& out) {
   if (!slow_controller(s.machine)) return;
-  constexpr double kWorthSaying = 1.1;
-  constexpr double kLeast = 30;  // s
+  constexpr double kWorthSaying = 1.1, kLeast = 30;  // times as long, s; from memory, no source
   MachineProfile free = s.machine;
   free.moves_per_second = 0;
   free.moves_ahead = 0;
@@ -176,15 +175,15 @@ void check_controller(const Situation& s, std::vector<Verdict>& out) {
       if (bit == nullptr || !bit->feeds_in(wood).known()) continue;
       Feeds feeds = bit->feeds_in(wood);
       feeds.feed *= op.feed_share;
-      takes += run_time(op.passes, feeds, s.machine, {}, nullptr, bit->kind).seconds;
-      would += run_time(op.passes, feeds, free, {}, nullptr, bit->kind).seconds;
+      takes += run_time(op.passes, feeds, s.machine, {}, nullptr, bit->kind).in_wood;
+      would += run_time(op.passes, feeds, free, {}, nullptr, bit->kind).in_wood;
     }
     if (takes < kWorthSaying * would || takes - would < kLeast) continue;
     out.push_back({Grade::Note,
                    "controller-slow",
                    s.job.items[i].piece.id,
                    piece.cuts->deepest_at,
-                   say("The controller holds “{0}” back: {1} instead of {2}.", s.job.items[i].piece.name,
+                   say("The controller holds “{0}” back: {1} in the wood instead of {2}.", s.job.items[i].piece.name,
                        format_duration(takes), format_duration(would)),
                    say("It takes in {0} moves a second and knows {1} ahead. Outlines of fewer points help, and arcs "
                        "where it understands them; a higher feed gains nothing.",

@@ -1,9 +1,14 @@
 // Clamps, screws, knots, sapwood, cracks and glue lines that cuts come too near.
 #include <algorithm>
+#include <array>
+#include <functional>
 #include <numbers>
+#include <numeric>
 
 #include "geometry/polyline.hpp"
+#include "holding/screws.hpp"
 #include "job/layout.hpp"
+#include "problem.hpp"
 #include "verdicts/room.hpp"
 #include "verdicts/verdict.hpp"
 #include "wording/say.hpp"
@@ -11,7 +16,8 @@
 namespace doyen {
 namespace {
 
-constexpr double kClear = 3;  // mm that cuts keep from metal (common practice, no source)
+constexpr double kClear = 3;     // mm that cuts keep from metal (common practice, no source)
+constexpr double kHeadHigh = 4;  // mm that a screw's head stands above the face; clamps stand as high as any bit
 
 std::string name_of(KeepOut::Kind kind) {
   switch (kind) {
@@ -31,20 +37,86 @@ std::string name_of(KeepOut::Kind kind) {
   return {};
 }
 
-// Where the bits of a piece go: its outlines, and for cut-outs the strip beside them.
-Region cut_region(const PieceState& state, const Item& item, const Rack& rack) {
-  Region region = state.outlines->region;
-  if (!state.outlines->lines.empty()) region = unite(region, sweep(state.outlines->lines, 1));
-  const Bit* bit = rack.find(item.cut.bit);
-  if (item.cut.kind == Treatment::Kind::CutOut && bit != nullptr)
-    return subtract(grow(region, bit->true_diameter()), region);
-  return region;
+// What stands or lies there, and whose hole it is: empty where it is marked on the blank.
+struct Obstacle {
+  KeepOut place;
+  Region near;  // with the room that cuts keep from it
+  std::string screw_of;
+};
+
+Region with_room(const KeepOut& place) { return grow(region_of(place), place.metal() ? kClear : 0.01); }
+
+// mm between a move and the rectangle; 0 where they meet.
+double apart(const Box& box, Point a, Point b) {
+  // The share of the move that lies between the rectangle's sides, axis by axis.
+  double from = 0, to = 1;
+  for (const auto& [p, d, low, high] :
+       {std::array{a.x, b.x - a.x, box.left, box.right}, std::array{a.y, b.y - a.y, box.bottom, box.top}}) {
+    if (std::abs(d) < 1e-12) {
+      if (p < low || p > high) to = -1;
+      continue;
+    }
+    from = std::max(from, std::min((low - p) / d, (high - p) / d));
+    to = std::min(to, std::max((low - p) / d, (high - p) / d));
+  }
+  if (from <= to) return 0;
+  double least = 1e300;
+  for (const Point& corner :
+       {Point{box.left, box.bottom}, Point{box.right, box.bottom}, Point{box.right, box.top}, Point{box.left, box.top}})
+    least = std::min(least, distance(corner, a, b));
+  for (const Point& end : {a, b})
+    least = std::min(
+        least, distance(end, Point{std::clamp(end.x, box.left, box.right), std::clamp(end.y, box.bottom, box.top)}));
+  return least;
 }
+
+// mm from the middle of a move to the metal's edge.
+double apart(const KeepOut& place, Point a, Point b) {
+  return place.round() ? distance({place.x, place.y}, a, b) - place.width / 2 : apart(place.box(), a, b);
+}
+
+bool pass_meets(const Pass& pass, const Bit& bit, const KeepOut& place) {
+  const Box box = place.box().grown(bit.true_diameter() / 2 + kClear);
+  for (std::size_t i = 0; i < pass.points.size(); ++i) {
+    const Point3 &a = pass.points[i > 0 ? i - 1 : 0], &b = pass.points[i];
+    Box move;
+    move.add(a.flat());
+    move.add(b.flat());
+    if (!box.meets(move)) continue;
+    const double wide = place.kind == KeepOut::Kind::Clamp ? bit.true_diameter() / 2
+                                                           : bit.half_width_at(std::max(-a.z, -b.z) + kHeadHigh);
+    if (apart(place, a.flat(), b.flat()) < std::min(wide, bit.true_diameter() / 2) + kClear - 1e-6) return true;
+  }
+  return false;
+}
+
+// The bit's edge comes nearer to metal than it may, in a move that this piece is really cut by: with the ground sunk
+// round it, a bevel's slope, a cut-out's ramp.
+bool moves_meet(const PieceCuts& cuts, const KeepOut& place, const Situation& s) {
+  return std::any_of(cuts.operations.begin(), cuts.operations.end(), [&](const Operation& op) {
+    const Bit* bit = s.rack.find(op.bit);
+    if (bit == nullptr) return false;
+    const auto meets = [&](const Pass& pass) { return pass_meets(pass, *bit, place); };
+    if (!op.back) return std::any_of(op.passes.begin(), op.passes.end(), meets);
+    const std::vector<Pass> passes = turned_over(op.passes, s.job.blank, s.job.run.turn);
+    return std::any_of(passes.begin(), passes.end(), meets);
+  });
+}
+
+KeepOut moved(KeepOut place, Point by) {
+  place.x += by.x;
+  place.y += by.y;
+  return place;
+}
+
+// Whether what is cut stays clear of all metal when it is shifted so far; what it is asked of is not moved, so the
+// metal is, the other way.
+using Clear = std::function<bool(Point by)>;
 
 class Placer {
  public:
-  Placer(const Region& cuts, const Region& forbidden, const Box& room, Unit unit)
-      : cuts_(cuts), forbidden_(forbidden), room_(room), unit_(unit) {}
+  Placer(const Region& cuts, const Region& forbidden, const Box& room, Unit unit, Clear clear)
+      : cuts_(cuts), forbidden_(forbidden), room_(room), unit_(unit), clear_(std::move(clear)) {}
 
   // The nearest shift that is clear, looked for on rings that widen, by round figures; nothing when there is none on
   // the board.
@@ -60,7 +132,7 @@ class Placer {
         if (!room_.contains({box.left + by.x, box.bottom + by.y}) ||
             !room_.contains({box.right + by.x, box.top + by.y}))
           continue;
-        if (!intersect(transformed(cuts_, Transform::move(by.x, by.y)), forbidden_).empty()) continue;
+        if (!intersect(transformed(cuts_, Transform::move(by.x, by.y)), forbidden_).empty() || !clear_(by)) continue;
         shift = by;
         return true;
       }
@@ -73,23 +145,50 @@ class Placer {
   const Region& forbidden_;
   Box room_;
   Unit unit_;
+  Clear clear_;
 };
+
+// No move of any of these pieces meets metal, the metal where `seen` says.
+template <typename Seen>
+bool all_clear(const Situation& s, const std::vector<Obstacle>& obstacles, const std::vector<std::size_t>& pieces,
+               const Seen& seen) {
+  return std::none_of(obstacles.begin(), obstacles.end(), [&](const Obstacle& one) {
+    return one.place.metal() && std::any_of(pieces.begin(), pieces.end(), [&](std::size_t i) {
+             return s.pieces[i].cuts != nullptr && !(holds_board(s.job.items[i]) && !one.screw_of.empty()) &&
+                    moves_meet(*s.pieces[i].cuts, seen(one.place), s);
+           });
+  });
+}
 
 // The whole layout clear of everything, its arrangement kept: shifted, or turned half round and shifted.
 void add_layout_remedies(const Situation& s, const Region& layout, const Region& forbidden,
-                         std::vector<Remedy>& remedies) {
+                         const std::vector<Obstacle>& obstacles, std::vector<Remedy>& remedies) {
   const Box room = s.job.blank.box();
+  std::vector<std::size_t> all(s.job.items.size());
+  std::iota(all.begin(), all.end(), std::size_t{0});
+  const Clear shifted = [&](Point by) {
+    return all_clear(s, obstacles, all, [&](const KeepOut& place) { return moved(place, {-by.x, -by.y}); });
+  };
   Point by;
-  if (Placer(layout, forbidden, room, s.job.lengths.unit).find(by)) {
+  if (Placer(layout, forbidden, room, s.job.lengths.unit, shifted).find(by)) {
     remedies.push_back({say("Shift the whole layout {0}", way_in_words(by, s.job.lengths)),
                         [by](Job& job) { shift_layout(job, by); }});
   } else if (may_turn_layout(s.job)) {
     const Point middle = bounds(layout).centre();
+    const Clear turned_clear = [&](Point on) {
+      return all_clear(s, obstacles, all, [&](KeepOut place) {
+        place.x = 2 * middle.x - (place.x - on.x);
+        place.y = 2 * middle.y - (place.y - on.y);
+        return place;
+      });
+    };
     const Region turned = transformed(
         layout,
         Transform::move(-middle.x, -middle.y).then(Transform::turn(180)).then(Transform::move(middle.x, middle.y)));
     by = {};
-    if (!intersect(turned, forbidden).empty() && !Placer(turned, forbidden, room, s.job.lengths.unit).find(by)) return;
+    if (!(intersect(turned, forbidden).empty() && turned_clear({})) &&
+        !Placer(turned, forbidden, room, s.job.lengths.unit, turned_clear).find(by))
+      return;
     remedies.push_back({say("Turn the whole layout half round"), [by, middle](Job& job) {
                           turn_layout(job, 180, middle);
                           shift_layout(job, by);
@@ -97,51 +196,114 @@ void add_layout_remedies(const Situation& s, const Region& layout, const Region&
   }
 }
 
-}  // namespace
+std::vector<Obstacle> obstacles_of(const Job& job) {
+  std::vector<Obstacle> obstacles;
+  for (const KeepOut& place : job.blank.keep_outs) obstacles.push_back({place, with_room(place), {}});
+  for (const ScrewHead& head : screw_heads(job)) obstacles.push_back({head.place, with_room(head.place), head.piece});
+  return obstacles;
+}
 
-void check_keep_outs(const Situation& s, std::vector<Verdict>& out) {
-  if (s.job.blank.keep_outs.empty()) return;
-  Region all;
-  for (const KeepOut& place : s.job.blank.keep_outs)
-    all = unite(all, grow(region_of(place), place.metal() ? kClear : 0.01));
-  Region layout;  // everything that is cut, and where it may lie
-  for (std::size_t i = 0; i < s.job.items.size(); ++i) {
-    if (s.pieces[i].outlines != nullptr && s.job.items[i].cut.kind != Treatment::Kind::None)
-      layout = unite(layout, cut_region(s.pieces[i], s.job.items[i], s.rack));
+// Other places for the screws, where there are any; else how to hold it is the user's to choose.
+void add_screws_remedy(const Situation& s, double head, std::vector<Remedy>& remedies) {
+  try {
+    (void)with_screws(s.job, s.rack, head);
+  } catch (const Problem&) {
+    return;
   }
-  for (std::size_t i = 0; i < s.job.items.size(); ++i) {
-    const Item& item = s.job.items[i];
-    if (s.pieces[i].outlines == nullptr || item.cut.kind == Treatment::Kind::None) continue;
-    const Region cuts = cut_region(s.pieces[i], item, s.rack);
+  remedies.push_back({say("Find other places for the screws"), [rack = s.rack, head](Job& job) {
+                        try {
+                          job = with_screws(job, rack, head);
+                        } catch (const Problem&) {
+                          return;  // there was room when it was offered
+                        }
+                      }});
+}
+
+// Everything that stands and lies on the board, and the pieces that are cut there.
+class Looker {
+ public:
+  explicit Looker(const Situation& s) : s_(s), obstacles_(obstacles_of(s.job)) {
+    if (obstacles_.empty()) return;
+    for (const Obstacle& one : obstacles_) all_ = unite(all_, one.near);
+    for (std::size_t i = 0; i < s.job.items.size(); ++i) {
+      if (is_cut(i)) layout_ = unite(layout_, cuts_of(i));
+    }
+  }
+
+  void look(std::vector<Verdict>& out) const {
+    if (obstacles_.empty()) return;
+    for (std::size_t i = 0; i < s_.job.items.size(); ++i) {
+      if (is_cut(i)) look_at(i, out);
+    }
+  }
+
+ private:
+  [[nodiscard]] bool is_cut(std::size_t i) const {
+    return s_.pieces[i].outlines != nullptr && s_.job.items[i].cut.kind != Treatment::Kind::None;
+  }
+  [[nodiscard]] Region cuts_of(std::size_t i) const {
+    return cut_region(s_.job, s_.job.items[i], *s_.pieces[i].outlines, s_.rack);
+  }
+
+  // The first thing that a piece is cut too near to.
+  void look_at(std::size_t i, std::vector<Verdict>& out) const {
+    const Item& item = s_.job.items[i];
+    const Region cuts = cuts_of(i);
     const Box box = bounds(cuts);
-    for (const KeepOut& place : s.job.blank.keep_outs) {
-      const Region near = grow(region_of(place), place.metal() ? kClear : 0.01);
-      if (!bounds(near).meets(box) || intersect(near, cuts).empty()) continue;
-      std::vector<Remedy> remedies;
-      Point by;
-      if (item.cut.kind != Treatment::Kind::CutOut &&
-          Placer(cuts, all, s.job.blank.box().grown(-s.job.blank.margin), s.job.lengths.unit).find(by)) {
-        remedies.push_back({say("Shift it clear, {0}", way_in_words(by, s.job.lengths)),
-                            [id = item.piece.id, by](Job& job) { job.shift(id, by); }});
-      }
-      if (s.job.items.size() > 1) add_layout_remedies(s, layout, all, remedies);
-      const bool metal = place.metal();
-      if (metal) {
-        remedies.push_back({say("I have moved the {0}: remove its mark", std::string(to_word(place.kind))),
-                            [place](Job& job) { std::erase(job.blank.keep_outs, place); }, true});
-      }
+    for (const Obstacle& one : obstacles_) {
+      // Screws go in when all their holes are drilled.
+      if (!one.screw_of.empty() && holds_board(item)) continue;
+      const bool metal = one.place.metal();
+      const bool outlines_meet = bounds(one.near).meets(box) && !intersect(one.near, cuts).empty();
+      if (!outlines_meet && !(metal && s_.pieces[i].cuts != nullptr && moves_meet(*s_.pieces[i].cuts, one.place, s_)))
+        continue;
       out.push_back({metal ? Grade::Stop : Grade::Mind,
                      "in-keep-out",
                      item.piece.id,
-                     {place.x, place.y},
-                     say("“{0}” is cut where {1}{2}", item.piece.name, name_of(place.kind),
+                     {one.place.x, one.place.y},
+                     say("“{0}” is cut where {1}{2}", item.piece.name, name_of(one.place.kind),
                          (metal ? say(" stands.") : say(" lies."))),
-                     metal ? say("The bit would hit it. Keep {0} away.", s.show(kClear))
+                     metal ? say("The bit would hit it. Keep {0} away.", s_.show(kClear))
                            : say("It may tear, split or take stain differently."),
-                     std::move(remedies)});
-      break;
+                     remedies_for(i, one, cuts, outlines_meet)});
+      return;
     }
   }
-}
+
+  [[nodiscard]] std::vector<Remedy> remedies_for(std::size_t i, const Obstacle& one, const Region& cuts,
+                                                 bool outlines_meet) const {
+    const Item& item = s_.job.items[i];
+    std::vector<Remedy> remedies;
+    Point by;
+    const Clear shifted = [&](Point on) {
+      return all_clear(s_, obstacles_, {i}, [&](const KeepOut& other) { return moved(other, {-on.x, -on.y}); });
+    };
+    // A ground that reaches farther than the outlines does not go along with them for sure.
+    if (outlines_meet && item.cut.kind != Treatment::Kind::CutOut &&
+        Placer(cuts, all_, s_.job.blank.box().grown(-s_.job.blank.margin), s_.job.lengths.unit, shifted).find(by)) {
+      remedies.push_back({say("Shift it clear, {0}", way_in_words(by, s_.job.lengths)),
+                          [id = item.piece.id, by](Job& job) { job.shift(id, by); }});
+    }
+    const KeepOut& place = one.place;
+    if (!one.screw_of.empty()) {
+      add_screws_remedy(s_, place.width, remedies);
+      return remedies;
+    }
+    if (outlines_meet && s_.job.items.size() > 1) add_layout_remedies(s_, layout_, all_, obstacles_, remedies);
+    if (place.metal()) {
+      remedies.push_back({say("I have moved the {0}: remove its mark", std::string(to_word(place.kind))),
+                          [place](Job& job) { std::erase(job.blank.keep_outs, place); }, true});
+    }
+    return remedies;
+  }
+
+  const Situation& s_;
+  std::vector<Obstacle> obstacles_;
+  Region all_, layout_;  // with the room that cuts keep; everything that is cut, and where it may lie
+};
+
+}  // namespace
+
+void check_keep_outs(const Situation& s, std::vector<Verdict>& out) { Looker(s).look(out); }
 
 }  // namespace doyen

@@ -11,6 +11,7 @@
 
 #include "artwork/drawing/drawing_limits.hpp"
 #include "problem.hpp"
+#include "wording/say.hpp"
 
 namespace doyen::dxf {
 namespace {
@@ -94,7 +95,7 @@ void add_outlines(const std::vector<const Chain*>& closed, std::vector<Drawing::
     loops[i].depth = around == nullptr ? 0 : around->depth + 1;
     Path path = loops[i].chain->path;
     path.close();
-    if (parts.size() >= kMostParts) throw bad_input("it has more than 200,000 outlines, too many to be a sign.");
+    if (parts.size() >= kMostParts) throw bad_input(say("it has more than 200,000 outlines, too many to be a sign."));
     if (loops[i].depth % 2 == 0) {
       loops[i].part = parts.size();
       Drawing::Part part;
@@ -189,7 +190,7 @@ void place_on_page(std::vector<Chain>& chains, double mm, const std::string& whe
     for (const Ring& ring : flat.closed) box.add(bounds(ring));
   }
   if (box.empty() || !(box.width() < kFarthest && box.height() < kFarthest) || std::abs(box.left) > 1e9)
-    throw bad_input(where + ": the drawing is more than 100 m wide; is its unit right?");
+    throw bad_input(say("{0}: the drawing is more than 100 m wide; is its unit right?", where));
   for (Chain& c : chains) c.path = transformed(c.path, Transform{1, 0, 0, -1, -box.left, box.top});
   out.drawing.page_width = box.width();
   out.drawing.page_height = box.height();
@@ -205,7 +206,7 @@ void add_parts(const std::vector<Chain>& chains, std::vector<Drawing::Part>& par
   for (const Chain& c : chains) {
     if (c.closed) continue;
     reading.step();
-    if (parts.size() >= kMostParts) throw bad_input("it has more than 200,000 lines, too many to be a sign.");
+    if (parts.size() >= kMostParts) throw bad_input(say("it has more than 200,000 lines, too many to be a sign."));
     Drawing::Part part;
     part.id = "line-" + std::to_string(number++);
     part.group = c.layer;

@@ -16,6 +16,7 @@
 #include "measure/length.hpp"
 #include "measure/whole.hpp"
 #include "problem.hpp"
+#include "wording/say.hpp"
 
 namespace doyen {
 namespace {
@@ -225,7 +226,7 @@ class Collector : public DL_CreationAdapter {
   void addKnot(const DL_KnotData& d) override { spline_.knots.push_back(d.k); }
   void addInsert(const DL_InsertData& d) override {
     finish();
-    if (++entities > kMostEntities) throw bad_input("more than a million entities, too many to be a sign.");
+    if (++entities > kMostEntities) throw bad_input(say("more than a million entities, too many to be a sign."));
     const int cols = std::clamp(d.cols, 1, 500), rows = std::clamp(d.rows, 1, 500);
     if (cols * rows > 10'000) return note("a block repeated more than 10,000 times");
     for (int r = 0; r < rows; ++r) {
@@ -261,7 +262,7 @@ class Collector : public DL_CreationAdapter {
 
   void add(Path path, bool closed) { add_to(getAttributes().getLayer(), std::move(path), closed, mirrored()); }
   void add_to(const std::string& layer, Path path, bool closed, bool mirror) {
-    if (++entities > kMostEntities) throw bad_input("more than a million entities, too many to be a sign.");
+    if (++entities > kMostEntities) throw bad_input(say("more than a million entities, too many to be a sign."));
     if (path.steps.size() < 2) return;
     if (!finite(path)) return note("a line with a coordinate that is no number");
     reading_.points(path.steps.size());
@@ -352,13 +353,13 @@ class Expander {
   void expand(const Block& block, const Transform& place, const std::string& layer, int depth) {
     for (const Chain& c : block.chains) {
       if (depth > 0) reading_.points(c.path.steps.size());
-      if (chains_.size() > kMostEntities) throw bad_input("its blocks repeat into more than a million lines.");
+      if (chains_.size() > kMostEntities) throw bad_input(say("its blocks repeat into more than a million lines."));
       // What lies on layer 0 of a block takes the layer of its insert.
       chains_.push_back({c.layer == "0" && !layer.empty() ? layer : c.layer, transformed(c.path, place), c.closed});
     }
     for (const Insert& i : block.inserts) {
       reading_.step();
-      if (++inserts_ > kMostEntities) throw bad_input("its blocks stand in each other more than a million times.");
+      if (++inserts_ > kMostEntities) throw bad_input(say("its blocks stand in each other more than a million times."));
       const auto it = from_.blocks.find(i.block);
       if (it == from_.blocks.end()) {
         left_out_.add("The block “" + i.block.substr(0, 40) + "” is not in the file and was left out.");
@@ -405,7 +406,7 @@ Imported read_dxf(const std::string& text, const std::string& where, Reading rea
   } catch (const Problem& problem) {
     throw bad_input(where + ": " + problem.what());
   } catch (const std::exception&) {
-    throw bad_input(where + ": this is not DXF as it should be; it could not be read to its end.");
+    throw bad_input(say("{0}: this is not DXF as it should be; it could not be read to its end.", where));
   }
   if (!ended) left_out.add("The file is cut off: its end mark is missing, and lines may be, too.");
   for (const auto& [what, n] : collector.unknown)
@@ -414,8 +415,9 @@ Imported read_dxf(const std::string& text, const std::string& where, Reading rea
   if (chains.empty()) {
     std::string why;
     for (const std::string& s : out.left_out) why += " " + s;
-    throw bad_input(where +
-                    ": no lines, arcs or curves stand in this drawing; an ASCII DXF with entities was expected." + why);
+    throw bad_input(
+        say("{0}: no lines, arcs or curves stand in this drawing; an ASCII DXF with entities was expected.{1}", where,
+            why));
   }
   double mm = mm_per_unit(collector.units);
   if (mm <= 0) {

@@ -7,6 +7,7 @@
 #include <vector>
 
 #include "problem.hpp"
+#include "wording/say.hpp"
 
 namespace doyen {
 namespace {
@@ -55,17 +56,16 @@ class Sifter {
   Sifter(const std::string& text, Reading& reading) : text_(text), reading_(reading) {}
 
   DxfRecords run() {
-    if (text_.find('\0') != std::string::npos) throw bad_input("this is a binary DXF; save it as an ASCII one.");
+    if (text_.find('\0') != std::string::npos) throw bad_input(say("this is a binary DXF; save it as an ASCII one."));
     if (text_.find('\n') == std::string::npos)
-      throw bad_input("the lines end in a way that no DXF reader expects, or it is no DXF at all.");
+      throw bad_input(say("the lines end in a way that no DXF reader expects, or it is no DXF at all."));
     out_.text.reserve(text_.size() / 2);
     Record record;
     std::string code, value;
     while (next(code)) {
       const std::optional<double> n = number_of(code);
       if (!n || *n != static_cast<int>(std::clamp(*n, -1e5, 1e5)))
-        throw bad_input("line " + std::to_string(line_) + ": a group code was expected, not “" + code.substr(0, 30) +
-                        "”.");
+        throw bad_input(say("line {0}: a group code was expected, not “{1}”.", line_, code.substr(0, 30)));
       if (!next(value)) break;  // a code without its value: the file is cut off there
       const int c = static_cast<int>(*n);
       if (c == 999) continue;  // a remark
@@ -76,7 +76,7 @@ class Sifter {
         record.clear();
       }
       record.push_back({c, value});
-      if (record.size() > 20'000'000) throw bad_input("one of its records has no end.");
+      if (record.size() > 20'000'000) throw bad_input(say("one of its records has no end."));
     }
     // A last record that is not the end mark may be half of one: it is not taken.
     if (!record.empty() && record.front().value == "EOF") {
@@ -203,8 +203,8 @@ class Sifter {
       if (p.code != count_code) continue;
       const std::optional<double> n = number_of(p.value);
       if (!n || *n < 0 || *n > held)
-        throw bad_input("before line " + std::to_string(line_) + ": a " + name + " declares “" + p.value.substr(0, 30) +
-                        "” points, more than the file holds.");
+        throw bad_input(say("before line {0}: a {1} declares “{2}” points, more than the file holds.", line_, name,
+                            p.value.substr(0, 30)));
     }
   }
 

@@ -10,6 +10,7 @@
 
 #include "problem.hpp"
 #include "storage/atomic_file.hpp"
+#include "wording/say.hpp"
 
 namespace doyen {
 namespace {
@@ -35,7 +36,7 @@ std::vector<std::string> layer_names(const std::vector<NamedOutlines>& pieces) {
 class Writer {
  public:
   Writer(const std::string& path) : out_(dxf_.out(path.c_str(), DL_Codes::AC1015)) {
-    if (!out_) throw Problem(Problem::Kind::CannotWrite, "“" + path + "” cannot be written.");
+    if (!out_) throw Problem(Problem::Kind::CannotWrite, say("“{0}” cannot be written.", path));
   }
 
   void write(const std::vector<NamedOutlines>& pieces) {
@@ -113,7 +114,7 @@ void write_dxf(const std::vector<NamedOutlines>& pieces, const std::string& path
   // dxflib writes a file of its own; only when that is whole does it take the place of what stood there.
   std::string draft = path + ".XXXXXX";
   const int file = mkstemp(draft.data());
-  if (file < 0) throw Problem(Problem::Kind::CannotWrite, "“" + path + "” cannot be written.");
+  if (file < 0) throw Problem(Problem::Kind::CannotWrite, say("“{0}” cannot be written.", path));
   close(file);
   try {
     Writer(draft).write(pieces);

@@ -14,6 +14,7 @@
 #include "geometry/polyline.hpp"
 #include "measure/length.hpp"
 #include "problem.hpp"
+#include "wording/say.hpp"
 
 namespace doyen {
 namespace {
@@ -123,7 +124,7 @@ class SvgWalker {
                                                "symbol",         "clipPath", "mask",   "marker",    "linearGradient",
                                                "radialGradient", "pattern",  "filter", "namedview", "script"};
     reading_.step();
-    if (++walked_ > kMostWalked) throw bad_input("the drawing repeats parts more than two million times.");
+    if (++walked_ > kMostWalked) throw bad_input(say("the drawing repeats parts more than two million times."));
     if (kSilent.contains(e.name)) return;
     const Style style = styled(e, inherited);
     if (!style.shown) return;
@@ -251,7 +252,7 @@ class SvgWalker {
   }
   void add_part(Drawing::Part part) {
     if (out_.drawing.parts.size() >= kMostParts)
-      throw bad_input("the drawing has more than 200,000 outlines, too many to be a sign.");
+      throw bad_input(say("the drawing has more than 200,000 outlines, too many to be a sign."));
     out_.drawing.parts.edit().push_back(std::move(part));
   }
 
@@ -341,7 +342,7 @@ class SvgWalker {
       note_left_out("A drawing that contains itself was left out.");
       return;
     }
-    if (++uses_ > kMostUses) throw bad_input("the drawing repeats parts more than 20,000 times.");
+    if (++uses_ > kMostUses) throw bad_input(say("the drawing repeats parts more than 20,000 times."));
     following_.insert(it->second);
     const Transform moved = Transform::move(units(e.get("x"), 0), units(e.get("y"), 0)).then(place);
     if (it->second->name == "symbol") {
@@ -471,7 +472,7 @@ class SvgWalker {
 }  // namespace
 
 Imported read_svg(const std::string& text, const std::string& where, Reading reading) {
-  if (text.size() > (64u << 20)) throw bad_input(where + ": larger than 64 MB, too large for a drawing.");
+  if (text.size() > (64u << 20)) throw bad_input(say("{0}: larger than 64 MB, too large for a drawing.", where));
   const std::unique_ptr<svg::Element> root = svg::read_tree(text, where, reading);
   Imported out;
   const auto slash = where.rfind('/');
@@ -484,7 +485,7 @@ Imported read_svg(const std::string& text, const std::string& where, Reading rea
   if (out.drawing.parts.empty()) {
     std::string why;
     for (const std::string& s : out.left_out) why += " " + s;
-    throw bad_input(where + ": no filled or stroked outlines stand in this drawing." + why);
+    throw bad_input(say("{0}: no filled or stroked outlines stand in this drawing.{1}", where, why));
   }
   return out;
 }

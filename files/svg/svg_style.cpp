@@ -6,6 +6,7 @@
 #include <numbers>
 
 #include "problem.hpp"
+#include "wording/say.hpp"
 
 namespace doyen::svg {
 namespace {
@@ -55,7 +56,7 @@ void StyleSheet::add(const std::string& css_with_comments) {
     for (std::size_t comma; (comma = selectors.find(',', s)) != std::string::npos; s = comma + 1) {
       auto& rule = rules_[trimmed(selectors.substr(s, comma - s))];
       if ((count_ += declarations.size()) > kMostRules)
-        throw bad_input("its style sheets have more than 300,000 rules, too many to be a sign.");
+        throw bad_input(say("its style sheets have more than 300,000 rules, too many to be a sign."));
       for (const auto& [k, v] : declarations) rule[k] = v;
     }
     from = close + 1;

@@ -6,6 +6,7 @@
 #include <algorithm>
 
 #include "problem.hpp"
+#include "wording/say.hpp"
 
 namespace doyen::svg {
 namespace {
@@ -46,13 +47,13 @@ class TreeBuilder {
       }
       reading_.done(0.3 * static_cast<double>(at) / static_cast<double>(text.size()));
     }
-    const std::string line = ", line " + std::to_string(XML_GetCurrentLineNumber(parser.get()));
-    if (!problem_.empty()) throw bad_input(where + line + ": " + problem_);
+    const std::string place = say("{0}, line {1}", where, XML_GetCurrentLineNumber(parser.get()));
+    if (!problem_.empty()) throw bad_input(place + ": " + problem_);
     if (status != XML_STATUS_OK) {
-      throw bad_input(where + line + ": this is not SVG as it should be (" +
-                      XML_ErrorString(XML_GetErrorCode(parser.get())) + ").");
+      throw bad_input(
+          say("{0}: this is not SVG as it should be ({1}).", place, XML_ErrorString(XML_GetErrorCode(parser.get()))));
     }
-    if (!root_ || root_->name != "svg") throw bad_input(where + ": an SVG drawing was expected.");
+    if (!root_ || root_->name != "svg") throw bad_input(say("{0}: an SVG drawing was expected.", where));
     return std::move(root_);
   }
 

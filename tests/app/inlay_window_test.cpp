@@ -405,14 +405,27 @@ TEST_CASE("every choice of an inlay reaches the job, says what it is called when
   CHECK_THAT(rows->says(rows->findData("v90")).toStdString(), Catch::Contains("deep"));
   CHECK(rows->says(flat) == "its flanks do not slope");
   rows->hidePopup();
-  w.pick("inlayClearing", 1);
+  click(w.find<QCheckBox>("inlayVAlone"));
+  w.settle();
   CHECK(cut().inlay.v_alone);
+  CHECK_FALSE(w.find<QWidget>("bitsOpen")->isVisible());
   for (const Operation& op : w.plan().piece("bar")->cuts.operations) CHECK(op.bit == cut().bit);
-  undone("clear floors");
-  auto* clearing = w.find<QComboBox>("inlayClearing");
-  w.pick("inlayClearing", clearing->findData("flat-1/4in"));
+  undone("V alone");
+  // Flat bits for the floors are ticked, as for any floor; several at once as well.
+  const auto tick = [&](const char* bit) {
+    for (QCheckBox* box : w.find<QWidget>("inlayFloors")->findChildren<QCheckBox*>()) {
+      if (box->property("bit") == QLatin1String(bit)) click(box);
+    }
+    w.settle();
+  };
+  click(w.find<QAbstractButton>("bitsOpen"));
+  tick("flat-1/4in");
   CHECK(cut().clearing == std::vector<BitId>{"flat-1/4in"});
-  undone("clear floors");
+  tick("flat-1/8in");
+  CHECK(cut().clearing == std::vector<BitId>{"flat-1/4in", "flat-1/8in"});
+  w.window.document().undo_stack().undo();
+  w.settle();
+  undone("clear with the 1/4 in flat");
   auto* woods = w.find<QComboBox>("plugWood");
   w.pick("plugWood", woods->findData("black-cherry"));
   CHECK(cut().inlay.wood == "black-cherry");

@@ -488,6 +488,12 @@ TEST_CASE("the customer's sheet is written from the window, and what cannot be w
   QFile sheet(file);
   REQUIRE(sheet.open(QIODevice::ReadOnly));
   CHECK(sheet.read(5) == "%PDF-");
+  const QString two = folder.filePath(QStringLiteral("two.pdf"));
+  const QString other = QString::fromStdString(data_file("demo/heron-plaque.doyen"));
+  CHECK(w.window.write_customer_sheet(two, other).startsWith(QStringLiteral("Written")));
+  CHECK(QFile(two).size() > sheet.size());
+  CHECK(w.window.write_customer_sheet(two, folder.filePath(QStringLiteral("none.doyen")))
+            .contains(QStringLiteral("not written")));
   const QString nowhere = folder.filePath(QStringLiteral("not/there.pdf"));
   CHECK(w.window.write_customer_sheet(nowhere).contains(QStringLiteral("not written")));
   CHECK_FALSE(QFile::exists(nowhere));

@@ -1,4 +1,7 @@
 // Another language: the window speaks it throughout, in room enough, and the core with it.
+#include <QDir>
+#include <QFile>
+#include <QFileInfo>
 #include <QListWidget>
 #include <QRadioButton>
 #include <QRegularExpression>
@@ -11,6 +14,7 @@
 #include "json_reading.hpp"
 #include "shell/display_dialog.hpp"
 #include "shell/greeting.hpp"
+#include "shell/guide.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/data_folder.hpp"
 #include "window_probe.hpp"
@@ -69,7 +73,7 @@ class Listening : public QTranslator {
   mutable std::set<std::string> lacking_;
 };
 
-// What is data and the same in every language: names the user gave, of bits, woods, machines and faces, of files.
+// What is data and the same in every language: names the user gave, of faces, of files.
 QStringList names_in(Window& w) {
   QStringList names{QString::fromStdString(w.job().name), QString::fromStdString(w.job().run.holding)};
   for (const Item& item : w.job().items) {
@@ -80,10 +84,7 @@ QStringList names_in(Window& w) {
   }
   for (const InstalledFace& face : installed_faces())
     names << QString::fromStdString(face.name.family) << QString::fromStdString(face.name.style);
-  for (const Bit& bit : load_rack().bits) names << QString::fromStdString(bit.name);
-  for (const Species& s : species_table().species)
-    names << QString::fromStdString(s.name) << QString::fromStdString(s.source);
-  for (const MachineProfile& m : machine_table().machines) names << QString::fromStdString(m.name);
+  for (const Species& s : species_table().species) names << QString::fromStdString(s.source);
   std::sort(names.begin(), names.end(), [](const QString& a, const QString& b) { return a.size() > b.size(); });
   return names;
 }
@@ -184,4 +185,37 @@ TEST_CASE("the language is chosen for the next start; one that is not there, or 
   QSettings().remove("language");
   CHECK_THROWS_AS(speak_language(QStringLiteral("xx")), Problem);
   CHECK(say("Take that back") == "Take that back");
+}
+
+TEST_CASE("the guide has every page in German, with the same pictures and links, and is searched in it") {
+  const QString folder = QFileInfo(QString::fromStdString(data_file("guide/index.md"))).path();
+  const auto marks = [](const QString& text) {
+    QStringList found;
+    QRegularExpressionMatchIterator each = QRegularExpression(QStringLiteral("\\]\\(([^)]*)\\)")).globalMatch(text);
+    while (each.hasNext()) found << each.next().captured(1);
+    return found;
+  };
+  const auto read = [](const QString& path) {
+    QFile file(path);
+    REQUIRE(file.open(QIODevice::ReadOnly));
+    return QString::fromUtf8(file.readAll());
+  };
+  const QStringList pages = QDir(folder).entryList({QStringLiteral("*.md")});
+  CHECK(pages.size() >= 12);
+  for (const QString& page : pages) {
+    INFO(page.toStdString());
+    REQUIRE(QFileInfo::exists(folder + QStringLiteral("/de/") + page));
+    const QString english = read(folder + QLatin1Char('/') + page),
+                  german = read(folder + QStringLiteral("/de/") + page);
+    CHECK(marks(german).join(QLatin1Char(' ')).toStdString() == marks(english).join(QLatin1Char(' ')).toStdString());
+    CHECK(german.section(QLatin1Char('\n'), 0, 0) != english.section(QLatin1Char('\n'), 0, 0));
+    // As long, within half: nothing is left out.
+    CHECK(10 * german.size() > 7 * english.size());
+    CHECK(10 * german.size() < 16 * english.size());
+  }
+  speak_language(QStringLiteral("de"));
+  CHECK_FALSE(Guide::search(QStringLiteral("Verschnitt")).isEmpty());
+  CHECK(Guide::search(QStringLiteral("waste")).isEmpty());
+  speak_language(QStringLiteral("en"));
+  CHECK_FALSE(Guide::search(QStringLiteral("waste")).isEmpty());
 }

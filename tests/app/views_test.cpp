@@ -99,12 +99,14 @@ TEST_CASE("each picture of a view can be taken by name, another name is refused"
 TEST_CASE("at each size of window nothing is clipped, nothing lies outside", "[.][scaled]") {
   Window w;
   for (Fold* fold : w.window.findChildren<Fold*>()) fold->set_open(true);
-  for (const QSize size : {QSize(1080, 680), QSize(1280, 800), QSize(1920, 1080)}) {
+  for (const QSize size : {QSize(1080, 680), QSize(1280, 800), QSize(1920, 1080), QSize(3840, 2160)}) {
+    if (size.width() > 2000 && w.window.devicePixelRatioF() > 1) continue;  // such a screen has no more points
     w.window.resize(size);
     w.settle();
     CHECK(w.window.size() == size);
     for (const Stage stage : {Stage::Blank, Stage::Artwork, Stage::Cuts, Stage::Proof, Stage::Run}) {
       for (const char* piece : {"name", "outline"}) {
+        if (size.width() > 2000 && (stage != Stage::Cuts || piece != std::string("name"))) continue;
         w.choose(stage, piece);
         INFO(size.width() << " wide, stage " << static_cast<int>(stage) << ", piece " << piece);
         CHECK(clipped(w.ticket()) == "");

@@ -13,6 +13,7 @@
 #include "rack/own_rack.hpp"
 #include "storage/atomic_file.hpp"
 #include "treatments/start.hpp"
+#include "wording/say.hpp"
 
 using namespace doyen;
 
@@ -220,6 +221,9 @@ TEST_CASE("a piece begins to be cut in one way, whoever asks") {  // shares and 
   own.depth = 7;
   own.bit = "v90";
   CHECK(start(Kind::Raise, own).depth == 7);
+  Treatment shallow = start(Kind::Recess);
+  shallow.depth = 1;  // typed; another look begins with it, not with a figure of its own
+  CHECK(start(Kind::Raise, shallow).depth == 1);
   CHECK(start(Kind::Raise, own).bit == "v90");
   CHECK(start(Kind::CutOut, own).bit == "flat-1/4in");
   // A rack without the usual bits gives its nearest.
@@ -229,4 +233,34 @@ TEST_CASE("a piece begins to be cut in one way, whoever asks") {  // shares and 
   }
   CHECK(start_look(Kind::CutOut, {}, {job.blank, job.lengths, small, stroke}).bit == "flat-1/2in");
   CHECK(start_look(Kind::Incise, {}, {job.blank, job.lengths, small, stroke}).bit == "v90");
+}
+
+TEST_CASE("in another language the rack's own names are said in it, and kept in English; the user's stay") {
+  namespace fs = std::filesystem;
+  const fs::path home = fs::temp_directory_path() / ("doyen-words-" + std::to_string(::getpid()));
+  const char* had = std::getenv("XDG_DATA_HOME");
+  const std::string before = had == nullptr ? "" : had;
+  ::setenv("XDG_DATA_HOME", home.c_str(), 1);
+  speak([](std::string_view english) {
+    return english == "1/8 in flat" ? std::string("Schaftfräser 1/8 in") : std::string();
+  });
+  const Rack said = load_rack();
+  CHECK(said.find("flat-1/8in")->name == "Schaftfräser 1/8 in");
+  CHECK(said.find("flat-1/4in")->name == "1/4 in flat");  // there are no words for it
+  Rack changed = said;
+  for (Bit& bit : changed.bits) {
+    if (bit.id == "flat-1/4in") bit.name = "my {0} best";
+    if (bit.id == "flat-1/8in") bit.measured_diameter = 3.1;
+  }
+  CHECK(keep_own_rack(said, changed).rack.find("flat-1/8in")->name == "Schaftfräser 1/8 in");
+  const std::string kept = read_file(own_rack_path());
+  CHECK(kept.find("1/8 in flat") != std::string::npos);
+  CHECK(kept.find("Schaftfr") == std::string::npos);
+  CHECK(load_rack().find("flat-1/8in")->name == "Schaftfräser 1/8 in");
+  CHECK(load_rack().find("flat-1/8in")->measured_diameter == 3.1);
+  CHECK(load_rack().find("flat-1/4in")->name == "my {0} best");
+  speak({});
+  CHECK(load_rack().find("flat-1/8in")->name == "1/8 in flat");
+  had == nullptr ? ::unsetenv("XDG_DATA_HOME") : ::setenv("XDG_DATA_HOME", before.c_str(), 1);
+  fs::remove_all(home);
 }

@@ -255,7 +255,7 @@ TEST_CASE("rapids stay above the highest wood and film, and a bit is changed wit
 TEST_CASE("no file is written with a guessed feed; lines and holes mind the flutes; a bit has one profile") {
   Job job = board();
   job.blank.species = "brass";
-  add(job, "groove", {kBox, 60, 6}, {60, 60}, cut(Kind::Incise, 1, {}, "v60"));
+  add(job, "groove", {kBox, 60, 6}, {60, 60}, cut(Kind::Incise, 1, {}, "v30"));
   const Plan p = planned(job);
   CHECK(find(p, "no-feeds") != nullptr);
   CHECK_THROWS_WITH(gcode_files(p), Catch::Contains("no feeds"));

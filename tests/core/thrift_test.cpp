@@ -8,6 +8,7 @@
 #include "cutting/way_down.hpp"
 #include "machine/motion.hpp"
 #include "oracle.hpp"
+#include "planning/judged.hpp"
 #include "relief/carve.hpp"
 #include "workbench.hpp"
 
@@ -201,27 +202,29 @@ TEST_CASE("a cut-out takes its levels and what the last ramp left, no more") {
 
 TEST_CASE("over a floor of the back, or a ground that is said and not there, no bit is let down fast into wood") {
   // A floor near the left edge of the back, a line in its middle; from the front it lies near the right edge.
-  Job job = board(240, 120, 18);
-  Treatment recess = cut(Kind::Recess, 4), line = cut(Kind::Line, 1, {}, "v60");
+  Job job = workbench::board(240, 120, 18);
+  Treatment recess = workbench::cut(Treatment::Kind::Recess, 4),
+            line = workbench::cut(Treatment::Kind::Line, 1, {}, "v60");
   recess.back = line.back = true;
-  add(job, "floor", {kBox, 60, 60}, {180, 60}, recess);
-  add(job, "line", {kBox, 20, 20}, {180, 60}, line);
+  workbench::add(job, "floor", {workbench::kBox, 60, 60}, {180, 60}, recess);
+  workbench::add(job, "line", {workbench::kBox, 20, 20}, {180, 60}, line);
   // And one where it would lie if the board were not turned over: on the bare back.
-  add(job, "bare", {kBox, 20, 20}, {60, 60}, line);
-  const Plan p = planned(job);
+  workbench::add(job, "bare", {workbench::kBox, 20, 20}, {60, 60}, line);
+  const Plan p = workbench::planned(job);
   int over = 0;
   for (const Operation& op : p.piece("line")->cuts.operations) {
     for (const Pass& pass : op.passes) over += pass.gone_above == Approx(-4);
   }
   CHECK(over > 0);
-  CHECK_FALSE(judged(p).has(Fault::Kind::Plunge));
+  CHECK_FALSE(judge_files(p, gcode_files(p), 0.2).has(Fault::Kind::Plunge));
   // The ground is said to lie deeper than it does.
-  Job said = board(240, 120, 18);
-  add(said, "floor", {kBox, 60, 60}, {180, 60}, cut(Kind::Recess, 2));
-  Treatment deep = cut(Kind::Line, 1, {}, "v60");
+  Job said = workbench::board(240, 120, 18);
+  workbench::add(said, "floor", {workbench::kBox, 60, 60}, {180, 60}, workbench::cut(Treatment::Kind::Recess, 2));
+  Treatment deep = workbench::cut(Treatment::Kind::Line, 1, {}, "v60");
   deep.ground = 6;
-  add(said, "line", {kBox, 20, 20}, {180, 60}, deep);
-  CHECK_FALSE(judged(planned(said)).has(Fault::Kind::Plunge));
+  workbench::add(said, "line", {workbench::kBox, 20, 20}, {180, 60}, deep);
+  const Plan other = workbench::planned(said);
+  CHECK_FALSE(judge_files(other, gcode_files(other), 0.2).has(Fault::Kind::Plunge));
 }
 
 TEST_CASE("a bit that comes down through what is gone comes down fast, and only so far") {

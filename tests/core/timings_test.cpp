@@ -11,8 +11,8 @@
 using namespace doyen;
 
 TEST_CASE("a machine that was timed is told by what it took over what was told; one that was not by a range") {
-  const std::string folder = std::filesystem::temp_directory_path() / "doyen-timings";
-  std::filesystem::remove_all(folder);
+  std::string folder = (std::filesystem::temp_directory_path() / "doyen-timings-XXXXXX").string();
+  REQUIRE(mkdtemp(folder.data()) != nullptr);
   const char* before = getenv("XDG_DATA_HOME");
   const std::string was = before == nullptr ? "" : before;
   setenv("XDG_DATA_HOME", folder.c_str(), 1);
@@ -46,5 +46,6 @@ TEST_CASE("a machine that was timed is told by what it took over what was told; 
   }
   CHECK(unlikely({1000, 25}));  // typed in another unit
   CHECK_FALSE(unlikely({1000, 1500}));
+  std::filesystem::remove_all(folder);
   was.empty() ? unsetenv("XDG_DATA_HOME") : setenv("XDG_DATA_HOME", was.c_str(), 1);
 }

@@ -193,6 +193,10 @@ TEST_CASE("the fit says what it forgives and the ways to make it; faults, other 
   CHECK_THAT(e.said, Catch::Contains("Contact 3.6") && Catch::Contains("Contact 4"));
   CHECK(doyen_cli("plan " + (out / "l.doyen") + " --out " + (out / "lo")).code == 0);
   CHECK(doyen_cli("ladder " + data_file("demo/gate-sign.doyen") + " --out " + (out / "n.doyen")).code == 3);
+  // A test cut that plans; where there is nothing to test it says so.
+  REQUIRE(doyen_cli("testcut " + data_file("demo/gate-sign.doyen") + " --out " + (out / "t.doyen")).code == 0);
+  CHECK(doyen_cli("check " + (out / "t.doyen")).code == 0);
+  CHECK(doyen_cli("testcut " + data_file("demo/test-ladder.doyen") + " --out " + (out / "u.doyen")).code == 3);
   CHECK_FALSE(fs::exists(out / "n.doyen"));
   CHECK(doyen_cli("check " + data_file("demo/test-ladder.doyen")).code == 0);
 }

@@ -20,7 +20,8 @@ Job demo(const char* name) { return load_job(data_file(std::string("demo/") + na
 std::string write_sheet(const Job& job, const Folder& out) {
   const Plan p = plan(job, load_rack(), machine_for(job));
   const std::string file = out / "sheet.pdf";
-  write_file_atomically(file, customer_sheet_pdf(p, board_picture(p, 400)));
+  const Picture picture = board_picture(p, 400);
+  write_file_atomically(file, customer_sheet_pdf({{p, picture}}));
   return file;
 }
 
@@ -83,8 +84,8 @@ TEST_CASE("as a picture the sheet is what the PDF is, drawn by poppler, at 150 d
   const Plan p = plan(job, load_rack(), machine_for(job));
   const Picture board = board_picture(p, 400);
   const std::string pdf = out / "sheet.pdf", png = out / "sheet.png", drawn = out / "drawn";
-  write_file_atomically(pdf, customer_sheet_pdf(p, board));
-  write_file_atomically(png, customer_sheet_png(p, board));
+  write_file_atomically(pdf, customer_sheet_pdf({{p, board}}));
+  write_file_atomically(png, customer_sheet_png({{p, board}}));
   REQUIRE(run("pdftoppm -r 150 -png -singlefile " + pdf + " " + drawn).code == 0);
   const cv::Mat ours = cv::imread(png, cv::IMREAD_GRAYSCALE), theirs = cv::imread(drawn + ".png", cv::IMREAD_GRAYSCALE);
   REQUIRE_FALSE(ours.empty());
@@ -99,4 +100,31 @@ TEST_CASE("as a picture the sheet is what the PDF is, drawn by poppler, at 150 d
   CHECK(dark > 20);
   CHECK(cv::mean(255 - ours)[0] == Approx(dark).epsilon(0.05));
   CHECK(cv::mean(apart)[0] < 0.4 * dark);
+}
+
+TEST_CASE("two signs stand on one page as A and B, with each one's size, the wording once where it is the same") {
+  const Folder out;
+  Job small = demo("gate-sign"), other = demo("gate-sign");
+  other.blank.species = "white-oak";
+  for (const auto& [lettered, wordings] : {std::pair{false, 1}, std::pair{true, 2}}) {
+    if (lettered) std::get<Lettering>(other.find("motto")->piece.what).words = "open from nine to five";
+    const Plan a = plan(small, load_rack(), machine_for(small)), b = plan(other, load_rack(), machine_for(other));
+    const Picture board_a = board_picture(a, 400), board_b = board_picture(b, 400);
+    const std::string file = out / "two.pdf";
+    write_file_atomically(file, customer_sheet_pdf({{a, board_a}, {b, board_b}}));
+    const std::string text = run("pdftotext -layout " + file + " -").said;
+    CHECK(std::count(text.begin(), text.end(), '\f') == wordings);  // two wordings of four lines take a second page
+    CHECK_THAT(text, Catch::Contains("Western red cedar") && Catch::Contains("White oak"));
+    CHECK_THAT(text, Catch::Contains("A.") && Catch::Contains("B."));
+    std::size_t said = 0;
+    for (std::size_t at = text.find("“Marrowby”"); at != std::string::npos; at = text.find("“Marrowby”", at + 1))
+      ++said;
+    CHECK(said == static_cast<std::size_t>(wordings));
+    CHECK((text.find("open from nine to five") != std::string::npos) == lettered);
+  }
+  const std::string gate = data_file("demo/gate-sign.doyen"), png = out / "two.png";
+  CHECK(doyen_cli("customer " + gate + " --beside " + data_file("demo/heron-plaque.doyen") + " --png " + png).code ==
+        0);
+  CHECK_FALSE(cv::imread(png).empty());
+  CHECK(doyen_cli("customer " + gate + " --beside " + (out / "none.doyen") + " --png " + (out / "x.png")).code != 0);
 }

@@ -67,7 +67,7 @@ TEST_CASE("every file takes what the plan says, to 3 per cent, by an independent
   }
 }
 
-TEST_CASE("so does a slow controller, which says whom it holds back", "[heavy]") {
+TEST_CASE("a slow controller's files take what the plan says, too, and what it holds back is said", "[heavy]") {
   const Folder out;
   for (const std::string name : {"gate-sign", "seed-drawer"}) {
     INFO(name);

@@ -1,6 +1,7 @@
 // The run sheet as poppler reads it: everything that must be known at the machine, for every kind of board, in the
 // job's own unit.
 #include <catch2/catch.hpp>
+#include <cstring>
 #include <memory>
 #include <set>
 
@@ -8,9 +9,11 @@
 #include "files/output_set.hpp"
 #include "files/outputs.hpp"
 #include "files/run_sheet.hpp"
+#include "holding/screws.hpp"
 #include "inlay/steps.hpp"
 #include "json_reading.hpp"
 #include "rack/own_rack.hpp"
+#include "run/gcode.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/data_folder.hpp"
 #include "wording/say.hpp"
@@ -83,6 +86,59 @@ TEST_CASE("every demo's sheet names its board, zero, bits, files, times and caut
     // Lengths are written in the job's unit, never in both.
     CHECK_THAT(text, says(job.lengths.unit == Unit::Inch ? " in" : " mm"));
     CHECK_THAT(text, says(job.lengths.unit == Unit::Inch ? "in/min" : "mm/min"));
+  }
+}
+
+TEST_CASE("how far each bit goes is what its file says, read by the letter") {
+  const Folder out;
+  for (const bool one_file : {false, true}) {
+    Job job = demo("fingerpost");  // from both sides, zero in a corner of each
+    job.run.one_file = one_file;
+    const Plan p = plan(job, load_rack(), machine_for(job));
+    const std::string text = sheet_of(job, out);
+    std::size_t at = 0;
+    for (const OutputFile& file : gcode_files(p)) {
+      for (const GcodeSection& section : read_gcode(file.text, file.name).sections) {
+        Box box;
+        double lowest = 1e9;
+        for (const Pass& pass : section.passes) {
+          for (const Point3& q : pass.points) {
+            box.add(q.flat());
+            lowest = std::min(lowest, q.z);
+          }
+        }
+        const auto next = [&](const char* after) {
+          at = text.find(after, at);
+          REQUIRE(at != std::string::npos);
+          at += std::strlen(after);
+          return std::stod(text.substr(at, 12));
+        };
+        CHECK(next("inxfrom") == Approx(box.left).margin(0.011));  // the sheet says hundredths of a millimetre
+        CHECK(next("to") == Approx(box.right).margin(0.011));
+        CHECK(next("inyfrom") == Approx(box.bottom).margin(0.011));
+        CHECK(next("to") == Approx(box.top).margin(0.011));
+        CHECK(next("lowestz") == Approx(lowest).margin(0.011));
+      }
+    }
+  }
+}
+
+TEST_CASE("the sheet says when the screws go in, how many, how wide their heads may be, and that the bit stays") {
+  const Folder out;
+  for (const double head : {8.0, 15.0}) {
+    Job job = with_screws(demo("dibber-board"), load_rack(), 8);
+    for (Item& item : job.items) {
+      if (auto* shape = std::get_if<PlainShape>(&item.piece.what); shape != nullptr && holds_board(item))
+        shape->width = shape->height = head;
+    }
+    const Plan p = plan(job, load_rack(), machine_for(job));
+    const std::string text = sheet_of(job, out);
+    const auto count = std::to_string(screw_heads(job).size());
+    CHECK_THAT(text, says("Drive one into each of the " + count + " holes"));
+    CHECK_THAT(text, says("no wider than " + depth_in_words(head, job.lengths)));
+    CHECK_THAT(text, says(p.runs[0].file));
+    REQUIRE(p.runs.size() > 1);
+    if (p.runs[0].bit.id == p.runs[1].bit.id) CHECK_THAT(text, says("The same bit: leave it where it is"));
   }
 }
 

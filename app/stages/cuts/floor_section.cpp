@@ -103,6 +103,16 @@ void FloorSection::build_choices(QVBoxLayout* column) {
   connect(peck_, &LengthField::entered, this, [this](std::optional<double> mm) {
     edit(tr("change the drilling steps"), [&](Treatment& t) { t.drill.peck = mm.value_or(0); });
   });
+  screws_ = new QCheckBox(tr("For screws that hold the board"));
+  screws_->setObjectName(QStringLiteral("holdingScrews"));
+  screws_->setToolTip(
+      tr("Drilled before anything else, in a file of its own; then the screws go in, and every other cut "
+         "and travel keeps clear of their heads, as large as the outline is here"));
+  column->addWidget(screws_);
+  connect(screws_, &QCheckBox::clicked, this, [this](bool on) {
+    edit(on ? tr("drill it for a screw that holds the board") : tr("make it a hole like others"),
+         [&](Treatment& t) { t.drill.screws = on; });
+  });
   connect(spacing_, &LengthField::entered, this, [this](std::optional<double> mm) {
     edit(tr("space the holes"), [&](Treatment& t) { t.drill.spacing = mm.value_or(0); });
   });
@@ -198,6 +208,8 @@ void FloorSection::refresh(const Item& item, const PiecePlan* piece) {
   spacing_->show_length(t.drill.spacing > 0 ? std::optional(t.drill.spacing) : std::nullopt, job.lengths);
   show_row(peck_, t.kind == Kind::Drill);
   show_row(spacing_, t.kind == Kind::Drill);
+  screws_->setChecked(t.drill.screws);
+  screws_->setVisible(t.kind == Kind::Drill);
   thickness_->show_length(insert ? std::optional(t.insert.thickness) : std::nullopt, job.lengths);
   show_row(thickness_, t.kind == Kind::Recess);
   insert_->setVisible(insert);

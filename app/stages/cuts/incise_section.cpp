@@ -24,6 +24,8 @@ InciseSection::InciseSection(Workshop& shop) : LookSection(shop) {
   column_->addWidget(depth_);
   angles_ = new NumberCard(tr("Other V bits"));
   column_->addWidget(angles_);
+  limits_ = new NumberCard(tr("Other floor limits"));
+  column_->addWidget(limits_);
   column_->addWidget(floor_);
   column_->addWidget(letters_);
   connect_bits(v_bit_);
@@ -41,6 +43,7 @@ void InciseSection::refresh(const Item& item, const PiecePlan* piece) {
   const bool known = piece != nullptr && piece->cuts.groove.has_value();
   depth_->setVisible(known);
   angles_->setVisible(known);
+  limits_->setVisible(known);
   floor_->setVisible(known && std::isfinite(piece->cuts.limit));
   letters_->setVisible(known);
   if (!known) return;
@@ -50,6 +53,11 @@ void InciseSection::refresh(const Item& item, const PiecePlan* piece) {
                       letter.empty() ? QString() : tr("in %1").arg(QString::fromStdString(letter)),
                       [plan = shop_.plan, id = item.piece.id] { return depth_sum(*plan, id); });
   show_angles(item);
+  limits_->show_number(tr("Compare times and flats"), {},
+                       [plan = shop_.plan, rack = shop_.rack, id = item.piece.id](
+                           const Cancel& cancel, const std::function<void(Sum)>& tell) {
+                         tell(limit_table_sum(*plan, rack, id, cancel));
+                       });
   QStringList flats;
   for (const std::string& l : letters_with_floor(*piece)) flats << QString::fromStdString(l);
   const double width = 2 * cuts.groove->shape.limit_radius();

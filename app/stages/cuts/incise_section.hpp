@@ -18,7 +18,7 @@ class InciseSection : public LookSection {
   void show_angles(const Item& item);
   BitBox* v_bit_;
   LengthField* limit_;
-  NumberCard *depth_, *angles_, *floor_;
+  NumberCard *depth_, *angles_, *floor_, *limits_;
   QLabel* letters_;
 };
 

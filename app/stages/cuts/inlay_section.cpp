@@ -10,8 +10,6 @@
 namespace doyen {
 namespace {
 
-const QString kVAlone = QStringLiteral("v-alone");
-
 // How deep the pocket really is: a stroke that closes before the depth asked for has no floor there.
 double floor_of_pocket(const Workshop& shop, const Item& item) {
   const Bit* v = shop.rack.find(item.cut.bit);
@@ -96,9 +94,12 @@ void InlaySection::build_fields(QVBoxLayout* column) {
   bit_->setObjectName(QStringLiteral("inlayBit"));
   bit_->setToolTip(tr("The same bit cuts both halves: another angle would not close"));
   column->addWidget(make_row(tr("V, for both"), bit_));
-  clearing_ = new QComboBox;
-  clearing_->setObjectName(QStringLiteral("inlayClearing"));
-  column->addWidget(make_row(tr("Floors with"), clearing_));
+  v_alone_ = new QCheckBox(tr("The V alone clears the floors"));
+  v_alone_->setObjectName(QStringLiteral("inlayVAlone"));
+  v_alone_->setToolTip(tr("One bit for all of it, and no change; wide floors take far longer"));
+  column->addWidget(v_alone_);
+  add_bit_rows();
+  clearing_->setObjectName(QStringLiteral("inlayFloors"));
   QVBoxLayout* rows = column;
   const auto field = [&](LengthField*& f, const QString& label, const char* name, Range range) {
     f = new LengthField(range);
@@ -151,12 +152,10 @@ void InlaySection::connect_fields() {
   connect(bit_, &BitBox::taken, this, [this](const QString& bit, const QString& name) {
     edit(tr("take the %1").arg(name), [&](Treatment& t) { t.bit = bit.toStdString(); });
   });
-  connect(clearing_, &QComboBox::activated, this, [this] {
-    edit(tr("clear floors with the %1").arg(clearing_->currentText()), [&](Treatment& t) {
-      t.clearing.clear();
-      t.inlay.v_alone = clearing_->currentData().toString() == kVAlone;
-      const std::string id = clearing_->currentData().toString().toStdString();
-      if (!id.empty() && !t.inlay.v_alone) t.clearing.push_back(id);
+  connect(v_alone_, &QCheckBox::clicked, this, [this](bool on) {
+    edit(on ? tr("clear floors with the V alone") : tr("clear floors with flat bits"), [&](Treatment& t) {
+      t.inlay.v_alone = on;
+      if (on) t.clearing.clear();
     });
   });
   connect(wood_, &QComboBox::activated, this, [this] {
@@ -223,25 +222,15 @@ QString InlaySection::upright(const Bit& bit) {
   return bit.kind == BitKind::Flat || bit.kind == BitKind::Ball ? tr("its flanks do not slope") : QString();
 }
 
-void InlaySection::fill_clearing(const Treatment& t) {
-  clearing_->clear();
-  clearing_->addItem(tr("what Doyen proposes"), QString());
-  if (t.inlay.sloped) clearing_->addItem(tr("the V alone"), kVAlone);
-  for (const Bit& bit : shop_.rack.bits) {
-    if (bit.kind == BitKind::Flat) clearing_->addItem(QString::fromStdString(bit.name), QString::fromStdString(bit.id));
-  }
-  clearing_->setCurrentIndex(t.inlay.v_alone ? clearing_->findData(kVAlone)
-                             : t.clearing.empty()
-                                 ? 0
-                                 : std::max(0, clearing_->findData(QString::fromStdString(t.clearing.front()))));
-}
-
 void InlaySection::refresh(const Item& item, const PiecePlan* piece) {
   filling_ = true;
   const Treatment& t = item.cut;
   const LengthStyle& lengths = shop_.document.job().lengths;
   flanks_->setCurrentIndex(t.inlay.sloped ? 0 : 1);
-  fill_clearing(t);
+  v_alone_->setChecked(t.inlay.v_alone);
+  v_alone_->setVisible(t.inlay.sloped);
+  refresh_bit_rows(item, piece);
+  clearing_->setVisible(!t.inlay.v_alone);
   bit_->refresh(BitKind::V, item, piece, upright);
   show_row(bit_, t.inlay.sloped);
   pocket_->show_length(t.depth, lengths);

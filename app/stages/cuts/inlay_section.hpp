@@ -25,11 +25,11 @@ class InlaySection : public LookSection {
   void build_fields(QVBoxLayout* column);
   void connect_fields();
   void edit(const QString& name, const std::function<void(Treatment&)>& change) override;
-  void fill_clearing(const Treatment& cut);
   static QString upright(const Bit& bit);
   [[nodiscard]] Sum sum_of(const Item& item) const;
   Fold* plug_;
-  QComboBox *flanks_, *wood_, *clearing_, *grain_;
+  QComboBox *flanks_, *wood_, *grain_;
+  QCheckBox* v_alone_;
   BitBox* bit_;
   LengthField *pocket_, *contact_, *saw_, *allowance_, *ease_, *thickness_;
   QDoubleSpinBox* moisture_;

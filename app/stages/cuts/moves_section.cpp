@@ -47,6 +47,15 @@ void MovesSection::build_moves() {
   entry_->setToolTip(
       tr("A ramp runs along the way that is cut; a helix needs room, and where there is none it is a ramp"));
   rows->addWidget(make_row(tr("The bit enters"), entry_));
+  ramp_ = new QComboBox;
+  ramp_->setObjectName(QStringLiteral("ramp"));
+  ramp_->setToolTip(
+      tr("How steeply it goes down, on a ramp or a helix: long ways spare the bit, short ones save time and room"));
+  for (const int along : {30, 20, 10, 5, 3}) ramp_->addItem(tr("1 down in %1 along").arg(along), 1.0 / along);
+  rows->addWidget(make_row(tr("It sinks"), ramp_));
+  connect(ramp_, &QComboBox::activated, this, [this] {
+    edit(tr("sink by %1").arg(ramp_->currentText()), [&](Moves& m) { m.ramp = ramp_->currentData().toDouble(); });
+  });
   turn_ = new QComboBox;
   turn_->setObjectName(QStringLiteral("keptWood"));
   turn_->addItems({tr("kept wood on the right"), tr("kept wood on the left")});
@@ -157,6 +166,19 @@ void MovesSection::edit_feeds(const QString& name, const std::function<void(Feed
       name, [&](Job& job) { job.run.feeds[id] = feeds; }, QStringLiteral("feeds-%1").arg(name));
 }
 
+// One that a file says and the list does not have stands there, too, as it is.
+void MovesSection::show_ramp(double slope) {
+  for (int i = ramp_->count() - 1; i >= 0; --i) {
+    if (ramp_->itemData(i, Qt::UserRole + 1).toBool()) ramp_->removeItem(i);
+  }
+  for (int i = 0; i < ramp_->count(); ++i) {
+    if (std::abs(ramp_->itemData(i).toDouble() - slope) < 1e-3) return ramp_->setCurrentIndex(i);
+  }
+  ramp_->addItem(tr("1 down in %1 along").arg(QString::fromStdString(format_number(1 / slope, 1))), slope);
+  ramp_->setItemData(ramp_->count() - 1, true, Qt::UserRole + 1);
+  ramp_->setCurrentIndex(ramp_->count() - 1);
+}
+
 void MovesSection::refresh(const Item& item, const PiecePlan* piece) {
   filling_ = true;
   const Treatment& t = item.cut;
@@ -164,11 +186,13 @@ void MovesSection::refresh(const Item& item, const PiecePlan* piece) {
   const bool floor = clears_floor(t), through = goes_through(t.kind);
   way_->setCurrentIndex(static_cast<int>(m.way));
   entry_->setCurrentIndex(static_cast<int>(m.entry));
+  show_ramp(m.ramp);
   turn_->setCurrentIndex(m.climb ? 0 : 1);
   step_->setValue(std::round(m.stepover * 100));
   leave_on_->show_length(m.leave_on > 0 ? std::optional(m.leave_on) : std::nullopt, shop_.document.job().lengths);
   show_row(way_, floor);
   show_row(entry_, floor || t.kind == Treatment::Kind::Pierce);
+  show_row(ramp_, floor || through);
   show_row(step_, floor || t.kind == Treatment::Kind::Pierce);
   show_row(leave_on_, upright_walls(t) || through);
   moves_->setVisible(floor || through);

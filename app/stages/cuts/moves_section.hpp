@@ -24,13 +24,14 @@ class MovesSection : public QWidget {
  private:
   void build_moves();
   void build_feeds();
+  void show_ramp(double slope);
   void edit(const QString& name, const std::function<void(Moves&)>& change);
   void edit_feeds(const QString& name, const std::function<void(Feeds&)>& change);
   void refresh_feeds(const Item& item, const PiecePlan* piece);
   [[nodiscard]] const Bit* bit() const;  // whose feeds are shown
   Workshop& shop_;
   Fold *moves_, *feeds_;
-  QComboBox *way_, *entry_, *turn_, *which_;
+  QComboBox *way_, *entry_, *turn_, *ramp_, *which_;
   QDoubleSpinBox *step_, *feed_, *plunge_, *rpm_;
   LengthField *leave_on_, *pass_;
   QLabel *direction_, *chip_;

@@ -142,7 +142,7 @@ void FitSection::build_figures(QVBoxLayout* column) {
 
 void FitSection::build_what_if(QVBoxLayout* column) {
   column->addWidget(make_line());
-  column->addWidget(make_label(tr("What if"), "heading"));
+  column->addWidget(make_label(tr("What if something is off"), "heading"));
   trying_ = make_label({}, "plain");
   trying_->setObjectName(QStringLiteral("trying"));
   column->addWidget(trying_);

@@ -3,6 +3,7 @@
 
 #include "parts/fold.hpp"
 #include "stages/proof/fit_section.hpp"
+#include "stages/proof/what_if_section.hpp"
 
 namespace doyen {
 
@@ -13,11 +14,18 @@ class ProofTicket : public Ticket {
   void refresh() override;
   [[nodiscard]] FitSection& fit() { return *fit_; }
 
+ Q_SIGNALS:
+  void tilt_wanted();
+  void test_wanted();  // a test cut of this job
+
  private:
   FitSection* fit_;
-  QLabel *summary_, *judged_;
+  void show_untested();
+  QLabel *summary_, *judged_, *untested_;
+  QPushButton* test_;
   NumberCard* time_;
   Fold* by_bit_;
+  WhatIfSection* what_if_;
   VerdictList* verdicts_;
 };
 

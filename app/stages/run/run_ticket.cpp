@@ -3,9 +3,13 @@
 #include <QKeyEvent>
 #include <QSettings>
 
+#include "holding/screws.hpp"
 #include "parts/theme.hpp"
 #include "planning/outputs.hpp"
+#include "planning/test_cut.hpp"
+#include "problem.hpp"
 #include "run/order.hpp"
+#include "work/long_work.hpp"
 
 namespace doyen {
 
@@ -43,6 +47,16 @@ RunTicket::RunTicket(Workshop& shop) : Ticket(shop) {
   held_->body()->addWidget(low_);
   held_->body()->addWidget(make_row(tr("Least wood under cuts"), least_));
   held_->body()->addWidget(make_row(tr("Held down by"), holding_));
+  screws_ = new QPushButton(tr("Find places for screws"));
+  screws_->setObjectName(QStringLiteral("placeScrews"));
+  screws_->setToolTip(
+      tr("In the waste, clear of every cut: their holes are drilled first, in a file of its own, then the "
+         "screws go in and everything keeps clear of their heads"));
+  held_->body()->addWidget(screws_, 0, Qt::AlignLeft);
+  screws_say_ = make_label({}, "plain");
+  screws_say_->setObjectName(QStringLiteral("screwsSay"));
+  held_->body()->addWidget(screws_say_);
+  connect(screws_, &QPushButton::clicked, this, &RunTicket::place_screws);
   column_->addWidget(held_);
   add_rule();
   add_heading(tr("Bits, in this order (drag to change)"));
@@ -85,6 +99,21 @@ RunTicket::RunTicket(Workshop& shop) : Ticket(shop) {
   written_->setObjectName(QStringLiteral("written"));
   written_->setTextInteractionFlags(Qt::TextSelectableByMouse);
   column_->addWidget(written_);
+  test_ = new QWidget;
+  auto* tested = new QVBoxLayout(test_);
+  tested->setContentsMargins(0, 0, 0, 0);
+  tested->addWidget(make_label(tr("When the test is cut"), "heading"));
+  test_says_ = make_label({}, "plain");
+  test_says_->setObjectName(QStringLiteral("testSays"));
+  tested->addWidget(test_says_);
+  came_out_ = new QPushButton(tr("It came out as it should: remember it"));
+  came_out_->setObjectName(QStringLiteral("cameOut"));
+  tested->addWidget(came_out_, 0, Qt::AlignLeft);
+  connect(came_out_, &QPushButton::clicked, this, [this] {
+    Q_EMIT came_out_well();
+    refresh();
+  });
+  column_->addWidget(test_);
   timing_ = new TimingSection(shop_);
   column_->addWidget(timing_);
   column_->addStretch();
@@ -120,8 +149,51 @@ RunTicket::RunTicket(Workshop& shop) : Ticket(shop) {
   });
 }
 
+void RunTicket::place_screws() {
+  try {
+    Job with = shop_.document.job();
+    work_off_thread(this, tr("Looking for places…"), [&, rack = shop_.rack](const Cancel& cancel, const Told&) {
+      const Cancel::Scope stops(cancel);
+      with = with_screws(with, rack, kScrewHead);
+    });
+    shop_.document.edit(tr("screws that hold the board"), [&](Job& job) { job.items = with.items; });
+  } catch (const Cancelled&) {
+    return;
+  } catch (const Problem& problem) {
+    screws_problem_ = QString::fromUtf8(problem.what());
+    screws_problem_of_ = shop_.document.job();
+    refresh();
+  }
+}
+
+void RunTicket::show_screws() {
+  const Job& job = shop_.document.job();
+  const auto heads = static_cast<int>(screw_heads(job).size());
+  const bool refused = screws_problem_of_ && *screws_problem_of_ == job;
+  screws_->setText(heads > 0 ? tr("Find their places anew") : tr("Find places for screws"));
+  screws_say_->setVisible(refused || heads > 0);
+  screws_say_->setText(refused      ? screws_problem_
+                       : heads == 1 ? tr("One screw holds the board; it can be moved like any piece.")
+                                    : tr("%1 screws hold the board; each can be moved like any piece.").arg(heads));
+}
+
+void RunTicket::show_test() {
+  const Job& job = shop_.document.job();
+  test_->setVisible(!job.run.test_of.empty());
+  if (job.run.test_of.empty()) return;
+  Rack as_is = shop_.rack;
+  const bool open = keep_tested(as_is, job);
+  test_says_->setText(
+      open ? tr("Look at the corners, the thinnest wood and the depth. If strokes came out too wide or too "
+                "narrow, measure the bit (the rack keeps measured figures) or set zero again, and cut it anew.")
+           : tr("Kept: its bits are tested in this wood."));
+  came_out_->setVisible(open);
+}
+
 void RunTicket::refresh() {
   const Job& job = shop_.document.job();
+  show_screws();
+  show_test();
   // What was written speaks of that job as it was; under another, or after an edit, it would say what is not so.
   written_->setVisible(job == written_job_);
   machine_->setCurrentIndex(machine_->findData(QString::fromStdString(job.run.machine)));
@@ -146,6 +218,11 @@ void RunTicket::refresh() {
   inlay_->refresh();
   timing_->refresh();
   if (!shop_.plan) return;
+  list_order();
+  say_order();
+}
+
+void RunTicket::list_order() {
   filling_ = true;
   const int chosen = order_->currentRow();
   order_->clear();
@@ -153,6 +230,7 @@ void RunTicket::refresh() {
   for (const BitRun& run : shop_.plan->runs) {
     QStringList turns;
     for (const Operation* op : run.operations) {
+      if (run.screws > 0) break;  // always before everything else
       const QString turn = QString::fromStdString(turn_of(*op));
       if (!turns.contains(turn)) turns << turn;
     }
@@ -163,10 +241,12 @@ void RunTicket::refresh() {
         tr("%1. %2%3\n%4 · %5 · deepest %6")
             .arg(number + 1)
             .arg(QString::fromStdString(run.bit.name),
-                 (run.side == Side::Back ? tr(", back") : QString()) + (run.later ? tr(", after gluing") : QString()),
+                 (run.side == Side::Back ? tr(", back") : QString()) + (run.later ? tr(", after gluing") : QString()) +
+                     (run.screws > 0 ? tr(", then the screws go in") : QString()),
                  QString::fromStdString(run.file), QString::fromStdString(format_duration(run.time.seconds)),
                  shop_.show(run.deepest)));
     row->setData(Qt::UserRole, turns);
+    if (run.screws > 0) row->setFlags(row->flags() & ~Qt::ItemIsDragEnabled);
     row->setToolTip(row->text());
     order_->addItem(row);
     ++number;
@@ -176,7 +256,6 @@ void RunTicket::refresh() {
   order_->setFixedHeight(std::max(high, 30));
   order_->setCurrentRow(std::min(chosen, order_->count() - 1));
   filling_ = false;
-  say_order();
 }
 
 // What the user's order costs against Doyen's own, and what of it could not be kept.

@@ -4,27 +4,6 @@
 #include "problem.hpp"
 
 namespace doyen {
-namespace {
-
-// What cannot be read is as if it were not there; keeping says why.
-Timings known() {
-  try {
-    return load_timings();
-  } catch (const Problem&) {
-    return {};
-  }
-}
-
-}  // namespace
-
-QString likely_in_words(double told, const std::string& machine, double besides) {
-  const std::optional<double> factor = known().factor(machine);
-  const Likely likely = likely_seconds(told, factor);
-  const auto words = [](double s) { return QString::fromStdString(format_duration(s)); };
-  return factor ? TimingSection::tr("likely %1, as it was timed").arg(words(besides + likely.to))
-                : TimingSection::tr("likely %1 to %2: never timed")
-                      .arg(words(besides + likely.from), words(besides + likely.to));
-}
 
 TimingSection::TimingSection(Workshop& shop) : shop_(shop) {
   auto* column = new QVBoxLayout(this);
@@ -85,7 +64,7 @@ void TimingSection::change(const std::function<void()>& work) {
 
 void TimingSection::refresh() {
   const std::string& machine = shop_.document.job().run.machine;
-  const Timings timings = known();
+  const Timings timings = known_timings();
   const auto found = timings.of.find(machine);
   const auto times = static_cast<int>(found == timings.of.end() ? 0 : found->second.size());
   const double s = told();
@@ -105,7 +84,7 @@ void TimingSection::refresh() {
                                .arg(QString::fromStdString(format_number(*factor, 2))));
   else
     lines << tr("This machine was never timed here.");
-  if (s > 0) lines << tr("Without changing bits: %1.").arg(likely_in_words(s, machine));
+  if (s > 0) lines << tr("Without changing bits: %1.").arg(QString::fromStdString(likely_in_words(s, machine)));
   says_->setText(lines.join(QLatin1Char('\n')));
   fold_->set_summary(times == 0 ? tr("never timed") : times == 1 ? tr("timed once") : tr("timed %1 times").arg(times));
 }

@@ -26,8 +26,4 @@ class TimingSection : public QWidget {
   QLabel* says_;
 };
 
-// What is likely at this machine for so many seconds that are told, in words; `besides`, s, is added as it is: the
-// changes of bits.
-QString likely_in_words(double told, const std::string& machine, double besides = 0);
-
 }  // namespace doyen

@@ -1,6 +1,7 @@
 #include "artwork/artwork_fields.hpp"
 #include "artwork/drawing/drawing_limits.hpp"
 #include "problem.hpp"
+#include "wording/say.hpp"
 
 namespace doyen {
 namespace {
@@ -31,7 +32,7 @@ const Record<Drawing::Part>& part_fields() {
         const Path path = parse_path(p.data);
         for (const PathStep& s : path.steps) {
           if (std::abs(s.to.x) > kFarthest || std::abs(s.to.y) > kFarthest)
-            throw bad_input("a point lies more than 100 m away.");
+            throw bad_input(say("a point lies more than 100 m away."));
         }
       } catch (const Problem& problem) {
         throw bad_input(v.where() + ".d: " + problem.what());
@@ -77,7 +78,7 @@ const Record<TracedFrom>& traced_fields() {
          "picked",
          [](TracedFrom& t, const JsonView& v) {
            for (const Json& c : v.array("picked", 12)) {
-             if (!c.is_number_integer()) throw v.wrong("picked", "a list of whole numbers was expected");
+             if (!c.is_number_integer()) throw v.wrong("picked", say("a list of whole numbers was expected"));
              t.settings.picked.push_back(c.get<int>());
            }
          },
@@ -96,7 +97,7 @@ const Record<TracedFrom>& traced_fields() {
         "settled", [](auto& t) -> auto& { return t.settings.settled; }, settled_fields(), 10'000);
     f.text("png", &TracedFrom::png).needed();
     f.afterwards([](TracedFrom& t, const JsonView& v) {
-      if (t.png.size() > (80u << 20)) throw v.wrong("png", "at most 80 MB were expected");
+      if (t.png.size() > (80u << 20)) throw v.wrong("png", say("at most 80 MB were expected"));
       (void)from_base64(t.png.get());
     });
     return f;
@@ -139,7 +140,7 @@ const Record<Drawing>& drawing_fields() {
     f.records("original", &D::original, part_fields(), kMostParts);
     f.afterwards([](D& d, const JsonView& v) {
       if (!v.has("name")) d.name = "drawing";
-      if (d.parts.empty()) throw v.wrong("parts", "at least one part was expected");
+      if (d.parts.empty()) throw v.wrong("parts", say("at least one part was expected"));
     });
     return f;
   }();

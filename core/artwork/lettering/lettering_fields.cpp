@@ -1,5 +1,7 @@
 #include "artwork/artwork_fields.hpp"
 
+#include "wording/say.hpp"
+
 namespace doyen {
 namespace {
 
@@ -17,7 +19,7 @@ const Record<Lettering::Kept>& kept_fields() {
 void read_pairs(Lettering& l, const JsonView& v) {
   if (!v.has("pairs")) return;
   const JsonView pairs = v.object("pairs");
-  if (pairs.json().size() > 2000) throw v.wrong("pairs", "at most 2,000 pairs of letters were expected");
+  if (pairs.json().size() > 2000) throw v.wrong("pairs", say("at most 2,000 pairs of letters were expected"));
   for (const auto& [pair, by] : pairs.json().items()) l.pairs[pair] = pairs.number(pair.c_str(), -200, 1000);
 }
 

@@ -11,6 +11,7 @@ extern "C" {
 #include <mutex>
 
 #include "problem.hpp"
+#include "wording/say.hpp"
 
 namespace doyen {
 namespace {
@@ -83,7 +84,8 @@ std::vector<FaceName> single_line_faces() {
 ShapedLine shape_single_line(const FaceName& face, const std::string& words) {
   const Loaded* loaded = load(face.family);
   if (loaded == nullptr)
-    throw bad_input("The face “" + face.family + "” is not there; its fonts come with the package hershey-fonts-data.");
+    throw bad_input(
+        say("The face “{0}” is not there; its fonts come with the package hershey-fonts-data.", face.family));
   const double k = 1 / loaded->cap;
   ShapedLine line;
   double pen = 0;

@@ -6,6 +6,8 @@ namespace doyen {
 struct DrillChoices {
   double peck = 0;     // mm, how far at a time; 0 takes the bit's own depth a pass
   double spacing = 0;  // mm: holes along lines, so far apart; 0 drills the islands' middles only
+  // Screws that hold the board go in: drilled before anything else is cut, in a file of its own (holding/screws.hpp).
+  bool screws = false;
   friend bool operator==(const DrillChoices&, const DrillChoices&) = default;
 };
 

@@ -22,6 +22,7 @@ void add_choices(Record<Treatment>& all) {
       if (v.has("peck")) d.peck = v.number("peck", 0, 500);
     });
     f.number("spacing", &DrillChoices::spacing, {0, 5000});
+    f.flag("screws", &DrillChoices::screws);
     return f;
   }();
   all.within(&Treatment::drill, own, used_by({Treatment::Kind::Drill}));

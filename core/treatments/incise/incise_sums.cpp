@@ -94,6 +94,66 @@ Sum v_table_sum(const Plan& plan, const Rack& rack, const std::string& id, const
   return sum;
 }
 
+Sum limit_table_sum(const Plan& plan, const Rack& rack, const std::string& id, const Cancel& cancel) {
+  const PiecePlan* piece = plan.piece(id);
+  const Item* item = plan.job.find(id);
+  const Bit* bit = item == nullptr ? nullptr : bit_of(plan, item->cut.bit);
+  if (piece == nullptr || bit == nullptr || !piece->cuts.groove) return {};
+  const Figures f(plan.job.lengths);
+  const double closes = std::max(0.0, (piece->cuts.groove->widest_stroke() - bit->tip) / 2 / bit->tan_half());
+  const double unit = plan.job.lengths.unit == Unit::Inch ? kMmPerInch / 100 : 0.1;
+  std::vector<double> limits;
+  for (const double share : {0.2, 0.35, 0.5, 0.65, 0.8})
+    limits.push_back(std::max(unit, std::round(closes * share / unit) * unit));
+  if (item->cut.incise.floor_limit) limits.push_back(*item->cut.incise.floor_limit);
+  std::erase_if(limits, [&](double limit) { return limit >= closes - 1e-6; });
+  std::sort(limits.begin(), limits.end());
+  limits.erase(std::unique(limits.begin(), limits.end(), [](double a, double b) { return std::abs(a - b) < 1e-6; }),
+               limits.end());
+  limits.push_back(closes);  // full depth
+  std::vector<double> seconds;
+  for (const double limit : limits) {
+    Treatment cut = item->cut;
+    cut.incise.floor_limit = limit;
+    if (limit >= closes - 1e-6) cut.incise.floor_limit.reset();
+    seconds.push_back(try_cut(plan, rack, id, cut, cancel).seconds);
+  }
+  const std::size_t knee = knee_of(limits, seconds);
+  Sum sum;
+  sum.title = say("What each floor limit would do here");
+  for (std::size_t i = 0; i < limits.size(); ++i) {
+    const bool full = i + 1 == limits.size();
+    const double flat = full ? 0 : area(grow(piece->outlines.region, -(limits[i] * bit->tan_half() + bit->tip / 2)));
+    std::string line = full ? say("full depth, {0}: {1}, nothing ends flat", f(closes), format_duration(seconds[i]))
+                            : say("{0}: {1}, {2} ends flat", f(limits[i]), format_duration(seconds[i]),
+                                  format_area(flat, plan.job.lengths));
+    if (i == knee) line += say("  ◆ the knee: beyond it little changes");
+    sum.lines.push_back(line);
+  }
+  sum.result = say("at {0} every stroke has closed: a deeper limit changes nothing", f.with_unit(closes));
+  return sum;
+}
+
+std::size_t knee_of(const std::vector<double>& at, const std::vector<double>& of) {
+  const std::size_t last = at.size() - 1;
+  if (at.size() < 3) return at.size();
+  const auto [low, high] = std::minmax_element(of.begin(), of.end());
+  const double wide = at[last] - at[0], tall = *high - *low;
+  if (!(wide > 0) || !(tall > 0.05 * *high)) return at.size();
+  std::size_t best = at.size();
+  double farthest = 0.1;
+  for (std::size_t i = 1; i < last; ++i) {
+    const double share = (at[i] - at[0]) / wide;
+    const double straight = of[0] + (of[last] - of[0]) * share;
+    const double off = std::abs(of[i] - straight) / tall;
+    if (off > farthest) {
+      farthest = off;
+      best = i;
+    }
+  }
+  return best;
+}
+
 Sum floor_sum(const Plan& plan, const std::string& id) {
   const PiecePlan* piece = plan.piece(id);
   const Item* item = plan.job.find(id);

@@ -37,6 +37,7 @@ void clear_openings(const cutting::Piece& piece, const Bit& own, const Region& o
     const bool grain_along_x = piece.blank.grain == Grain::AlongWidth;
     clearing.row_angle = (clearing.way == Moves::Way::AlongGrain) == grain_along_x ? 0 : 90;
     clearing.entry = piece.cut.moves.entry;
+    clearing.ramp_slope = piece.cut.moves.ramp;
     clearing.climb = shape.climb;
     Operation op = cutting::through_operation(piece, Operation::Kind::Pierce, *bit, shape);
     Region reached;

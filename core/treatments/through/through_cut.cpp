@@ -10,6 +10,7 @@ CutOutShape through_shape(const Piece& piece, const Bit& flat) {
   shape.over_cut = through_depth(piece.cut.through, piece.blank) - shape.thickness;
   shape.leave_on = piece.cut.moves.leave_on;
   shape.climb = piece.cut.moves.climb;
+  shape.ramp_slope = piece.cut.moves.ramp;
   shape.depth_per_pass = flat.depth_per_pass(piece.wood);
   shape.tabs = piece.cut.through.tabs;
   return shape;
