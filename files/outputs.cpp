@@ -4,6 +4,7 @@
 
 #include "files/png_write.hpp"
 #include "files/run_sheet.hpp"
+#include "planning/look_round.hpp"
 
 namespace doyen {
 namespace {
@@ -13,6 +14,11 @@ using Files = std::vector<SetFile>;
 Files gcode(OutputSource& of) {
   Files files;
   for (const OutputFile& file : of.gcode) files.push_back({file.name, file.text});
+  return files;
+}
+Files look_round(OutputSource& of) {
+  Files files;
+  for (const OutputFile& file : look_round_files(of.plan)) files.push_back({file.name, file.text});
   return files;
 }
 Files proof(OutputSource& of) { return {{"proof.png", png_bytes(of.picture(Side::Front))}}; }
@@ -27,7 +33,7 @@ Files run_sheet(OutputSource& of) {
 }  // namespace
 
 const std::vector<Output>& outputs() {
-  static const std::vector<Output> all{gcode, proof, proof_of_the_back, run_sheet};
+  static const std::vector<Output> all{gcode, look_round, proof, proof_of_the_back, run_sheet};
   return all;
 }
 

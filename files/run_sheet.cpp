@@ -8,10 +8,12 @@
 #include "files/paper.hpp"
 #include "files/png_write.hpp"
 #include "holding/screws.hpp"
+#include "holding/witness.hpp"
 #include "inlay/plugs.hpp"
 #include "inlay/steps.hpp"
 #include "job/job.hpp"
 #include "machine/timings.hpp"
+#include "planning/look_round.hpp"
 #include "planning/sums.hpp"
 #include "run/gcode.hpp"
 #include "stock/species.hpp"
@@ -27,21 +29,31 @@ using Sheet = Paper;
 void draw_board(Sheet& sheet, const Plan& plan, const Picture& board) {
   const Blank& blank = plan.job.blank;
   const double most_wide = kPageWidth - 2 * kEdge - 40, most_high = 175;
-  const double scale = std::min(most_wide / blank.width, most_high / blank.height);
-  const double w = blank.width * scale, h = blank.height * scale;
-  const double left = kEdge + 34, top = sheet.y + 16;
+  // As it lies on the bed.
+  const Placement lies = placement_of(plan.job);
+  const bool quarter = lies.turn == OnBed::QuarterLeft || lies.turn == OnBed::QuarterRight;
+  const double wide = quarter ? blank.height : blank.width, deep = quarter ? blank.width : blank.height;
+  const double scale = std::min(most_wide / wide, most_high / deep);
+  const double w = wide * scale, h = deep * scale;
+  // Room for the axis where zero lies at the back.
+  const double left = kEdge + 34, top = sheet.y + (zero_share(plan.job.run.zero_place).y == 1 ? 40 : 16);
   cairo_t* cr = sheet.cr();
-  draw_picture(cr, board, left, top, w, h);
+  cairo_save(cr);
+  cairo_translate(cr, left + w / 2, top + h / 2);
+  cairo_rotate(cr, -degrees_of(lies.turn) * M_PI / 180);
+  draw_picture(cr, board, -blank.width * scale / 2, -blank.height * scale / 2, blank.width * scale,
+               blank.height * scale);
+  cairo_restore(cr);
   cairo_set_source_rgb(cr, kInk.r, kInk.g, kInk.b);
   cairo_set_line_width(cr, 0.8);
   cairo_rectangle(cr, left, top, w, h);
   cairo_stroke(cr);
   const auto show = [&](double mm) { return depth_in_words(mm, plan.job.lengths); };
-  sheet.text(show(blank.width), left + w / 2 - 30, top - 15, 200, 10, true);
-  sheet.text(show(blank.height), kEdge - 8, top + h / 2 - 14, 44, 9, true);
+  sheet.text(show(wide), left + w / 2 - 30, top - 15, 200, 10, true);
+  sheet.text(show(deep), kEdge - 8, top + h / 2 - 14, 44, 9, true);
   // The zero, as a ring with a cross through it, and which way the axes run.
-  const bool centre = plan.job.run.zero_place == ZeroPlace::Centre;
-  const double zx = centre ? left + w / 2 : left, zy = centre ? top + h / 2 : top + h;
+  const Point share = zero_share(plan.job.run.zero_place);
+  const double zx = left + share.x * w, zy = top + (1 - share.y) * h;
   cairo_set_source_rgb(cr, kPlum.r, kPlum.g, kPlum.b);
   cairo_set_line_width(cr, 1.6);
   cairo_new_path(cr);
@@ -52,9 +64,10 @@ void draw_board(Sheet& sheet, const Plan& plan, const Picture& board) {
     cairo_line_to(cr, zx + dx, zy + dy);
     cairo_stroke(cr);
   }
-  // Beside the picture, unless zero lies in its middle.
-  sheet.text("x", zx + 32, centre ? zy - 8 : zy + 2, 20, 10, true, kPlum);
-  sheet.text("y", centre ? zx - 3 : zx - 12, zy - (centre ? 46 : 40), 20, 10, true, kPlum);
+  // Beside the picture where zero lies at its left front corner.
+  const bool at_corner = share.x == 0 && share.y == 0;
+  sheet.text("x", zx + 32, at_corner ? zy + 2 : zy - 8, 20, 10, true, kPlum);
+  sheet.text("y", at_corner ? zx - 12 : zx - 3, zy - (at_corner ? 40 : 46), 20, 10, true, kPlum);
   sheet.text(say("front: the side you stand at"), left + w / 2 - 60, top + h + 3, 260, 9, false, kFaded);
   sheet.y = top + h + 22;
 }
@@ -82,22 +95,29 @@ std::string feeds_in_words(const Plan& plan, const BitRun& run) {
 }
 
 // How far the bit's middle goes, counted from zero as at the machine: what a look round the board is held against.
-std::string reach_of(const Plan& plan, const BitRun& run) {
-  const ZeroShift shift = zero_shift(plan.job, run.side);
-  Box box;
-  double lowest = 1e300;
-  for (const Operation* op : run.operations) {
-    for (const Pass& pass : op->passes) {
-      for (const Point3& p : pass.points) {
-        box.add(Point{p.x + shift.x, p.y + shift.y});
-        lowest = std::min(lowest, p.z + shift.z);
-      }
-    }
-  }
-  if (box.empty()) return {};
+std::string reach_in_words(const Plan& plan, const BitRun& run) {
+  const std::optional<Reach> reach = reach_of(plan, run);
+  if (!reach) return {};
   const auto show = [&](double mm) { return depth_in_words(mm, plan.job.lengths); };
+  const Box& box = reach->middle;
   return say("Its middle goes in x from {0} to {1}, in y from {2} to {3}, lowest z {4}.", show(box.left),
-             show(box.right), show(box.bottom), show(box.top), show(lowest));
+             show(box.right), show(box.bottom), show(box.top), show(reach->lowest));
+}
+
+// The file that goes round the job in the air, before the first bit of a side.
+void look_round_step(Sheet& sheet, const Plan& plan, const BitRun* before, const BitRun& run) {
+  if (!plan.job.run.look_round || (before != nullptr && before->side == run.side)) return;
+  const std::optional<Reach> reach = reach_of(plan, run.side);
+  if (!reach) return;
+  const auto show = [&](double mm) { return depth_in_words(mm, plan.job.lengths); };
+  sheet.y +=
+      3 +
+      sheet.text(say("First a look round: {0}, no bit in the spindle. It goes round all that the bits take up, "
+                     "in x from {1} to {2}, in y from {3} to {4}, at z {5}, in the air with the spindle off. "
+                     "Nothing may stand in its way, and it must stay over the board where you expect it.",
+                     run.side == Side::Back ? "00-back-look-round.nc" : "00-look-round.nc", show(reach->body.left),
+                     show(reach->body.right), show(reach->body.bottom), show(reach->body.top), show(reach->highest)),
+                 kEdge + 26, sheet.y, kPageWidth - 2 * kEdge - 26, 10, true, kPlum);
 }
 
 // mm: what all the screws of that side may be as wide as.
@@ -148,13 +168,35 @@ void steps_before(Sheet& sheet, const Plan& plan, const BitRun* before, const Bi
                           before->screws, depth_in_words(narrowest_head(plan, *before), plan.job.lengths)));
   const bool same = before->bit.id == run.bit.id;
   sheet.y += 3 + sheet.text(same ? say("The same bit: leave it where it is, and zero with it.")
-                                 : say("Change the bit: spindle stopped and still, machine locked or unplugged. Keep x "
-                                       "and y; set z again on the same surface."),
+                            : plan.machine.keeps_length
+                                ? say("Change the bit: spindle stopped and still, machine locked or unplugged. Keep x, "
+                                      "y and z: this machine's bits sit equally deep.")
+                                : say("Change the bit: spindle stopped and still, machine locked or unplugged. Keep x "
+                                      "and y; set z again on the same surface."),
                             kEdge + 26, sheet.y, kPageWidth - 2 * kEdge - 26, 9, false, same ? kFaded : kBrick);
 }
 
+// The mark that bits are held over, where there is one: made by the first, looked for by the others.
+void witness_step(Sheet& sheet, const Plan& plan, const BitRun* before, const BitRun& run) {
+  if (run.side != Side::Front || run.screws > 0) return;
+  const bool made = std::any_of(run.operations.begin(), run.operations.end(),
+                                [](const Operation* op) { return op->kind == Operation::Kind::Mark; });
+  const bool changed = before == nullptr || before->bit.id != run.bit.id || before->side != run.side;
+  for (std::size_t i = 0; i < plan.job.items.size(); ++i) {
+    const Item& item = plan.job.items[i];
+    if (!is_witness(item) || plan.pieces[i]->cuts.holes.empty() || !(made || changed)) continue;
+    const Point at = placement_of(plan.job).at_machine(plan.pieces[i]->cuts.holes.front());
+    const std::string x = depth_in_words(at.x, plan.job.lengths), y = depth_in_words(at.y, plan.job.lengths);
+    sheet.y += 3 + sheet.text(made ? say("It makes the witness mark first, at x {0}, y {1}.", x, y)
+                                   : say("With the spindle still, bring its tip down over the witness mark, x {0}, y "
+                                         "{1}: where it does not meet it, x and y were lost; set them again there.",
+                                         x, y),
+                              kEdge + 26, sheet.y, kPageWidth - 2 * kEdge - 26, 10, true, kPlum);
+  }
+}
+
 void bits_table(Sheet& sheet, const Plan& plan) {
-  const double columns[] = {kEdge, kEdge + 26, kEdge + 190, kEdge + 330, kEdge + 395, kEdge + 460};
+  const double columns[] = {kEdge, kEdge + 26, kEdge + 190, kEdge + 326, kEdge + 388, kEdge + 450};
   const std::string heads[] = {"", say("Bit"), say("File"), say("Time"), say("Deepest"), say("Spindle")};
   for (int i = 0; i < 6; ++i) sheet.text(heads[i], columns[i], sheet.y, 120, 9, false, kFaded);
   sheet.y += 15;
@@ -163,6 +205,8 @@ void bits_table(Sheet& sheet, const Plan& plan) {
   for (const BitRun& run : plan.runs) {
     sheet.need(56);
     steps_before(sheet, plan, before, run);
+    look_round_step(sheet, plan, before, run);
+    witness_step(sheet, plan, before, run);
     sheet.text(std::to_string(number), columns[0], sheet.y, 24, 16, true);
     const double high = sheet.text(run.bit.name, columns[1], sheet.y, 160, 13, true);
     // A long name is set smaller rather than broken: it is looked for on the machine's screen.
@@ -182,7 +226,7 @@ void bits_table(Sheet& sheet, const Plan& plan) {
     const double k = plan.job.lengths.unit == Unit::Inch ? kMmPerInch : 1;
     sheet.y += sheet.text(say("{0}. Feed {1}, plunge {2}{3}.", what, feeds_in_words(plan, run),
                               format_number(run.feeds.plunge / k, 0), per_minute) +
-                              " " + reach_of(plan, run),
+                              " " + reach_in_words(plan, run),
                           columns[1], sheet.y, kPageWidth - 2 * kEdge - 26, 9, false, kFaded) +
                7;
     ++number;
@@ -295,18 +339,29 @@ std::string run_sheet_pdf(const Plan& plan, const Picture& board, const Judgemen
         say("STOP: written although something would spoil wood, break a bit or be unsafe. Read the list at the end."),
         13, true, kBrick);
   }
+  if (const std::string lying = lying_in_words(job.run.on_bed); !lying.empty())
+    sheet.paragraph(say("The board lies on the bed {0}.", lying), 13, true, kPlum);
   draw_board(sheet, plan, board);
   sheet.paragraph(plan.has_back()
                       ? say("Zero: {0}; for the back, below. The same for every bit of a side.", zero_in_words(job))
                       : say("Zero: {0}, the same for every bit.", zero_in_words(job)),
                   14, true, kPlum);
   sheet.paragraph(
-      say("x runs to the right, y away from you, z up. Do not move the board between bits; after each change set z on "
-          "this same surface.") +
+      (plan.machine.keeps_length
+           ? say("x runs to the right, y away from you, z up. Do not move the board between bits; this machine's bits "
+                 "sit equally deep, so z is set once.")
+           : say("x runs to the right, y away from you, z up. Do not move the board between bits; after each change "
+                 "set "
+                 "z on this same surface.")) +
           (job.blank.film > 0
                ? " " + say("The film's {0} is allowed for: touch off on top of the film.", show(job.blank.film))
                : std::string()) +
-          " " + say("A touch plate's thickness is taken off by you or your machine, not by these files."),
+          " " +
+          (job.run.plate > 0
+               ? say("The touch plate's {0} is taken off by these files: your machine must not do it again. Take the "
+                     "plate away before the run.",
+                     show(job.run.plate))
+               : say("A touch plate's thickness is taken off by you or your machine, not by these files.")),
       10);
   what_it_is_part_of(sheet, plan, show);
   sheet.paragraph(say("Holding: {0}", job.run.holding), 11);

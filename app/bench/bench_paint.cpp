@@ -5,6 +5,7 @@
 #include "bench/bench.hpp"
 #include "bench/hands/all.hpp"
 #include "parts/theme.hpp"
+#include "run/placement.hpp"
 
 namespace doyen {
 
@@ -345,22 +346,64 @@ void Bench::paint_tabs(QPainter& p) {
   }
 }
 
+namespace {
+
+QString zero_place_in_words(const RunSettings& run) {
+  const bool drawn = run.on_bed == OnBed::AsDrawn;
+  switch (run.zero_place) {
+    case ZeroPlace::Centre:
+      return Bench::tr(", middle of the board");
+    case ZeroPlace::LeftFront:
+      return drawn ? Bench::tr(", left front corner of the board") : Bench::tr(", left front as it lies on the bed");
+    case ZeroPlace::RightFront:
+      return drawn ? Bench::tr(", right front corner of the board") : Bench::tr(", right front as it lies on the bed");
+    case ZeroPlace::LeftBack:
+      return drawn ? Bench::tr(", left back corner of the board") : Bench::tr(", left back as it lies on the bed");
+    case ZeroPlace::RightBack:
+      return drawn ? Bench::tr(", right back corner of the board") : Bench::tr(", right back as it lies on the bed");
+    case ZeroPlace::MiddleFront:
+      return Bench::tr(", middle of the edge that lies in front");
+    case ZeroPlace::MiddleLeft:
+      return Bench::tr(", middle of the edge that lies left");
+    case ZeroPlace::MiddleRight:
+      return Bench::tr(", middle of the edge that lies right");
+    case ZeroPlace::MiddleBack:
+      return Bench::tr(", middle of the edge that lies behind");
+  }
+  return {};
+}
+
+}  // namespace
+
 void Bench::paint_zero(QPainter& p) {
-  const bool centre = job_.run.zero_place == ZeroPlace::Centre;
-  // Each side has its own: at the corner that lies left front with that side up.
-  const QPointF z = to_screen(flipped(centre ? Point{job_.blank.width / 2, job_.blank.height / 2} : Point{0, 0}));
-  if (centre && stage_ != Stage::Run) return;
+  const Placement lies = placement_of(job_, side_);
+  // Each side has its own: at the place that lies there with that side up.
+  const QPointF z = to_screen(flipped(lies.on_board(Point{0, 0})));
+  if (job_.run.zero_place == ZeroPlace::Centre && stage_ != Stage::Run) return;
   p.setPen(QPen(theme::kPlum, 1.6));
   p.setBrush(Qt::NoBrush);
   p.drawEllipse(z, 7, 7);
   p.drawLine(z - QPointF(11, 0), z + QPointF(11, 0));
   p.drawLine(z - QPointF(0, 11), z + QPointF(0, 11));
   p.setFont(theme::font(8.5));
+  if (stage_ == Stage::Run) {  // which way the machine's axes run, as the board lies
+    constexpr double kLong = 34;
+    for (const auto& [axis, name] : {std::pair{Point{1, 0}, "x"}, std::pair{Point{0, 1}, "y"}}) {
+      const Point origin = flipped(lies.on_board(Point{0, 0})), end = flipped(lies.on_board(axis));
+      const QPointF along(end.x - origin.x, origin.y - end.y);
+      p.drawLine(z, z + along * kLong);
+      p.drawText(QRectF(-8, -8, 16, 16).translated(z + along * (kLong + 9)), Qt::AlignCenter,
+                 QString::fromLatin1(name));
+    }
+  }
   const QString surface = job_.run.zero_surface == ZeroSurface::Bed ? tr("zero: the bed")
                           : side_ == Side::Back                     ? tr("zero: the back")
                                                                     : tr("zero: the face");
-  p.drawText(z + QPointF(-2, 27),
-             centre ? surface + tr(", middle of the board") : surface + tr(", left front corner of the board"));
+  const QString words = surface + zero_place_in_words(job_.run);
+  const QRectF room = QFontMetricsF(p.font()).boundingRect(words);
+  // Beside the mark, inside the view.
+  const double x = std::clamp(z.x() - 2, kRuler + 4.0, std::max(kRuler + 4.0, width() - room.width() - 8));
+  p.drawText(QPointF(x, z.y() + (stage_ == Stage::Run ? 40 : 27)), words);
   if (side_ == Side::Back)
     p.drawText(px_rect(job_.blank.box()).translated(0, -24), Qt::AlignLeft | Qt::AlignTop,
                job_.run.turn == TurnOver::LeftEdge ? tr("The back, turned over about the left edge")

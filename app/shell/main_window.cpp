@@ -1,6 +1,7 @@
 #include "shell/main_window.hpp"
 
 #include <QCloseEvent>
+#include <QDesktopServices>
 #include <QFileInfo>
 #include <QMenu>
 #include <QMessageBox>
@@ -8,6 +9,7 @@
 #include <QScrollBar>
 #include <QSettings>
 #include <QTimer>
+#include <QUrl>
 #include <utility>
 
 #include "bench/hands/all.hpp"
@@ -21,6 +23,7 @@
 #include "stages/cuts/rack_dialog.hpp"
 #include "stages/proof/boards_view.hpp"
 #include "stages/proof/tilt_view.hpp"
+#include "stages/run/machines_dialog.hpp"
 
 namespace doyen {
 namespace {
@@ -347,6 +350,12 @@ void MainWindow::make_last_tickets() {
   connect(proof_, &ProofTicket::tilt_wanted, this, &MainWindow::open_tilted);
   connect(&fit_, &FitKeeper::changed, this, &MainWindow::show_fit);
   tickets_->addWidget(run_ = new RunTicket(shop_));
+  connect(run_, &RunTicket::open_wanted, this, [this](const QString& path) {
+    if (!QDesktopServices::openUrl(QUrl::fromLocalFile(path)))
+      note(tr("Nothing on this desktop opens “%1”.").arg(path));
+  });
+  connect(run_, &RunTicket::write_wanted, this, &MainWindow::save_further_file);
+  connect(run_, &RunTicket::machines_wanted, this, &MainWindow::edit_machines);
   connect(run_, &RunTicket::came_out_well, this, [this] {
     if (Rack rack = rack_; keep_tested(rack, document_.job())) keep_rack(rack);
   });
@@ -401,6 +410,20 @@ void MainWindow::leave_guest() {
 void MainWindow::edit_rack() {
   RackDialog dialog(rack_, document_.job().lengths, this);
   if (dialog.exec() == QDialog::Accepted && !(dialog.rack() == rack_)) keep_rack(dialog.rack());
+}
+
+void MainWindow::edit_machines() {
+  MachinesDialog dialog(document_.job().run.machine, document_.job().lengths, this);
+  if (dialog.exec() != QDialog::Accepted) return;
+  if (const std::string id = dialog.wanted(); !id.empty() && id != document_.job().run.machine) {
+    QSettings().setValue(QStringLiteral("machine"), QString::fromStdString(id));
+    document_.edit(tr("choose the machine"), [&](Job& job) { job.run.machine = id; });
+  } else {
+    planner_.request(document_.job(), rack_);
+  }
+  refresh_tickets();
+  if (!dialog.aside().isEmpty())
+    note(tr("The machines' file could not be read; it is kept as %1.").arg(dialog.aside()));
 }
 
 // What the fit's keeper found, on the bench and in the section.

@@ -141,6 +141,9 @@ class MainWindow : public QMainWindow {
   void duplicate_chosen();
   void group_chosen();
   void edit_rack();
+  void edit_machines();
+  [[nodiscard]] QString folder_for_files() const;
+  void save_further_file(const QString& name, const QString& text);
   void show_fit();
   void make_last_tickets();
   void make_test_cut();

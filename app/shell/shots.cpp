@@ -22,6 +22,7 @@
 #include "stages/artwork/trace_dialog.hpp"
 #include "stages/cuts/rack_dialog.hpp"
 #include "stages/proof/tilt_view.hpp"
+#include "stages/run/machines_dialog.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/data_folder.hpp"
 
@@ -77,12 +78,13 @@ bool wait_until_looked_at(MainWindow& window, int milliseconds) {
 }
 
 QStringList shot_names() {
-  return {
-      QStringLiteral("blank"),        QStringLiteral("artwork"),   QStringLiteral("cuts"),    QStringLiteral("cut-out"),
-      QStringLiteral("proof"),        QStringLiteral("run"),       QStringLiteral("rack"),    QStringLiteral("welcome"),
-      QStringLiteral("letter-bench"), QStringLiteral("lay-out"),   QStringLiteral("tracing"), QStringLiteral("points"),
-      QStringLiteral("raised"),       QStringLiteral("post-back"), QStringLiteral("moves"),   QStringLiteral("inlay"),
-      QStringLiteral("fit"),          QStringLiteral("ways"),      QStringLiteral("tilted")};
+  return {QStringLiteral("blank"),   QStringLiteral("artwork"),   QStringLiteral("cuts"),
+          QStringLiteral("cut-out"), QStringLiteral("proof"),     QStringLiteral("run"),
+          QStringLiteral("rack"),    QStringLiteral("welcome"),   QStringLiteral("letter-bench"),
+          QStringLiteral("lay-out"), QStringLiteral("tracing"),   QStringLiteral("points"),
+          QStringLiteral("raised"),  QStringLiteral("post-back"), QStringLiteral("machines"),
+          QStringLiteral("inlay"),   QStringLiteral("fit"),       QStringLiteral("ways"),
+          QStringLiteral("tilted")};
 }
 
 namespace {
@@ -140,6 +142,10 @@ bool take_shot(MainWindow& window, const QString& stage, const QString& file, QS
     RackDialog dialog(load_rack(), window.document().job().lengths, &window);
     return shot_of_dialog(window, file, [&] { dialog.exec(); });
   }
+  if (stage == QStringLiteral("machines")) {
+    MachinesDialog dialog(window.document().job().run.machine, window.document().job().lengths, &window);
+    return shot_of_dialog(window, file, [&] { dialog.exec(); });
+  }
   if (stage == QStringLiteral("letter-bench")) {
     if (window.document().job().find("name") == nullptr) window.open_demo();
     window.go_to_stage(Stage::Artwork);
@@ -177,7 +183,6 @@ bool take_shot(MainWindow& window, const QString& stage, const QString& file, QS
   } demos[] = {{QStringLiteral("raised"), QStringLiteral("gate-sign-raised"), QStringLiteral("name")},
                {QStringLiteral("inlay"), QStringLiteral("inlaid-lid"), QStringLiteral("sprig")},
                {QStringLiteral("fit"), QStringLiteral("inlaid-lid"), QStringLiteral("sprig")},
-               {QStringLiteral("moves"), QStringLiteral("seed-drawer"), QStringLiteral("field")},
                {QStringLiteral("ways"), QStringLiteral("dibber-board"), QStringLiteral("holes")},
                {QStringLiteral("post-back"), QStringLiteral("fingerpost"), QStringLiteral("slot-left")}};
   for (const auto& demo : demos) {
@@ -188,17 +193,6 @@ bool take_shot(MainWindow& window, const QString& stage, const QString& file, QS
     if (stage == QStringLiteral("ways")) {
       window.ways().set_open(true);
       wait_for_ways(window);
-    }
-    if (stage == QStringLiteral("moves")) {
-      for (const char* folder : {"movesOpen", "feedsOpen"}) {
-        if (auto* button = window.findChild<QToolButton*>(QLatin1String(folder))) button->setChecked(true);
-      }
-      wait_until_settled(window);
-      if (auto* chip = window.findChild<QLabel*>(QStringLiteral("chip"))) {
-        for (QWidget* up = chip; up != nullptr; up = up->parentWidget()) {
-          if (auto* area = qobject_cast<QScrollArea*>(up)) area->ensureWidgetVisible(chip, 0, 120);
-        }
-      }
     }
     if (stage == QStringLiteral("fit")) {
       window.go_to_stage(Stage::Proof);

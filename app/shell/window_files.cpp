@@ -206,6 +206,20 @@ void MainWindow::save_customer_sheet() {
   if (!path.isEmpty()) note(write_customer_sheet(path));
 }
 
+void MainWindow::save_further_file(const QString& name, const QString& text) {
+  const QString folder = folder_for_files();
+  const QString path = QFileDialog::getSaveFileName(this, tr("Save the file for the machine"),
+                                                    folder.isEmpty() ? name : folder + QLatin1Char('/') + name,
+                                                    tr("Files for the machine (*.nc)"));
+  if (path.isEmpty()) return;
+  try {
+    write_file_atomically(path.toStdString(), text.toStdString());
+    note(tr("Written: %1").arg(path));
+  } catch (const Problem& problem) {
+    say(tr("The file was not written"), QString::fromUtf8(problem.what()));
+  }
+}
+
 void MainWindow::save_sheet_of_two() {
   const QString beside =
       QFileDialog::getOpenFileName(this, tr("The other job, to choose from"), {}, tr("Doyen jobs (*.doyen)"));
@@ -234,7 +248,7 @@ QString MainWindow::write_files(const QString& folder, bool anyway, bool replace
     run_->show_written(words, false);
     return words;
   }
-  QString words;
+  QString words, written_to;
   bool fine = false;
   const PlanPtr plan = shop_.plan;
   try {
@@ -250,6 +264,7 @@ QString MainWindow::write_files(const QString& folder, bool anyway, bool replace
     QStringList names;
     for (const std::string& name : written.names) names << QString::fromStdString(name);
     fine = !spoils(written.judgement, plan->job);
+    written_to = folder;
     words = tr("Written into %1: %2.").arg(folder, names.join(QStringLiteral(", "))) + QLatin1Char('\n') +
             tr("The files were read back and carved in the computer: %1.")
                 .arg(QString::fromStdString(judged_in_words(written.judgement, plan->job.lengths)));
@@ -261,8 +276,22 @@ QString MainWindow::write_files(const QString& folder, bool anyway, bool replace
   } catch (const std::exception& error) {
     words = tr("Nothing was written: %1").arg(QString::fromUtf8(error.what()));
   }
-  run_->show_written(words, fine);
+  run_->show_written(words, fine, written_to);
   return words;
+}
+
+namespace {
+// Where this job's files went last, among the settings.
+QString key_of_folder(const QString& job_path) {
+  return QStringLiteral("folders/") + QString::fromStdString(key_of_job_file(job_path.toStdString()));
+}
+}  // namespace
+
+// Where this job's files went last time; for a job that never had any, where the last ones of any job went.
+QString MainWindow::folder_for_files() const {
+  const QSettings settings;
+  const QString last = settings.value(QStringLiteral("folder")).toString();
+  return document_.path().isEmpty() ? last : settings.value(key_of_folder(document_.path()), last).toString();
 }
 
 void MainWindow::choose_and_write() {
@@ -273,7 +302,7 @@ void MainWindow::choose_and_write() {
     go_to_stage(Stage::Run);
     return;
   }
-  QString folder = QSettings().value(QStringLiteral("folder")).toString();
+  QString folder = folder_for_files();
   for (;;) {
     folder = QFileDialog::getExistingDirectory(this, tr("Folder for the files"), folder);
     if (folder.isEmpty()) return;
@@ -289,7 +318,9 @@ void MainWindow::choose_and_write() {
     if (box.clickedButton() == replace) write_files(folder, false, true);
     if (box.clickedButton() != other) break;
   }
-  QSettings().setValue(QStringLiteral("folder"), folder);
+  QSettings settings;
+  settings.setValue(QStringLiteral("folder"), folder);
+  if (!document_.path().isEmpty()) settings.setValue(key_of_folder(document_.path()), folder);
 }
 
 }  // namespace doyen

@@ -12,7 +12,7 @@ namespace doyen {
 
 struct Operation {
   // In the order in which a piece's operations must happen, and in which a bit does those of all pieces.
-  enum class Kind { Plane, Clear, Groove, Bevel, Drill, Slot, Pierce, Profile };
+  enum class Kind { Mark, Plane, Clear, Groove, Bevel, Drill, Slot, Pierce, Profile };
   Kind kind = Kind::Groove;
   std::string piece;  // id
   BitId bit;
@@ -27,7 +27,8 @@ struct Operation {
 
 std::vector<Pass> turned_over(std::vector<Pass> passes, const Blank& blank, TurnOver turn);
 
-// Nearest next, starting from `from`; passes may be reversed when `reversible`. Returns where the last one ends.
+// A short way through the air from `from` past all of them: nearest next, then improved (2-opt, or-opt). Passes may be
+// reversed when `reversible`. Returns where the last one ends.
 Point order_passes(std::vector<Pass>& passes, Point from, bool reversible);
 
 }  // namespace doyen

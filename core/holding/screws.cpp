@@ -107,18 +107,16 @@ Region cut_region(const Job& job, const Item& item, const Outlines& outlines, co
   return region;
 }
 
-std::vector<Point> places_for_screws(const Job& job, const Rack& rack, double head) {
+std::vector<Point> free_waste(const Job& job, const Rack& rack, double from_edge, double from_cuts) {
   const Taken taken = taken_of(job, rack);
   if (taken.out.empty())
     throw bad_input(
         say("Nothing is cut out, so there is no waste for screws: hold the board by clamps at its edges or by tape."));
-  const double half = head / 2;
-  Region room = grow(region_of(job.blank), -(half + kFromEdge));
-  room = subtract(room, grow(unite(taken.out, taken.cuts), half + kFromCuts));
+  Region room = grow(region_of(job.blank), -from_edge);
+  room = subtract(room, grow(unite(taken.out, taken.cuts), from_cuts));
   for (const KeepOut& place : job.blank.keep_outs)
-    room = subtract(room, grow(region_of(place), half + (place.metal() ? kFromCuts : 1)));
-  // Every place on a grid, and the room's own corners, since it may be smaller than the grid; the nearest to each that
-  // is wanted.
+    room = subtract(room, grow(region_of(place), place.metal() ? from_cuts : from_edge - kFromEdge + 1));
+  // Every place on a grid, and the room's own corners, since it may be smaller than the grid.
   const Box box = job.blank.box();
   const double step = std::max(2.0, std::max(box.width(), box.height()) / 250);
   std::vector<Point> free;
@@ -131,6 +129,14 @@ std::vector<Point> places_for_screws(const Job& job, const Rack& rack, double he
   for (const Island& island : room.islands) {
     for (const Ring& ring : island.rings) free.insert(free.end(), ring.begin(), ring.end());
   }
+  return free;
+}
+
+std::vector<Point> places_for_screws(const Job& job, const Rack& rack, double head) {
+  const double half = head / 2;
+  const std::vector<Point> free = free_waste(job, rack, half + kFromEdge, half + kFromCuts);
+  const Box box = job.blank.box();
+  // The nearest to each that is wanted.
   std::vector<Point> places;
   for (const Point& wanted : wanted_places(job.blank)) {
     const Point* best = nullptr;

@@ -23,6 +23,11 @@ std::vector<KeepOut> metal_on(const Job& job);
 // round what is raised, and only along the outline where that is all that is cut.
 Region cut_region(const Job& job, const Item& item, const Outlines& outlines, const Rack& rack);
 
+// Where something that serves the run may stand, as points: in the waste outside of what is cut out, `from_edge` mm
+// from the board's edges, `from_cuts` from every cut, and clear of clamps. Throws Problem{BadInput} when nothing is cut
+// out.
+std::vector<Point> free_waste(const Job& job, const Rack& rack, double from_edge, double from_cuts);
+
 // Places for the middles of screws with heads of this width (mm): in the waste outside of what is cut out, clear of
 // every cut and every clamp, one towards each corner of the board and no farther apart than 400 mm along its edges
 // (common practice, no source). Throws Problem{BadInput} when nothing is cut out, or fewer than two find room.

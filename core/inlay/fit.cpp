@@ -34,14 +34,14 @@ std::vector<Halves::Stay> stays_of(const Plan& plan, MovesFrom from, const Cance
   for (const OutputFile& file : gcode_files(plan)) {
     cancel.check();
     if (run >= plan.runs.size()) break;
-    const ZeroShift shift = zero_shift(plan.job, plan.runs[run].side);
-    for (GcodeSection& section : read_gcode(file.text, file.name, shift.z).sections) {
+    const Placement lies = placement_of(plan.job, plan.runs[run].side);
+    for (GcodeSection& section : read_gcode(file.text, file.name, lies.z).sections) {
       if (run >= plan.runs.size())
         throw bad_input(say("{0}: there are more bits in the files than in the plan.", file.name));
       const BitRun& planned = plan.runs[run++];
       if (!counts(planned)) continue;
       for (Pass& pass : section.passes) {
-        for (Point3& p : pass.points) p = {p.x - shift.x, p.y - shift.y, p.z - shift.z};
+        for (Point3& p : pass.points) p = lies.on_board(p);
       }
       stays.push_back({planned.bit, std::move(section.passes)});
     }

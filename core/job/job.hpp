@@ -24,7 +24,20 @@ struct Item {
 };
 
 enum class ZeroSurface { Face, Bed };
-enum class ZeroPlace { LeftFront, Centre };
+// As the board lies on the bed, seen by who stands in front of the machine.
+enum class ZeroPlace {
+  LeftFront,
+  Centre,
+  RightFront,
+  LeftBack,
+  RightBack,
+  MiddleFront,
+  MiddleLeft,
+  MiddleRight,
+  MiddleBack
+};
+// How the board lies on the bed against how it is drawn, seen from above: a quarter to the left is 90° anticlockwise.
+enum class OnBed { AsDrawn, QuarterLeft, Half, QuarterRight };
 // By what zero is found again when the board comes back to the machine after gluing.
 enum class KeepZero { Corner, Marks, Pins };
 
@@ -52,7 +65,10 @@ struct RunSettings {
   std::vector<std::string> accepted{};
   std::vector<AcceptedReason> reasons{};  // why, of those that a reason was given for
   std::vector<BitId> test_of{};           // the bits that this job, a test cut, tests
-  double zero_below = 0;  // mm that zero lies below the blank's face, such as on a board that carries it
+  OnBed on_bed = OnBed::AsDrawn;
+  bool look_round = false;  // a first file runs round the job in the air
+  double plate = 0;         // mm of touch plate under the bit when z is set, that the files take off; 0: the user does
+  double zero_below = 0;    // mm that zero lies below the blank's face, such as on a board that carries it
   friend bool operator==(const RunSettings&, const RunSettings&) = default;
 };
 

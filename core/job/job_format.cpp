@@ -87,8 +87,23 @@ const Record<RunSettings>& run_fields() {
              Words<ZeroSurface>{{"face", ZeroSurface::Face}, {"bed", ZeroSurface::Bed}})
         .always();
     f.choice("zeroPlace", &R::zero_place,
-             Words<ZeroPlace>{{"leftFront", ZeroPlace::LeftFront}, {"centre", ZeroPlace::Centre}})
+             Words<ZeroPlace>{{"leftFront", ZeroPlace::LeftFront},
+                              {"centre", ZeroPlace::Centre},
+                              {"rightFront", ZeroPlace::RightFront},
+                              {"leftBack", ZeroPlace::LeftBack},
+                              {"rightBack", ZeroPlace::RightBack},
+                              {"middleFront", ZeroPlace::MiddleFront},
+                              {"middleLeft", ZeroPlace::MiddleLeft},
+                              {"middleRight", ZeroPlace::MiddleRight},
+                              {"middleBack", ZeroPlace::MiddleBack}})
         .always();
+    f.choice("onBed", &R::on_bed,
+             Words<OnBed>{{"asDrawn", OnBed::AsDrawn},
+                          {"quarterLeft", OnBed::QuarterLeft},
+                          {"half", OnBed::Half},
+                          {"quarterRight", OnBed::QuarterRight}});
+    f.flag("lookRound", &R::look_round);
+    f.number("plate", &R::plate, {0, 100});
     f.number("leastWood", &R::least_wood, {0, 500}).always();
     f.text("holding", &R::holding).always();
     f.choice("turnOver", &R::turn,

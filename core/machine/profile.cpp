@@ -1,23 +1,81 @@
 #include "machine/profile.hpp"
 
+#include <algorithm>
+
+#include "fields/record.hpp"
 #include "json_reading.hpp"
-#include "storage/atomic_file.hpp"
-#include "storage/data_folder.hpp"
+#include "problem.hpp"
 #include "wording/say.hpp"
 
 namespace doyen {
 namespace {
 
-std::array<double, 3> read_three(const JsonView& view, const char* key, double most) {
-  const Json& list = view.array(key, 3);
-  if (list.size() != 3) throw view.wrong(key, say("three numbers, for x, y and z, were expected"));
-  std::array<double, 3> out{};
-  for (std::size_t i = 0; i < 3; ++i) {
-    if (!list[i].is_number()) throw view.wrong(key, say("three numbers were expected"));
-    out[i] = list[i].get<double>();
-    if (!(out[i] > 0 && out[i] <= most)) throw view.wrong(key, say("numbers above zero were expected"));
-  }
-  return out;
+using Axes = std::array<double, 3>;
+
+void add_axes(Record<MachineProfile>& f, const char* key, Axes MachineProfile::*member, double most) {
+  f.own(
+       key,
+       [=](MachineProfile& m, const JsonView& view) {
+         const Json& list = view.array(key, 3);
+         if (list.size() != 3) throw view.wrong(key, say("three numbers, for x, y and z, were expected"));
+         for (std::size_t i = 0; i < 3; ++i) {
+           if (!list[i].is_number()) throw view.wrong(key, say("three numbers were expected"));
+           const double value = list[i].get<double>();
+           if (!(value > 0 && value <= most)) throw view.wrong(key, say("numbers above zero were expected"));
+           (m.*member)[i] = value;
+         }
+       },
+       [=](const MachineProfile& m) {
+         Json list = Json::array();
+         for (const double value : m.*member) list.push_back(value);
+         return list;
+       },
+       [](const MachineProfile&) { return true; })
+      .takes("three numbers");
+}
+
+const Record<MachineProfile>& machine_fields() {
+  static const Record<MachineProfile> fields = [] {
+    using M = MachineProfile;
+    Record<M> f;
+    f.text("id", &M::id, 100).needed();
+    f.text("name", &M::name, 200).needed();
+    f.choice("unit", &M::unit, Words<Unit>{{"mm", Unit::Millimetre}, {"in", Unit::Inch}}).needed();
+    f.number("decimals", &M::decimals, {2, 6}).needed();
+    f.flag("arcs", &M::arcs).always();
+    f.flag("lineNumbers", &M::line_numbers).always();
+    f.choice("bitChange", &M::bit_change,
+             Words<BitChange>{
+                 {"none", BitChange::None}, {"pause", BitChange::Pause}, {"toolNumber", BitChange::ToolNumber}})
+        .always();
+    f.text("pauseWord", &M::pause_word, 40).always();
+    f.flag("dwellInMilliseconds", &M::dwell_in_ms);
+    f.flag("bitsKeepLength", &M::keeps_length);
+    f.number("spindleLeast", &M::spindle_least, {0, 200'000}).needed();
+    f.number_within("spindleMost", &M::spindle_most, [](const M& m) {
+       return Range{m.spindle_least, 200'000};
+     }).needed();
+    add_axes(f, "travel", &M::travel, 100'000);
+    add_axes(f, "rapid", &M::rapid, 200'000);
+    add_axes(f, "feedMax", &M::feed_most, 200'000);
+    add_axes(f, "acceleration", &M::acceleration, 100'000);
+    f.number("cornerDeviation", &M::corner_deviation, {0.0001, 5}).needed();
+    f.number("movesPerSecond", &M::moves_per_second, {0, 1e6});
+    f.number("movesAhead", &M::moves_ahead, {0, 1e6});
+    f.number("clearance", &M::clearance, {0.5, 200}).needed();
+    f.number("spinUpSeconds", &M::spin_up_seconds, {0, 120}).always();
+    f.number("bitChangeSeconds", &M::bit_change_seconds, {0, 7200}).always();
+    return f;
+  }();
+  return fields;
+}
+
+// A pause's word stands in a line of its own in the file.
+void check(const MachineProfile& m, const JsonView& v) {
+  const bool fine = !m.pause_word.empty() && std::all_of(m.pause_word.begin(), m.pause_word.end(), [](char c) {
+    return (c >= 'A' && c <= 'Z') || (c >= '0' && c <= '9') || c == '.' || c == ' ';
+  });
+  if (!fine) throw v.wrong("pauseWord", say("a word as in the file was expected, such as M0"));
 }
 
 }  // namespace
@@ -35,51 +93,24 @@ MachineTable read_machines(const std::string& json, const std::string& where) {
   std::size_t i = 0;
   for (const Json& entry : JsonView(document, where).array("machines", 200)) {
     const JsonView v(entry, where + ".machines[" + std::to_string(i++) + "]");
-    MachineProfile m;
-    m.id = v.text("id");
-    m.name = v.text("name");
-    const std::string unit = v.text("unit");
-    if (unit != "mm" && unit != "in") throw v.wrong("unit", say("mm or in was expected"));
-    m.unit = unit == "in" ? Unit::Inch : Unit::Millimetre;
-    m.decimals = static_cast<int>(v.number("decimals", 2, 6));
-    m.arcs = v.flag_or("arcs", true);
-    m.line_numbers = v.flag_or("lineNumbers", false);
-    const std::string change = v.text_or("bitChange", "none");
-    if (change == "none")
-      m.bit_change = BitChange::None;
-    else if (change == "pause")
-      m.bit_change = BitChange::Pause;
-    else if (change == "toolNumber")
-      m.bit_change = BitChange::ToolNumber;
-    else
-      throw v.wrong("bitChange", say("none, pause or toolNumber was expected"));
-    m.pause_word = v.text_or("pauseWord", "M0");
-    m.spindle_least = v.number("spindleLeast", 0, 200000);
-    m.spindle_most = v.number("spindleMost", m.spindle_least, 200000);
-    m.travel = read_three(v, "travel", 100000);
-    m.rapid = read_three(v, "rapid", 200000);
-    m.feed_most = read_three(v, "feedMax", 200000);
-    m.acceleration = read_three(v, "acceleration", 100000);
-    m.corner_deviation = v.number("cornerDeviation", 0.0001, 5);
-    m.moves_per_second = v.number_or("movesPerSecond", 0, 0, 1e6);
-    m.moves_ahead = static_cast<int>(v.number_or("movesAhead", 0, 0, 1e6));
-    m.clearance = v.number("clearance", 0.5, 200);
-    m.spin_up_seconds = v.number_or("spinUpSeconds", 4, 0, 120);
-    m.bit_change_seconds = v.number_or("bitChangeSeconds", 180, 0, 7200);
+    MachineProfile m = machine_fields().read(v);
+    check(m, v);
+    m.unknown = fields::kept_text(machine_fields().beside(entry));
+    if (table.find(m.id) != nullptr) throw v.wrong("id", say("“{0}” stands there twice", m.id));
     table.machines.push_back(std::move(m));
   }
   if (table.machines.empty()) throw bad_input(say("{0}: no machines stand there.", where));
   return table;
 }
 
-const MachineTable& machine_table() {
-  // Said in the user's language, which stands when Doyen starts.
-  static const MachineTable table = [] {
-    MachineTable read = read_data("machines.json", read_machines);
-    for (MachineProfile& m : read.machines) m.name = say(m.name);
-    return read;
-  }();
-  return table;
+std::string write_machines(const MachineTable& table) {
+  Json document{{"format", "doyen-machines/1"}, {"units", "mm, mm/min, mm/s2, seconds"}, {"machines", Json::array()}};
+  for (const MachineProfile& m : table.machines) {
+    Json entry = machine_fields().write(m);
+    if (!m.unknown.empty()) machine_fields().put_beside(entry, parse_json(m.unknown, "machine"));
+    document["machines"].push_back(std::move(entry));
+  }
+  return json_text(document, 1) + "\n";
 }
 
 }  // namespace doyen

@@ -23,6 +23,8 @@ struct MachineProfile {
   bool line_numbers = false;
   BitChange bit_change = BitChange::None;
   std::string pause_word = "M0";
+  bool dwell_in_ms = false;                           // G4's P counts milliseconds, not seconds
+  bool keeps_length = false;                          // bits sit equally deep (collars, a setter): z is set once
   double spindle_least = 8000, spindle_most = 24000;  // turns a minute
   std::array<double, 3> travel{800, 600, 90};         // mm, x y z
   std::array<double, 3> rapid{5000, 5000, 2000};      // mm/min
@@ -35,6 +37,7 @@ struct MachineProfile {
   double clearance = 6;         // mm above the face for travel
   double spin_up_seconds = 4;
   double bit_change_seconds = 180;
+  std::string unknown{};  // JSON: what a newer Doyen, or the user, wrote beside it; kept
   friend bool operator==(const MachineProfile&, const MachineProfile&) = default;
 };
 
@@ -43,7 +46,13 @@ struct MachineTable {
   [[nodiscard]] const MachineProfile* find(const std::string& id) const;
 };
 
-MachineTable read_machines(const std::string& json, const std::string& where);  // throws Problem{BadInput}
-const MachineTable& machine_table();                                            // data/machines.json, read once
+// The file format “doyen-machines/1”; what stands in it is listed in profile.cpp. Both throw Problem{BadInput}.
+MachineTable read_machines(const std::string& json, const std::string& where);
+std::string write_machines(const MachineTable& table);
+
+// Those that come with Doyen (data/machines.json), then the user's own (machine/own_machines.hpp). What was returned
+// stays as it is, also when the user's own change meanwhile: the next call has them.
+const MachineTable& machine_table();
+bool comes_with_doyen(const std::string& machine);
 
 }  // namespace doyen

@@ -115,10 +115,10 @@ std::vector<Worked> worked_by(const Plan& plan, const std::vector<OutputFile>& f
   for (const OutputFile& file : files) {
     if (run >= plan.runs.size()) throw bad_input(say("{0}: there are more files than the plan has.", file.name));
     const Side side = plan.runs[run].side;
-    const ZeroShift shift = zero_shift(plan.job, side);
-    const GcodeProgram program = read_gcode(file.text, file.name, shift.z);
+    const Placement lies = placement_of(plan.job, side);
+    const GcodeProgram program = read_gcode(file.text, file.name, lies.z);
     if (!program.ended) throw bad_input(say("{0}: the file has no end.", file.name));
-    const auto placed = [&](Point3 p) { return Point3{p.x - shift.x, p.y - shift.y, p.z - shift.z}; };
+    const auto placed = [&](const Point3& p) { return lies.on_board(p); };
     for (const GcodeSection& section : program.sections) {
       if (run >= plan.runs.size())
         throw bad_input(say("{0}: there are more bits in the files than in the plan.", file.name));

@@ -2,10 +2,13 @@
 
 #include <algorithm>
 #include <cmath>
+#include <set>
 
 #include "json_reading.hpp"
+#include "planning/look_round.hpp"
 #include "relief/carve.hpp"
 #include "run/gcode.hpp"
+#include "run/placement.hpp"
 #include "wording/say.hpp"
 
 namespace doyen {
@@ -32,11 +35,11 @@ Json bit_json(const Bit& bit) {
           {"direction", to_word(bit.direction)}};
 }
 
-void carve_section(HeightField& field, const GcodeSection& section, const Bit& bit, const ZeroShift& shift,
+void carve_section(HeightField& field, const GcodeSection& section, const Bit& bit, const Placement& lies,
                    const Cancel& cancel) {
   std::vector<Pass> passes = section.passes;
   for (Pass& pass : passes) {
-    for (Point3& p : pass.points) p = {p.x - shift.x, p.y - shift.y, p.z - shift.z};
+    for (Point3& p : pass.points) p = lies.on_board(p);
   }
   carve(field, passes, bit, cancel);
 }
@@ -53,11 +56,46 @@ HeightField relief_of(const Plan& plan, const Box& area, double cell, const Canc
   return field;
 }
 
+namespace {
+
+std::string place_in_words(const Job& job, Side side) {
+  const ZeroPlace place = job.run.zero_place;
+  if (place == ZeroPlace::Centre) return say("the middle of the blank");
+  // Said of the board where it lies as drawn and face up; else of how it lies.
+  const bool as_drawn = side == Side::Front && job.run.on_bed == OnBed::AsDrawn;
+  switch (place) {
+    case ZeroPlace::RightFront:
+      return as_drawn ? say("the blank's right front corner") : say("the corner that lies right front on the bed");
+    case ZeroPlace::LeftBack:
+      return as_drawn ? say("the blank's left back corner") : say("the corner that lies left at the back of the bed");
+    case ZeroPlace::RightBack:
+      return as_drawn ? say("the blank's right back corner") : say("the corner that lies right at the back of the bed");
+    case ZeroPlace::MiddleFront:
+      return say("the middle of the edge that lies in front");
+    case ZeroPlace::MiddleLeft:
+      return say("the middle of the edge that lies left");
+    case ZeroPlace::MiddleRight:
+      return say("the middle of the edge that lies right");
+    case ZeroPlace::MiddleBack:
+      return say("the middle of the edge that lies behind");
+    case ZeroPlace::Centre:
+    case ZeroPlace::LeftFront:
+      break;
+  }
+  return as_drawn             ? say("the blank's left front corner")
+         : side == Side::Back ? say("the corner that lies left front when it is turned over")
+                              : say("the corner that lies left front on the bed");
+}
+
+}  // namespace
+
 std::string zero_in_words(const Job& job, Side side) {
-  const bool centre = job.run.zero_place == ZeroPlace::Centre;
-  const std::string place = centre                ? say("the middle of the blank")
-                            : side == Side::Front ? say("the blank's left front corner")
-                                                  : say("the corner that lies left front when it is turned over");
+  if (job.run.plate > 0) {
+    Job without = job;
+    without.run.plate = 0;
+    return say("a touch plate of {0} on {1}", depth_in_words(job.run.plate, job.lengths), zero_in_words(without, side));
+  }
+  const std::string place = place_in_words(job, side);
   if (job.run.zero_surface == ZeroSurface::Bed) return say("the bed under the blank, at {0}", place);
   if (side == Side::Back) return say("the blank's back, at {0}", place);
   if (job.run.zero_below > 0)
@@ -85,7 +123,7 @@ std::vector<OutputFile> gcode_files(const Plan& plan) {
     GcodeJob job{plan.job.name + (all ? "" : ", file " + first.file) + (side == Side::Back ? ", back" : "") +
                      (first.later ? ", after gluing" : ""),
                  zero_in_words(plan.job, side),
-                 zero_shift(plan.job, side),
+                 placement_of(plan.job, side),
                  {},
                  travel};
     MachineProfile machine = plan.machine;
@@ -101,6 +139,7 @@ namespace {
 
 Json files_json(const Plan& plan) {
   const Job& job = plan.job;
+  const MachineProfile machine = machine_along_board(plan.machine, job.run.on_bed);
   Json files = Json::array();
   for (const BitRun& run : plan.runs) {
     Json operations = Json::array();
@@ -108,7 +147,7 @@ Json files_json(const Plan& plan) {
       Feeds feeds = run.feeds;
       feeds.feed *= op->feed_share;
       const Travel travel = travel_of(job, plan.machine, run.side);
-      const RunTime t = run_time(op->passes, feeds, plan.machine, {}, &travel, run.bit.kind);
+      const RunTime t = run_time(op->passes, feeds, machine, {}, &travel, run.bit.kind);
       operations.push_back({{"piece", op->piece},
                             {"treatment", op->treatment},
                             {"ground", op->ground},
@@ -131,6 +170,12 @@ Json files_json(const Plan& plan) {
   return files;
 }
 
+Json look_round_names(const Plan& plan) {
+  Json names = Json::array();
+  for (const OutputFile& file : look_round_files(plan)) names.push_back(file.name);
+  return names;
+}
+
 Json verdicts_json(const Plan& plan) {
   Json verdicts = Json::array();
   for (const Verdict& v : plan.verdicts) {
@@ -150,18 +195,21 @@ Json verdicts_json(const Plan& plan) {
 
 Json plan_json(const Plan& plan) {
   const Job& job = plan.job;
-  const ZeroShift shift = zero_shift(job), back_shift = zero_shift(job, Side::Back);
+  const Point3 zero = placement_of(job).on_board(Point3{}),
+               back_zero = placement_of(job, Side::Back).on_board(Point3{});
   const MachineProfile& m = plan.machine;
   Json out{{"format", "doyen-plan/1"},
            {"job", job.name},
            {"blank", {{"width", job.blank.width}, {"height", job.blank.height}, {"thickness", job.blank.thickest()}}},
            {"zero",
             {{"surface", job.run.zero_surface == ZeroSurface::Bed ? "bed" : "face"},
-             {"x", -shift.x},
-             {"y", -shift.y},
-             {"z", -shift.z}}},
+             {"x", zero.x},
+             {"y", zero.y},
+             {"z", zero.z}}},
+           {"turned", degrees_of(job.run.on_bed)},
+           {"lookRound", look_round_names(plan)},
            {"turnOver", job.run.turn == TurnOver::LeftEdge ? "leftEdge" : "frontEdge"},
-           {"zeroBack", {{"x", -back_shift.x}, {"y", -back_shift.y}, {"z", -back_shift.z}}},
+           {"zeroBack", {{"x", back_zero.x}, {"y", back_zero.y}, {"z", back_zero.z}}},
            {"files", files_json(plan)},
            {"machine",
             {{"id", m.id},
@@ -220,17 +268,17 @@ ReadBack read_back(const Plan& plan, const std::vector<OutputFile>& files, doubl
   while (file < files.size()) {  // side by side; each side's files come together
     if (run >= plan.runs.size()) throw bad_input(say("{0}: there are more files than the plan has.", files[file].name));
     const Side side = plan.runs[run].side;
-    const ZeroShift shift = zero_shift(plan.job, side);
+    const Placement lies = placement_of(plan.job, side);
     HeightField again(area, cell);
     again.clear();
     for (; file < files.size() && run < plan.runs.size() && plan.runs[run].side == side; ++file) {
-      const GcodeProgram program = read_gcode(files[file].text, files[file].name, shift.z);
+      const GcodeProgram program = read_gcode(files[file].text, files[file].name, lies.z);
       if (!program.ended) throw bad_input(say("{0}: the file has no end.", files[file].name));
       for (const GcodeSection& section : program.sections) {
         if (run >= plan.runs.size())
           throw bad_input(say("{0}: there are more bits in the files than in the plan.", files[file].name));
         out.rapids_in_wood += section.rapid_in_wood;
-        carve_section(again, section, plan.runs[run++].bit, shift, cancel);
+        carve_section(again, section, plan.runs[run++].bit, lies, cancel);
       }
     }
     compare(relief_of(plan, area, cell, cancel, side), again, out);
@@ -267,7 +315,9 @@ HeightField carve_files(const Json& plan, const std::string& where, const std::m
   if (top.text("format") != "doyen-plan/1") throw bad_input(say("{0}.format: “doyen-plan/1” was expected.", where));
   const JsonView blank = top.object("blank");
   const JsonView zero = top.object(side == Side::Back && top.has("zeroBack") ? "zeroBack" : "zero");
-  const ZeroShift shift{-zero.number("x", -1e5, 1e5), -zero.number("y", -1e5, 1e5), -zero.number_or("z", 0, -1e4, 1e4)};
+  const Placement lies =
+      placement_with_zero({zero.number("x", -1e5, 1e5), zero.number("y", -1e5, 1e5), zero.number_or("z", 0, -1e4, 1e4)},
+                          turned_by(top.number_or("turned", 0, 0, 270)));
   HeightField field({0, 0, blank.number("width", 1, 1e5), blank.number("height", 1, 1e5)}, cell);
   field.clear();
   std::map<std::string, std::size_t> seen;
@@ -285,7 +335,7 @@ HeightField carve_files(const Json& plan, const std::string& where, const std::m
     const Bit bit = bit_from(file.object("bit"));
     auto program = programs.find(path);
     if (program == programs.end()) {
-      program = programs.emplace(path, read_gcode(text->second, path, shift.z)).first;
+      program = programs.emplace(path, read_gcode(text->second, path, lies.z)).first;
       if (!program->second.ended)
         throw bad_input(say("{0}: the file has no end (M2 or M30); it may be cut off.", path));
       for (const GcodeSection& section : program->second.sections) {
@@ -295,10 +345,15 @@ HeightField carve_files(const Json& plan, const std::string& where, const std::m
     const std::size_t section = seen[path]++;
     if (section >= program->second.sections.size())
       throw bad_input(say("{0}: it holds fewer bits than the plan says.", path));
-    carve_section(field, program->second.sections[section], bit, shift, {});
+    carve_section(field, program->second.sections[section], bit, lies, {});
+  }
+  std::set<std::string> in_the_air;
+  for (const Json& name : top.has("lookRound") ? top.array("lookRound", 10) : Json::array()) {
+    if (name.is_string()) in_the_air.insert(name.get<std::string>());
   }
   for (const auto& [name, text] : files) {
-    if (!seen.contains(name)) throw bad_input(say("{0} is not one of the files in {1}.", name, where));
+    if (!seen.contains(name) && !in_the_air.contains(name))
+      throw bad_input(say("{0} is not one of the files in {1}.", name, where));
   }
   return field;
 }

@@ -3,6 +3,7 @@
 #include <algorithm>
 
 #include "grounds/grounds.hpp"
+#include "holding/witness.hpp"
 #include "planning/placed_cuts.hpp"
 #include "problem.hpp"
 #include "stock/species.hpp"
@@ -43,6 +44,27 @@ void judge_order(Plan& plan) {
                                {{say("Take Doyen's order"), [](Job& job) { job.run.order.clear(); }}}});
       return;
     }
+  }
+}
+
+// A witness mark that is not the first thing done on its side says nothing of what came before it.
+void judge_witness(Plan& plan) {
+  const auto first = std::find_if(plan.runs.begin(), plan.runs.end(),
+                                  [](const BitRun& run) { return run.side == Side::Front && run.screws == 0; });
+  if (first == plan.runs.end()) return;
+  for (const Item& item : plan.job.items) {
+    if (!is_witness(item) || item.cut.bit == first->bit.id) continue;
+    const BitId bit = first->bit.id;
+    plan.verdicts.push_back(
+        {Grade::Mind,
+         "witness-late",
+         item.piece.id,
+         item.piece.at,
+         say("The {0} cuts before “{1}” makes the mark.", first->bit.name, item.piece.name),
+         say("Whether x and y were lost meanwhile the mark cannot tell: the first bit must make it."),
+         {{say("Make it with the {0}", first->bit.name), [id = item.piece.id, bit](Job& job) {
+             if (Item* mark = job.find(id)) mark->cut.bit = bit;
+           }}}});
   }
 }
 
@@ -159,6 +181,7 @@ Plan plan(const Job& job, const Rack& whole_rack, const MachineProfile& machine,
   }
   out.verdicts = judge(situation);
   judge_order(out);
+  judge_witness(out);
   take_acceptances(job, out.verdicts);
   std::stable_sort(out.verdicts.begin(), out.verdicts.end(),
                    [](const Verdict& a, const Verdict& b) { return a.grade > b.grade; });

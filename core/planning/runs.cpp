@@ -111,8 +111,8 @@ void add_turn(Ordered& out, const Plan& plan, const Rack& rack, Side side, const
   const int first = files_in(out.runs) + 1;
   const std::size_t before = out.runs.size();
   int number = first;
-  const ZeroShift shift = zero_shift(plan.job, side);
-  const Point zero{-shift.x, -shift.y};
+  const MachineProfile machine = machine_along_board(plan.machine, plan.job.run.on_bed);
+  const Point zero = placement_of(plan.job, side).on_board(Point{0, 0});
   Point here = zero;
   for (OrderedGroup& group : order_operations(queues_of(plan, side, waits, turn), grounds_of(plan), wish)) {
     BitRun run;
@@ -129,7 +129,7 @@ void add_turn(Ordered& out, const Plan& plan, const Rack& rack, Side side, const
       run.deepest = std::max(run.deepest, op->depth - op->ground);
     }
     if (!one_file) here = zero;  // each file is begun from there
-    run.time = run_time(work, plan.machine, here, &travel);
+    run.time = run_time(work, machine, here, &travel);
     for (const Operation* op : run.operations) {
       if (!op->passes.empty()) here = op->passes.back().points.back().flat();
     }

@@ -7,6 +7,7 @@
 #include "planning/figures.hpp"
 #include "planning/fill.hpp"
 #include "planning/trials.hpp"
+#include "run/placement.hpp"
 #include "stock/species.hpp"
 #include "wording/say.hpp"
 
@@ -101,7 +102,7 @@ double saved_by_feed(const Plan& plan, std::size_t i, double share) {
       work.push_back({&op->passes, run.feeds, run.bit.kind});
       work.back().feeds.feed *= op->feed_share * of;
     }
-    return run_time(work, plan.machine, {}, &travel).seconds;
+    return run_time(work, machine_along_board(plan.machine, plan.job.run.on_bed), {}, &travel).seconds;
   };
   return seconds(1) - seconds(share);
 }

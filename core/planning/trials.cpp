@@ -2,6 +2,7 @@
 
 #include "grounds/grounds.hpp"
 #include "machine/motion.hpp"
+#include "run/placement.hpp"
 #include "stock/species.hpp"
 
 namespace doyen {
@@ -12,6 +13,7 @@ Trial try_cut(const Plan& plan, const Rack& rack, const std::string& id, const T
   if (piece == nullptr || !piece->problem.empty()) return trial;
   const std::string wood = wood_class_of(plan.job.blank);
   const Rack own = rack_for(plan.job, rack);
+  const MachineProfile machine = machine_along_board(plan.machine, plan.job.run.on_bed);
   const Travel travel = travel_of(plan.job, plan.machine, cut.back ? Side::Back : Side::Front);
   for (const PartOnGround& part : parts_on_grounds(piece->outlines, piece->around)) {
     const PieceCuts cuts = cut_piece(id, part.outlines, cut, plan.job.blank, own, cancel, part.around);
@@ -21,7 +23,7 @@ Trial try_cut(const Plan& plan, const Rack& rack, const std::string& id, const T
     for (const Operation& op : cuts.operations) {
       Feeds feeds = own.find(op.bit)->feeds_in(wood);
       feeds.feed *= op.feed_share;
-      trial.seconds += run_time(op.passes, feeds, plan.machine, {}, &travel, own.find(op.bit)->kind).seconds;
+      trial.seconds += run_time(op.passes, feeds, machine, {}, &travel, own.find(op.bit)->kind).seconds;
     }
   }
   return trial;

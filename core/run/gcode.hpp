@@ -10,20 +10,14 @@
 #include "machine/motion.hpp"
 #include "machine/profile.hpp"
 #include "rack/bit.hpp"
+#include "run/placement.hpp"
 
 namespace doyen {
-
-// From board coordinates (face, left front corner) to the ones at the machine, by where zero is taken.
-struct ZeroShift {
-  double x = 0, y = 0, z = 0;  // mm, added to board coordinates
-};
-// Zero on the face lies on top of the masking film when there is one; zero on the bed lies `thickest` below the face.
-ZeroShift zero_shift(const Job& job, Side side = Side::Front);  // the film lies on the front only
 
 struct GcodeJob {
   std::string title;  // such as the job's name
   std::string zero;   // what zero means, in words
-  ZeroShift shift;
+  Placement placed;
   struct Part {
     const Bit* bit = nullptr;
     Feeds feeds;
@@ -38,6 +32,15 @@ struct GcodeJob {
 
 // Throws Problem{BadInput} when a coordinate is not a number or lies farther from the work than the machine travels.
 std::string write_gcode(const GcodeJob& job, const MachineProfile& machine);
+
+// Once round a box with the spindle off, at one height, at half the machine's pace; then back over zero. In the file's
+// coordinates, mm.
+struct LookRound {
+  std::string title, zero;
+  Box box;
+  double height = 0;
+};
+std::string write_look_round(const LookRound& look, const MachineProfile& machine);
 
 // What a file does, read back by the letter: metric, absolute, relative to zero.
 struct GcodeSection {  // from one bit change or pause to the next

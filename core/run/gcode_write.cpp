@@ -14,7 +14,8 @@ namespace {
 
 class Writer {
  public:
-  Writer(const GcodeJob& job, const MachineProfile& machine) : job_(job), machine_(machine) {}
+  Writer(const GcodeJob& job, const MachineProfile& machine)
+      : job_(job), machine_(machine), along_board_(machine_along_board(machine, job.placed.turn)) {}
 
   std::string write() {
     // Without rounding away more than half a unit of the last place; z is rounded up, so that rounding never cuts
@@ -67,7 +68,9 @@ class Writer {
   void start(const GcodeJob::Part& part) {
     const double rpm = std::clamp(part.feeds.rpm, machine_.spindle_least, machine_.spindle_most);
     line("M3 S" + format_number(rpm, 0));
-    if (machine_.spin_up_seconds > 0) line("G4 P" + format_number(machine_.spin_up_seconds, 1));
+    if (machine_.spin_up_seconds > 0)
+      line("G4 P" + (machine_.dwell_in_ms ? format_number(machine_.spin_up_seconds * 1000, 0)
+                                          : format_number(machine_.spin_up_seconds, 1)));
     feed_ = -1;
     at_known_ = false;
     rapid_z(clearance());
@@ -113,13 +116,13 @@ class Writer {
     }
   }
 
-  void rapid_z(double z) { line("G0 Z" + number(z + job_.shift.z)); }
+  void rapid_z(double z) { line("G0 Z" + number(z + job_.placed.z)); }
 
   // The words for a move from what was last written; empty when nothing moves at this precision.
   std::string axes(const Point3& p) {
     std::string words;
-    const std::string x = number(p.x + job_.shift.x), y = number(p.y + job_.shift.y),
-                      z = number(p.z + job_.shift.z, true);
+    const Point3 at = job_.placed.at_machine(p);
+    const std::string x = number(at.x), y = number(at.y), z = number(at.z, true);
     if (!at_known_ || x != x_) words += " X" + (x_ = x);
     if (!at_known_ || y != y_) words += " Y" + (y_ = y);
     if (!at_known_ || z != z_) words += " Z" + (z_ = z);
@@ -145,10 +148,11 @@ class Writer {
     check(first);
     if (last_) rapid_z(job_.travel ? job_.travel->between(*last_, first.flat()) : clearance());
     last_ = pass.points.back().flat();
-    x_ = number(first.x + job_.shift.x);
-    y_ = number(first.y + job_.shift.y);
+    const Point above = job_.placed.at_machine(first.flat());
+    x_ = number(above.x);
+    y_ = number(above.y);
     line("G0 X" + x_ + " Y" + y_);
-    z_ = number((job_.travel ? job_.travel->approach : kApproach) + job_.shift.z, true);
+    z_ = number((job_.travel ? job_.travel->approach : kApproach) + job_.placed.z, true);
     line("G0 Z" + z_);
     at_known_ = true;
     // Fast through what is cut away already; not at rapid speed, which stays above the face.
@@ -161,22 +165,23 @@ class Writer {
       if (part.arcs && machine_.arcs) {
         const Arc arc = arc_from(pass.points, i - 1, part.bit->kind);
         if (arc.last > i) {
-          const Point off = arc.centre - from.flat();
+          const Point off = job_.placed.turned(arc.centre - from.flat());
           x_.clear();
           y_.clear();
-          feed_to(arc.clockwise ? "G2" : "G3", pass.points[arc.last], feed_along(from, pass.points[i], feeds, machine_),
-                  " I" + number(off.x) + " J" + number(off.y));
+          feed_to(arc.clockwise ? "G2" : "G3", pass.points[arc.last],
+                  feed_along(from, pass.points[i], feeds, along_board_), " I" + number(off.x) + " J" + number(off.y));
           i = arc.last;
           continue;
         }
       }
-      feed_to("G1", pass.points[i], feed_along(from, pass.points[i], feeds, machine_));
+      feed_to("G1", pass.points[i], feed_along(from, pass.points[i], feeds, along_board_));
     }
     z_.clear();
   }
 
   const GcodeJob& job_;
   const MachineProfile& machine_;
+  MachineProfile along_board_;
   std::string text_;
   std::string x_, y_, z_;
   bool at_known_ = false;
@@ -188,16 +193,32 @@ class Writer {
 
 }  // namespace
 
-ZeroShift zero_shift(const Job& job, Side side) {
-  ZeroShift shift;
-  if (job.run.zero_place == ZeroPlace::Centre) {
-    shift.x = -job.blank.width / 2;
-    shift.y = -job.blank.height / 2;
-  }
-  shift.z = job.run.zero_surface == ZeroSurface::Bed ? job.blank.thickest()
-            : side == Side::Front                    ? job.run.zero_below - job.blank.film
-                                                     : 0;
-  return shift;
+std::string write_look_round(const LookRound& look, const MachineProfile& machine) {
+  const double unit = machine.unit == Unit::Inch ? kMmPerInch : 1;
+  std::string text;
+  int number = 10;
+  const auto line = [&](const std::string& words) {
+    if (machine.line_numbers) text += "N" + std::to_string(number) + " ";
+    number += 10;
+    text += words + "\n";
+  };
+  const auto words_of = [&](double mm) { return format_number(mm / unit, machine.decimals); };
+  const auto to = [&](Point p) { return " X" + words_of(p.x) + " Y" + words_of(p.y); };
+  const auto comment = [&](const std::string& words) { text += "(" + plain_for_machine(words) + ")\n"; };
+  comment("job " + look.title);
+  comment("zero " + look.zero);
+  comment("in the air, spindle off: nothing is cut");
+  line(std::string(machine.unit == Unit::Inch ? "G20" : "G21") + " G90 G17 G94");
+  line("M5");
+  line("G0 Z" + words_of(look.height));
+  const Box& b = look.box;
+  line("G0" + to({b.left, b.bottom}));
+  const double pace = std::min(machine.feed_most[0], machine.feed_most[1]) / 2 / unit;
+  line("G1" + to({b.right, b.bottom}) + " F" + format_number(pace, 1));
+  for (const Point p : {Point{b.right, b.top}, Point{b.left, b.top}, Point{b.left, b.bottom}}) line("G1" + to(p));
+  line("G0" + to({0, 0}));
+  line("M30");
+  return text;
 }
 
 std::string write_gcode(const GcodeJob& job, const MachineProfile& machine) { return Writer(job, machine).write(); }

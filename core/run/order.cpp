@@ -63,15 +63,28 @@ class Scheduler {
   // grooves, where grounds and the pieces' own order leave the choice.
   std::vector<const Operation*> take_all(const std::string& wanted, std::vector<std::size_t>& next) const {
     std::vector<const Operation*> taken;
+    Point here{0, 0};
     while (true) {
       const bool profiles = only_profiles_left(next);
       std::size_t best = queues_.size();
+      double way = 0;
       for (std::size_t i = 0; i < queues_.size(); ++i) {
         if (!ready(i, next, profiles) || turn(*queues_[i][next[i]]) != wanted) continue;
-        if (best == queues_.size() || queues_[i][next[i]]->kind < queues_[best][next[best]]->kind) best = i;
+        const Operation& op = *queues_[i][next[i]];
+        // Cut-outs keep the list's order: what lies inside comes loose first. All else goes on where it is nearest.
+        const double far = op.kind == Operation::Kind::Profile || op.passes.empty()
+                               ? 0
+                               : distance(here, op.passes.front().points.front().flat());
+        if (best != queues_.size()) {
+          const Operation& other = *queues_[best][next[best]];
+          if (std::pair(op.kind, far) >= std::pair(other.kind, way)) continue;
+        }
+        best = i;
+        way = far;
       }
       if (best == queues_.size()) return taken;
       taken.push_back(queues_[best][next[best]++]);
+      if (!taken.back()->passes.empty()) here = taken.back()->passes.back().points.back().flat();
     }
   }
   // A bit that is finished with for good when its turn ends beats one that must come back; then the one doing more.

@@ -1,7 +1,7 @@
 // Artwork past the board, inside the margin, or too near a frame.
 #include <algorithm>
 
-#include "holding/screws.hpp"
+#include "holding/witness.hpp"
 #include "treatments/look.hpp"
 #include "verdicts/room.hpp"
 #include "verdicts/verdict.hpp"
@@ -143,7 +143,7 @@ class EdgeCheck {
     const double margin = s_.job.blank.margin;
     // A bevel belongs on an edge, screws that hold the board in its waste.
     const Item& item = s_.job.items[i];
-    if (margin <= 0 || item.cut.kind == Treatment::Kind::Bevel || holds_board(item)) return;
+    if (margin <= 0 || item.cut.kind == Treatment::Kind::Bevel || serves_the_run(item)) return;
     if (!is_frame(s_.job.items[i])) {
       for (std::size_t k = 0; k < s_.job.items.size(); ++k) {
         if (k == i || s_.pieces[k].outlines == nullptr || !is_frame(s_.job.items[k])) continue;

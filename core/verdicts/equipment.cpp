@@ -3,6 +3,7 @@
 #include <set>
 
 #include "machine/motion.hpp"
+#include "run/placement.hpp"
 #include "stock/species.hpp"
 #include "treatments/start.hpp"
 #include "treatments/suits.hpp"
@@ -162,7 +163,8 @@ namespace {
 void check_controller(const Situation& s, std::vector<Verdict>& out) {
   if (!slow_controller(s.machine)) return;
   constexpr double kWorthSaying = 1.1, kLeast = 30;  // times as long, s; from memory, no source
-  MachineProfile free = s.machine;
+  const MachineProfile machine = machine_along_board(s.machine, s.job.run.on_bed);
+  MachineProfile free = machine;
   free.moves_per_second = 0;
   free.moves_ahead = 0;
   const std::string wood = wood_class_of(s.job.blank);
@@ -175,7 +177,7 @@ void check_controller(const Situation& s, std::vector<Verdict>& out) {
       if (bit == nullptr || !bit->feeds_in(wood).known()) continue;
       Feeds feeds = bit->feeds_in(wood);
       feeds.feed *= op.feed_share;
-      takes += run_time(op.passes, feeds, s.machine, {}, nullptr, bit->kind).in_wood;
+      takes += run_time(op.passes, feeds, machine, {}, nullptr, bit->kind).in_wood;
       would += run_time(op.passes, feeds, free, {}, nullptr, bit->kind).in_wood;
     }
     if (takes < kWorthSaying * would || takes - would < kLeast) continue;
@@ -188,6 +190,71 @@ void check_controller(const Situation& s, std::vector<Verdict>& out) {
                    say("It takes in {0} moves a second and knows {1} ahead. Outlines of fewer points help, and arcs "
                        "where it understands them; a higher feed gains nothing.",
                        format_number(s.machine.moves_per_second, 0), s.machine.moves_ahead),
+                   {}});
+  }
+}
+
+// What a machine must reach, in board coordinates, and where zero is taken among it, with the board lying so.
+Box reach_with_zero(Box cuts, const Job& job, OnBed turn) {
+  Job as_turned;
+  as_turned.blank = job.blank;
+  as_turned.run.zero_place = job.run.zero_place;
+  as_turned.run.on_bed = turn;
+  cuts.add(placement_of(as_turned).on_board(Point{0, 0}));
+  return cuts;
+}
+
+bool reached(const Box& reach, const MachineProfile& machine, OnBed turn) {
+  const MachineProfile along = machine_along_board(machine, turn);
+  return reach.width() <= along.travel[0] && reach.height() <= along.travel[1];
+}
+
+// Whether the machine goes as far as the cuts, from where zero is taken, and as deep.
+void check_travel(const Situation& s, std::vector<Verdict>& out) {
+  const MachineProfile& m = s.machine;
+  Box cuts;
+  double deepest = 0;
+  for (const PieceState& piece : s.pieces) {
+    if (piece.cuts == nullptr) continue;
+    for (const Operation& op : piece.cuts->operations) {
+      deepest = std::max(deepest, op.depth - op.ground);
+      for (const Pass& pass : op.passes) {
+        for (const Point3& p : pass.points) cuts.add(p.flat());
+      }
+    }
+  }
+  if (cuts.empty()) return;
+  const OnBed lies = s.job.run.on_bed;
+  const Box reach = reach_with_zero(cuts, s.job, lies);
+  if (!reached(reach, m, lies)) {
+    const bool quarter = lies == OnBed::QuarterLeft || lies == OnBed::QuarterRight;
+    Verdict past{Grade::Stop,
+                 "past-travel",
+                 "",
+                 reach.centre(),
+                 say("From where zero is taken the cuts span {0} × {1}; the machine travels {2} × {3}.",
+                     s.show(quarter ? reach.height() : reach.width()), s.show(quarter ? reach.width() : reach.height()),
+                     s.show(m.travel[0]), s.show(m.travel[1])),
+                 say("Turn the board, make the work smaller, or choose the machine it is meant for."),
+                 {}};
+    // Zero stays at the same place of the machine, which is another of the board: each way is tried.
+    for (const OnBed turn : {OnBed::AsDrawn, OnBed::QuarterLeft, OnBed::QuarterRight}) {
+      if (turn == lies || !reached(reach_with_zero(cuts, s.job, turn), m, turn)) continue;
+      past.remedies.push_back({turn == OnBed::AsDrawn       ? say("Lay it on the bed as it is drawn")
+                               : turn == OnBed::QuarterLeft ? say("Lay it a quarter turned to the left")
+                                                            : say("Lay it a quarter turned to the right"),
+                               [turn](Job& job) { job.run.on_bed = turn; }});
+    }
+    out.push_back(std::move(past));
+  }
+  if (deepest + m.clearance > m.travel[2]) {
+    out.push_back({Grade::Stop,
+                   "past-travel-down",
+                   "",
+                   reach.centre(),
+                   say("The deepest cut and the clearance together, {0}, are more than the machine's travel down.",
+                       s.show(deepest + m.clearance)),
+                   "",
                    {}});
   }
 }
@@ -206,41 +273,7 @@ void check_machine(const Situation& s, std::vector<Verdict>& out) {
                    say("“{0}” is used instead.", m.name),
                    {}});
   }
-  Box reach;
-  double deepest = 0;
-  for (const PieceState& piece : s.pieces) {
-    if (piece.cuts == nullptr) continue;
-    for (const Operation& op : piece.cuts->operations) {
-      deepest = std::max(deepest, op.depth - op.ground);
-      for (const Pass& pass : op.passes) {
-        for (const Point3& p : pass.points) reach.add(p.flat());
-      }
-    }
-  }
-  if (reach.empty()) return;
-  // The machine must reach where zero is taken, too, whichever side lies up.
-  const bool centre = s.job.run.zero_place == ZeroPlace::Centre;
-  reach.add(centre ? s.job.blank.box().centre() : Point{0, 0});
-  if (reach.width() > m.travel[0] || reach.height() > m.travel[1]) {
-    out.push_back({Grade::Stop,
-                   "past-travel",
-                   "",
-                   reach.centre(),
-                   say("From where zero is taken the cuts span {0} × {1}; the machine travels {2} × {3}.",
-                       s.show(reach.width()), s.show(reach.height()), s.show(m.travel[0]), s.show(m.travel[1])),
-                   say("Turn the board, make the work smaller, or choose the machine it is meant for."),
-                   {}});
-  }
-  if (deepest + m.clearance > m.travel[2]) {
-    out.push_back({Grade::Stop,
-                   "past-travel-down",
-                   "",
-                   reach.centre(),
-                   say("The deepest cut and the clearance together, {0}, are more than the machine's travel down.",
-                       s.show(deepest + m.clearance)),
-                   "",
-                   {}});
-  }
+  check_travel(s, out);
 }
 
 }  // namespace doyen

@@ -1,7 +1,7 @@
 // Grooves against the bit and the wood: strokes wider than the body, too little wood left, what is not reached, floors.
 #include <algorithm>
 
-#include "holding/screws.hpp"
+#include "holding/witness.hpp"
 #include "verdicts/verdict.hpp"
 #include "wording/say.hpp"
 
@@ -62,7 +62,7 @@ void check_wood_left(const Situation& s, std::vector<Verdict>& out) {
   for (std::size_t i = 0; i < s.job.items.size(); ++i) {
     const Item& item = s.job.items[i];
     const PieceCuts* cuts = s.pieces[i].cuts;
-    if (cuts == nullptr || cuts->operations.empty() || goes_through(item.cut.kind) || holds_board(item)) continue;
+    if (cuts == nullptr || cuts->operations.empty() || goes_through(item.cut.kind) || serves_the_run(item)) continue;
     // A hole may be drilled right through.
     if (item.cut.kind == Treatment::Kind::Drill && cuts->deepest >= s.job.blank.thickest()) continue;
     const double left = thinnest - cuts->deepest;

@@ -69,3 +69,29 @@ TEST_CASE("where nothing is cut out, the button says why there are no screws and
   CHECK(w.find<QLabel>("screwsSay")->isVisible());
   CHECK_THAT(w.find<QLabel>("screwsSay")->text().toStdString(), Catch::Contains("no waste for screws"));
 }
+
+TEST_CASE("a witness mark is put into the waste by a button, made by the first bit, and taken back") {
+  Window w;
+  const Job before = w.job();
+  w.window.go_to_stage(Stage::Run);
+  w.settle();
+  QTest::mouseClick(w.reach<QPushButton>("placeWitness"), Qt::LeftButton);
+  w.settle();
+  REQUIRE(w.job().items.size() == before.items.size() + 1);
+  const Item& mark = w.job().items.back();
+  CHECK(mark.cut.drill.witness);
+  CHECK(mark.cut.bit == w.plan().runs.front().bit.id);
+  CHECK_FALSE(w.plan().has_stop());
+  // As a tick of any drilled hole, too.
+  w.choose(Stage::Cuts, mark.piece.id.c_str());
+  auto* tick = w.find<QCheckBox>("witness");
+  CHECK(tick->isVisible());
+  CHECK(tick->isChecked());
+  QTest::mouseClick(tick, Qt::LeftButton, {}, QPoint(8, tick->height() / 2));
+  w.settle();
+  CHECK_FALSE(w.job().items.back().cut.drill.witness);
+  w.window.document().undo_stack().undo();
+  w.window.document().undo_stack().undo();
+  w.settle();
+  CHECK(w.job() == before);
+}

@@ -21,6 +21,12 @@ class Dice {
   std::string pick(const std::vector<std::string>& from) {
     return from[static_cast<std::size_t>(whole(0, static_cast<int>(from.size()) - 1))];
   }
+  // Any way round, zero anywhere; told by its size, so that all else stays as the seed has it.
+  static void lay_on_bed(Job& job) {
+    const int digits = static_cast<int>(job.blank.width * 100);
+    job.run.on_bed = static_cast<OnBed>(digits % 4);
+    job.run.zero_place = static_cast<ZeroPlace>(digits / 4 % 9);
+  }
   std::mt19937 random_;
 };
 
@@ -43,6 +49,7 @@ class JobMaker : Dice {
     job.run.one_file = flip(0.3);
     job.run.zero_surface = flip(0.3) ? ZeroSurface::Bed : ZeroSurface::Face;
     job.run.zero_place = flip(0.3) ? ZeroPlace::Centre : ZeroPlace::LeftFront;
+    lay_on_bed(job);
     job.run.cut_out_last = flip(0.7);
     job.run.low_travel = flip();
     if (flip(0.2)) job.run.mill_level = between(0.5, 6);
@@ -129,6 +136,7 @@ class SignMaker : Dice {
     job.blank.species = pick({"western-red-cedar", "black-walnut", "birch-plywood"});
     job.run.zero_surface = flip(0.3) ? ZeroSurface::Bed : ZeroSurface::Face;
     job.run.turn = flip() ? TurnOver::LeftEdge : TurnOver::FrontEdge;
+    lay_on_bed(job);
     job.run.one_file = flip(0.2);
     const Point middle = job.blank.box().centre();
     const double wide = job.blank.width - 30, high = job.blank.height - 30;

@@ -26,7 +26,7 @@ MachineProfile plain_machine() {
 const Feeds kFeeds{3000, 600, 16000, 3};
 
 std::string written(const std::vector<Pass>& passes, const MachineProfile& machine, bool arcs = false,
-                    ZeroShift shift = {}) {
+                    Placement shift = {}) {
   static const Bit bit = oracle::flat_bit(6);
   return write_gcode({"a (title) with 100 % brackets;", "the face", shift, {{&bit, kFeeds, 1, {&passes}, arcs}}},
                      machine);
@@ -171,7 +171,7 @@ TEST_CASE("what is read back is what was written, in either unit, with any zero"
     for (int i = 0; i < 25; ++i) pass.points.push_back({any(random), any(random), -any(random) / 20});
   }
   for (const Unit unit : {Unit::Millimetre, Unit::Inch}) {
-    for (const ZeroShift shift : {ZeroShift{}, ZeroShift{-75, -40, 19}}) {
+    for (const Placement shift : {Placement{}, Placement{-75, -40, 19}}) {
       for (const bool numbered : {false, true}) {
         MachineProfile m = plain_machine();
         m.unit = unit;

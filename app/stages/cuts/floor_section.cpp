@@ -113,6 +113,16 @@ void FloorSection::build_choices(QVBoxLayout* column) {
     edit(on ? tr("drill it for a screw that holds the board") : tr("make it a hole like others"),
          [&](Treatment& t) { t.drill.screws = on; });
   });
+  witness_ = new QCheckBox(tr("The mark that later bits are held over"));
+  witness_->setObjectName(QStringLiteral("witness"));
+  witness_->setToolTip(
+      tr("Made before all else: each later bit is held over it with the spindle still, and where its "
+         "tip does not meet the mark, x and y were lost"));
+  column->addWidget(witness_);
+  connect(witness_, &QCheckBox::clicked, this, [this](bool on) {
+    edit(on ? tr("make it the witness mark") : tr("make it a hole like others"),
+         [&](Treatment& t) { t.drill.witness = on; });
+  });
   connect(spacing_, &LengthField::entered, this, [this](std::optional<double> mm) {
     edit(tr("space the holes"), [&](Treatment& t) { t.drill.spacing = mm.value_or(0); });
   });
@@ -209,7 +219,9 @@ void FloorSection::refresh(const Item& item, const PiecePlan* piece) {
   show_row(peck_, t.kind == Kind::Drill);
   show_row(spacing_, t.kind == Kind::Drill);
   screws_->setChecked(t.drill.screws);
+  witness_->setChecked(t.drill.witness);
   screws_->setVisible(t.kind == Kind::Drill);
+  witness_->setVisible(t.kind == Kind::Drill);
   thickness_->show_length(insert ? std::optional(t.insert.thickness) : std::nullopt, job.lengths);
   show_row(thickness_, t.kind == Kind::Recess);
   insert_->setVisible(insert);

@@ -26,7 +26,7 @@ class FloorSection : public LookSection {
   BitBox* bit_;
   QComboBox *flanks_, *panel_, *side_, *corners_, *sheet_;
   LengthField *depth_, *margin_, *thickness_, *clearance_, *cover_, *notch_, *peck_, *spacing_, *terrace_, *slot_;
-  QCheckBox* screws_;
+  QCheckBox *screws_, *witness_;
   QSpinBox* steps_;
   QWidget* insert_;
   NumberCard *deep_, *floor_;

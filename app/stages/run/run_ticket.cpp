@@ -4,6 +4,7 @@
 #include <QSettings>
 
 #include "holding/screws.hpp"
+#include "holding/witness.hpp"
 #include "parts/theme.hpp"
 #include "planning/outputs.hpp"
 #include "planning/test_cut.hpp"
@@ -16,18 +17,41 @@ namespace doyen {
 RunTicket::RunTicket(Workshop& shop) : Ticket(shop) {
   add_title(tr("Run"));
   machine_ = new QComboBox;
-  for (const MachineProfile& m : machine_table().machines)
-    machine_->addItem(QString::fromStdString(m.name), QString::fromStdString(m.id));
+  machine_->setObjectName(QStringLiteral("machine"));
+  list_machines();
   add_row(tr("Machine"), machine_);
+  describe_ = new QPushButton(tr("Describe machines…"));
+  describe_->setObjectName(QStringLiteral("describeMachines"));
+  add_row(QString(), describe_);
+  connect(describe_, &QPushButton::clicked, this, &RunTicket::machines_wanted);
   files_ = new QComboBox;
   files_->addItems({tr("one file per bit"), tr("one file with pauses")});
   add_row(tr("Files"), files_);
   surface_ = new QComboBox;
   surface_->addItems({tr("on the blank's face"), tr("on the bed")});
   place_ = new QComboBox;
-  place_->addItems({tr("at the left front corner"), tr("in the middle")});
+  place_->setObjectName(QStringLiteral("zeroPlace"));
+  place_->addItems({tr("at the left front corner"), tr("in the middle"), tr("at the right front corner"),
+                    tr("at the left back corner"), tr("at the right back corner"),
+                    tr("in the middle of the front edge"), tr("in the middle of the left edge"),
+                    tr("in the middle of the right edge"), tr("in the middle of the back edge")});
+  place_->setToolTip(tr("As the board lies on the bed, seen from where you stand"));
+  lies_ = new QComboBox;
+  lies_->setObjectName(QStringLiteral("liesOnBed"));
+  lies_->addItems({tr("as it is drawn"), tr("a quarter turned to the left"), tr("half turned round"),
+                   tr("a quarter turned to the right")});
+  lies_->setToolTip(
+      tr("How the blank lies on the machine's bed against how it is drawn, seen from above. The files turn with it."));
+  add_row(tr("The blank lies"), lies_);
   add_row(tr("Zero is taken"), surface_);
   add_row(QString(), place_);
+  plate_ = new LengthField(from_least(0.01, "run.plate"), true);
+  plate_->setObjectName(QStringLiteral("plate"));
+  plate_->setPlaceholderText(tr("taken off by you"));
+  plate_->setToolTip(
+      tr("How thick the touch plate is that z is set with, when the files are to take it off; empty when "
+         "you or your machine does"));
+  add_row(tr("Touch plate"), plate_);
   zero_ = make_label({}, "faded");
   column_->addWidget(zero_);
   turn_ = new QComboBox;
@@ -44,6 +68,12 @@ RunTicket::RunTicket(Workshop& shop) : Ticket(shop) {
   holding_ = new QLineEdit;
   holding_->setObjectName(QStringLiteral("holding"));
   held_ = new Fold(tr("Travel and holding"), QStringLiteral("holdingOpen"));
+  look_round_ = new QCheckBox(tr("A first file that runs round the job in the air"));
+  look_round_->setObjectName(QStringLiteral("lookRound"));
+  look_round_->setToolTip(
+      tr("With the spindle off, at travel height, once round all that the bits take up: to see what "
+         "stands in the way before anything is cut"));
+  held_->body()->addWidget(look_round_);
   held_->body()->addWidget(low_);
   held_->body()->addWidget(make_row(tr("Least wood under cuts"), least_));
   held_->body()->addWidget(make_row(tr("Held down by"), holding_));
@@ -53,10 +83,17 @@ RunTicket::RunTicket(Workshop& shop) : Ticket(shop) {
       tr("In the waste, clear of every cut: their holes are drilled first, in a file of its own, then the "
          "screws go in and everything keeps clear of their heads"));
   held_->body()->addWidget(screws_, 0, Qt::AlignLeft);
+  mark_ = new QPushButton(tr("Make a witness mark"));
+  mark_->setObjectName(QStringLiteral("placeWitness"));
+  mark_->setToolTip(
+      tr("A dimple in the waste that the first bit makes before all else: later bits are held over it with "
+         "the spindle still, and where the tip does not meet it, x and y were lost"));
+  held_->body()->addWidget(mark_, 0, Qt::AlignLeft);
+  connect(mark_, &QPushButton::clicked, this, [this] { place_in_waste(tr("a witness mark"), false); });
   screws_say_ = make_label({}, "plain");
   screws_say_->setObjectName(QStringLiteral("screwsSay"));
   held_->body()->addWidget(screws_say_);
-  connect(screws_, &QPushButton::clicked, this, &RunTicket::place_screws);
+  connect(screws_, &QPushButton::clicked, this, [this] { place_in_waste(tr("screws that hold the board"), true); });
   column_->addWidget(held_);
   add_rule();
   add_heading(tr("Bits, in this order (drag to change)"));
@@ -99,6 +136,21 @@ RunTicket::RunTicket(Workshop& shop) : Ticket(shop) {
   written_->setObjectName(QStringLiteral("written"));
   written_->setTextInteractionFlags(Qt::TextSelectableByMouse);
   column_->addWidget(written_);
+  opens_ = new QWidget;
+  auto* opens = new QHBoxLayout(opens_);
+  opens->setContentsMargins(0, 0, 0, 0);
+  const auto add_opener = [&](const QString& words, const char* name, const QString& file) {
+    auto* button = new QPushButton(words);
+    button->setObjectName(QLatin1String(name));
+    opens->addWidget(button);
+    connect(button, &QPushButton::clicked, this,
+            [this, file] { Q_EMIT open_wanted(written_folder_ + QLatin1Char('/') + file); });
+  };
+  add_opener(tr("Open the folder"), "openFolder", {});
+  add_opener(tr("Open the run sheet"), "openSheet", QStringLiteral("runsheet.pdf"));
+  opens->addStretch();
+  column_->addWidget(opens_);
+  opens_->hide();
   test_ = new QWidget;
   auto* tested = new QVBoxLayout(test_);
   tested->setContentsMargins(0, 0, 0, 0);
@@ -114,6 +166,9 @@ RunTicket::RunTicket(Workshop& shop) : Ticket(shop) {
     refresh();
   });
   column_->addWidget(test_);
+  again_ = new AgainSection(shop_);
+  column_->addWidget(again_);
+  connect(again_, &AgainSection::write_wanted, this, &RunTicket::write_wanted);
   timing_ = new TimingSection(shop_);
   column_->addWidget(timing_);
   column_->addStretch();
@@ -130,8 +185,10 @@ RunTicket::RunTicket(Workshop& shop) : Ticket(shop) {
                         [&](Job& job) { job.run.zero_surface = i == 1 ? ZeroSurface::Bed : ZeroSurface::Face; });
   });
   connect(place_, &QComboBox::activated, this, [this](int i) {
-    shop_.document.edit(tr("move zero"),
-                        [&](Job& job) { job.run.zero_place = i == 1 ? ZeroPlace::Centre : ZeroPlace::LeftFront; });
+    shop_.document.edit(tr("move zero"), [&](Job& job) { job.run.zero_place = static_cast<ZeroPlace>(i); });
+  });
+  connect(lies_, &QComboBox::activated, this, [this](int i) {
+    shop_.document.edit(tr("turn the blank on the bed"), [&](Job& job) { job.run.on_bed = static_cast<OnBed>(i); });
   });
   connect(turn_, &QComboBox::activated, this, [this](int i) {
     shop_.document.edit(tr("turn it about another edge"),
@@ -141,6 +198,13 @@ RunTicket::RunTicket(Workshop& shop) : Ticket(shop) {
     shop_.document.edit(on ? tr("travel low where it is safe") : tr("always travel at full height"),
                         [&](Job& job) { job.run.low_travel = on; });
   });
+  connect(look_round_, &QCheckBox::clicked, this, [this](bool on) {
+    shop_.document.edit(on ? tr("a file that runs round the job") : tr("no file that runs round the job"),
+                        [&](Job& job) { job.run.look_round = on; });
+  });
+  connect(plate_, &LengthField::entered, this, [this](std::optional<double> mm) {
+    shop_.document.edit(tr("say how thick the touch plate is"), [&](Job& job) { job.run.plate = mm.value_or(0); });
+  });
   connect(least_, &LengthField::entered, this, [this](std::optional<double> mm) {
     shop_.document.edit(tr("change the wood kept under grooves"), [&](Job& job) { job.run.least_wood = *mm; });
   });
@@ -149,14 +213,30 @@ RunTicket::RunTicket(Workshop& shop) : Ticket(shop) {
   });
 }
 
-void RunTicket::place_screws() {
+void RunTicket::list_machines() {
+  const std::vector<MachineProfile>& machines = machine_table().machines;
+  if (listed_ == machines) return;
+  listed_ = machines;
+  machine_->clear();
+  for (const MachineProfile& m : machines)
+    machine_->addItem(QString::fromStdString(m.name), QString::fromStdString(m.id));
+}
+
+// Screws, or else the witness mark, made by the bit that comes first.
+void RunTicket::place_in_waste(const QString& what, bool screws) {
+  BitId first;
+  if (shop_.plan) {
+    for (const BitRun& run : shop_.plan->runs) {
+      if (first.empty() && run.side == Side::Front && run.screws == 0) first = run.bit.id;
+    }
+  }
   try {
     Job with = shop_.document.job();
     work_off_thread(this, tr("Looking for places…"), [&, rack = shop_.rack](const Cancel& cancel, const Told&) {
       const Cancel::Scope stops(cancel);
-      with = with_screws(with, rack, kScrewHead);
+      with = screws ? with_screws(with, rack, kScrewHead) : with_witness(with, rack, first);
     });
-    shop_.document.edit(tr("screws that hold the board"), [&](Job& job) { job.items = with.items; });
+    shop_.document.edit(what, [&](Job& job) { job.items = with.items; });
   } catch (const Cancelled&) {
     return;
   } catch (const Problem& problem) {
@@ -196,14 +276,19 @@ void RunTicket::refresh() {
   show_test();
   // What was written speaks of that job as it was; under another, or after an edit, it would say what is not so.
   written_->setVisible(job == written_job_);
+  opens_->setVisible(job == written_job_ && !written_folder_.isEmpty());
+  list_machines();
   machine_->setCurrentIndex(machine_->findData(QString::fromStdString(job.run.machine)));
   files_->setCurrentIndex(job.run.one_file ? 1 : 0);
   surface_->setCurrentIndex(job.run.zero_surface == ZeroSurface::Bed ? 1 : 0);
-  place_->setCurrentIndex(job.run.zero_place == ZeroPlace::Centre ? 1 : 0);
+  place_->setCurrentIndex(static_cast<int>(job.run.zero_place));
+  lies_->setCurrentIndex(static_cast<int>(job.run.on_bed));
   const bool back = job.has_back();
   turn_->setCurrentIndex(job.run.turn == TurnOver::FrontEdge ? 1 : 0);
   turn_->parentWidget()->setVisible(back);
   low_->setChecked(job.run.low_travel);
+  look_round_->setChecked(job.run.look_round);
+  plate_->show_length(job.run.plate > 0 ? std::optional(job.run.plate) : std::nullopt, job.lengths);
   zero_->setText(back ? tr("Zero: %1. For the back: %2.")
                             .arg(QString::fromStdString(zero_in_words(job)),
                                  QString::fromStdString(zero_in_words(job, Side::Back)))
@@ -217,6 +302,7 @@ void RunTicket::refresh() {
   held_->set_summary(job.run.holding.empty() ? tr("not said how it is held") : QString::fromStdString(job.run.holding));
   inlay_->refresh();
   timing_->refresh();
+  again_->refresh();
   if (!shop_.plan) return;
   list_order();
   say_order();
@@ -323,9 +409,11 @@ bool RunTicket::eventFilter(QObject* object, QEvent* event) {
   return Ticket::eventFilter(object, event);
 }
 
-void RunTicket::show_written(const QString& words, bool fine) {
+void RunTicket::show_written(const QString& words, bool fine, const QString& folder) {
   written_job_ = shop_.document.job();
+  written_folder_ = folder;
   written_->setVisible(true);
+  opens_->setVisible(!folder.isEmpty());
   written_->setStyleSheet(fine ? QStringLiteral("color: #3E5E40;") : QStringLiteral("color: #9C3B2E;"));
   QString breakable = words;  // a long path may wrap after each of its folders
   written_->setText(breakable.replace(QLatin1Char('/'), QStringLiteral("/\u200B"))

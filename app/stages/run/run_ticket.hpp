@@ -1,6 +1,7 @@
 // Run: machine, zero, holding, the order of the bits, and the files.
 #pragma once
 
+#include "stages/run/again_section.hpp"
 #include "stages/run/inlay_run_section.hpp"
 #include "stages/run/timing_section.hpp"
 
@@ -11,28 +12,35 @@ class RunTicket : public Ticket {
  public:
   explicit RunTicket(Workshop& shop);
   void refresh() override;
-  void show_written(const QString& words, bool fine);
+  // `folder`: where the files stand now; empty when none were written.
+  void show_written(const QString& words, bool fine, const QString& folder = {});
 
  Q_SIGNALS:
-  void came_out_well();  // the test cut that this job is
+  void machines_wanted();
+  void open_wanted(const QString& path);                        // a folder or a sheet, by the desktop's own programs
+  void write_wanted(const QString& name, const QString& text);  // a file to go on with
+  void came_out_well();                                         // the test cut that this job is
 
  protected:
   bool eventFilter(QObject* object, QEvent* event) override;
 
  private:
-  void place_screws();
+  void list_machines();
+  void place_in_waste(const QString& what, bool screws);
   void show_screws();
   void show_test();
   void list_order();
   void say_order();
   void take_order();
-  QComboBox *machine_, *surface_, *place_, *files_;
+  QComboBox *machine_, *surface_, *place_, *files_, *lies_;
   Fold* held_;
   QLineEdit* holding_;
   LengthField* least_;
   QComboBox* turn_;
-  QCheckBox* low_;
-  QPushButton* screws_;
+  LengthField* plate_;
+  QCheckBox *low_, *look_round_;
+  QPushButton *screws_, *mark_, *describe_;
+  std::vector<MachineProfile> listed_;  // as the box has them
   QLabel* screws_say_;
   QWidget* test_;
   QLabel* test_says_;
@@ -41,10 +49,13 @@ class RunTicket : public Ticket {
   std::optional<Job> screws_problem_of_;
   QListWidget* order_;
   QLabel *order_says_, *zero_, *written_;
+  QWidget* opens_;
+  QString written_folder_;
   Job written_job_;  // whose files what was written speaks of
   QPushButton* own_order_;
   InlayRunSection* inlay_;
   TimingSection* timing_;
+  AgainSection* again_;
   bool filling_ = false;
 };
 

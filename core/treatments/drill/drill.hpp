@@ -8,6 +8,7 @@ struct DrillChoices {
   double spacing = 0;  // mm: holes along lines, so far apart; 0 drills the islands' middles only
   // Screws that hold the board go in: drilled before anything else is cut, in a file of its own (holding/screws.hpp).
   bool screws = false;
+  bool witness = false;  // a mark that later bits are held over: made before all else (holding/witness.hpp)
   friend bool operator==(const DrillChoices&, const DrillChoices&) = default;
 };
 

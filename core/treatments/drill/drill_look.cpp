@@ -23,6 +23,7 @@ void add_choices(Record<Treatment>& all) {
     });
     f.number("spacing", &DrillChoices::spacing, {0, 5000});
     f.flag("screws", &DrillChoices::screws);
+    f.flag("witness", &DrillChoices::witness);
     return f;
   }();
   all.within(&Treatment::drill, own, used_by({Treatment::Kind::Drill}));
@@ -34,7 +35,8 @@ void cut(const cutting::Piece& piece, PieceCuts& out) {
   out.holes = drill_points(piece.outlines, piece.cut.drill);
   const double ground = -piece.around.ground.below;
   const double peck = piece.cut.drill.peck > 0 ? piece.cut.drill.peck : bit.depth_per_pass(piece.wood);
-  Operation op = cutting::operation(piece, Operation::Kind::Drill, bit, piece.cut.depth);
+  Operation op = cutting::operation(piece, piece.cut.drill.witness ? Operation::Kind::Mark : Operation::Kind::Drill,
+                                    bit, piece.cut.depth);
   for (const Point& hole : out.holes) op.passes.push_back(pecked(hole, ground, ground - piece.cut.depth, peck));
   if (op.passes.empty()) return;
   order_passes(op.passes, {0, 0}, false);

@@ -1,0 +1,123 @@
+#include "run/placement.hpp"
+
+#include <cmath>
+#include <utility>
+
+#include "wording/say.hpp"
+
+namespace doyen {
+
+Point Placement::turned(Point d) const {
+  switch (turn) {
+    case OnBed::QuarterLeft:
+      return {-d.y, d.x};
+    case OnBed::Half:
+      return {-d.x, -d.y};
+    case OnBed::QuarterRight:
+      return {d.y, -d.x};
+    case OnBed::AsDrawn:
+      break;
+  }
+  return d;
+}
+
+Point Placement::at_machine(Point p) const { return turned(p) + Point{x, y}; }
+Point3 Placement::at_machine(const Point3& p) const {
+  const Point q = at_machine(p.flat());
+  return {q.x, q.y, p.z + z};
+}
+
+Point Placement::on_board(Point p) const {
+  const Point d = p - Point{x, y};
+  switch (turn) {
+    case OnBed::QuarterLeft:
+      return {d.y, -d.x};
+    case OnBed::Half:
+      return {-d.x, -d.y};
+    case OnBed::QuarterRight:
+      return {-d.y, d.x};
+    case OnBed::AsDrawn:
+      break;
+  }
+  return d;
+}
+Point3 Placement::on_board(const Point3& p) const {
+  const Point q = on_board(p.flat());
+  return {q.x, q.y, p.z - z};
+}
+
+Placement placement_of(const Job& job, Side side) {
+  Placement placed{0, 0, 0, job.run.on_bed};
+  const Box board = job.blank.box();
+  Box lying;
+  lying.add(placed.at_machine(Point{board.left, board.bottom}));
+  lying.add(placed.at_machine(Point{board.right, board.top}));
+  const Point share = zero_share(job.run.zero_place);
+  // Taken off from zero itself, so that it is never a minus zero.
+  placed.x = 0 - (lying.left + share.x * lying.width());
+  placed.y = 0 - (lying.bottom + share.y * lying.height());
+  placed.z = job.run.zero_surface == ZeroSurface::Bed ? job.blank.thickest()
+             : side == Side::Front                    ? job.run.zero_below - job.blank.film
+                                                      : 0;
+  placed.z -= job.run.plate;  // zero is its top
+  return placed;
+}
+
+Placement placement_with_zero(const Point3& zero, OnBed turn) {
+  Placement placed{0, 0, 0 - zero.z, turn};
+  const Point at = placed.turned(zero.flat());
+  placed.x = 0 - at.x;
+  placed.y = 0 - at.y;
+  return placed;
+}
+
+Point zero_share(ZeroPlace place) {
+  switch (place) {
+    case ZeroPlace::LeftFront:
+      break;
+    case ZeroPlace::Centre:
+      return {0.5, 0.5};
+    case ZeroPlace::RightFront:
+      return {1, 0};
+    case ZeroPlace::LeftBack:
+      return {0, 1};
+    case ZeroPlace::RightBack:
+      return {1, 1};
+    case ZeroPlace::MiddleFront:
+      return {0.5, 0};
+    case ZeroPlace::MiddleLeft:
+      return {0, 0.5};
+    case ZeroPlace::MiddleRight:
+      return {1, 0.5};
+    case ZeroPlace::MiddleBack:
+      return {0.5, 1};
+  }
+  return {0, 0};
+}
+
+MachineProfile machine_along_board(MachineProfile machine, OnBed turn) {
+  if (turn != OnBed::QuarterLeft && turn != OnBed::QuarterRight) return machine;
+  for (auto* axes : {&machine.travel, &machine.rapid, &machine.feed_most, &machine.acceleration})
+    std::swap((*axes)[0], (*axes)[1]);
+  return machine;
+}
+
+int degrees_of(OnBed turn) { return 90 * static_cast<int>(turn); }
+
+OnBed turned_by(double degrees) { return static_cast<OnBed>(std::lround(degrees / 90) % 4); }
+
+std::string lying_in_words(OnBed turn) {
+  switch (turn) {
+    case OnBed::QuarterLeft:
+      return say("turned a quarter to the left: what is drawn at the left lies in front");
+    case OnBed::Half:
+      return say("turned half round: what is drawn in front lies behind");
+    case OnBed::QuarterRight:
+      return say("turned a quarter to the right: what is drawn at the right lies in front");
+    case OnBed::AsDrawn:
+      break;
+  }
+  return {};
+}
+
+}  // namespace doyen

@@ -1,0 +1,159 @@
+// Run, in the window: the user's own machines, how the board lies on the bed, the look round, and going on after a
+// stop.
+#include <QCheckBox>
+#include <QDialogButtonBox>
+#include <QListWidget>
+#include <QPushButton>
+#include <QSignalSpy>
+#include <QSlider>
+#include <QTemporaryDir>
+
+#include "machine/own_machines.hpp"
+#include "planning/look_round.hpp"
+#include "stages/run/machines_dialog.hpp"
+#include "stages/run/run_ticket.hpp"
+#include "storage/atomic_file.hpp"
+#include "window_probe.hpp"
+
+using namespace probe;
+
+namespace {
+
+void type_there(QDialog& dialog, const char* name, const char* text) {
+  auto* field = dialog.findChild<QLineEdit*>(QString::fromLatin1(name));
+  REQUIRE(field != nullptr);
+  field->setFocus();
+  field->selectAll();
+  QTest::keyClicks(field, QString::fromLatin1(text));
+  QTest::keyClick(field, Qt::Key_Tab);
+}
+
+}  // namespace
+
+TEST_CASE("a machine is described, kept, chosen for the job, changed and taken away in the window") {
+  QFile::remove(QString::fromStdString(own_machines_path()));
+  {
+    Window w;
+    w.window.go_to_stage(Stage::Run);
+    const int shipped = w.find<QComboBox>("machine")->count();
+    on_next_dialog([&](QDialog* d) {
+      QDialog& dialog = *d;
+      auto* name = dialog.findChild<QLineEdit*>(QStringLiteral("machineName"));
+      CHECK_FALSE(name->isEnabled());  // what comes with Doyen is only looked at
+      QTest::mouseClick(dialog.findChild<QPushButton*>(QStringLiteral("newMachine")), Qt::LeftButton);
+      REQUIRE(name->isEnabled());
+      type_there(dialog, "machineName", "Shed");
+      type_there(dialog, "travelX", "20");  // the demo is in inches
+      type_there(dialog, "travelZ", "nonsense");
+      CHECK(dialog.findChild<QLineEdit*>(QStringLiteral("travelZ"))->property("wrong").toBool());
+      QTest::keyClick(dialog.findChild<QLineEdit*>(QStringLiteral("travelZ")), Qt::Key_Escape);
+      QTest::mouseClick(dialog.findChild<QDialogButtonBox*>()->button(QDialogButtonBox::Save), Qt::LeftButton);
+    });
+    QTest::mouseClick(w.find<QPushButton>("describeMachines"), Qt::LeftButton);
+    w.settle();
+    auto* box = w.find<QComboBox>("machine");
+    REQUIRE(box->count() == shipped + 1);
+    CHECK(box->currentText() == "Shed");
+    CHECK(w.job().run.machine == "shed");
+    CHECK(w.plan().machine.travel[0] == Approx(20 * 25.4));
+    // A board of 24 in does not fit 20 in one way; its remedy lays it the other way round on the bed.
+    REQUIRE(w.plan().has_stop());
+    CHECK(w.plan().verdicts.front().code == "past-travel");
+    w.window.go_to_stage(Stage::Run);
+    w.pick("liesOnBed", 1);
+    CHECK(w.job().run.on_bed == OnBed::QuarterLeft);
+    CHECK_FALSE(w.plan().has_stop());
+    w.window.document().undo_stack().undo();
+    w.settle();
+    CHECK(w.job().run.on_bed == OnBed::AsDrawn);
+    // Longer now: the same job, planned again at once.
+    on_next_dialog([&](QDialog* d) {
+      QDialog& dialog = *d;
+      CHECK(dialog.findChild<QListWidget*>(QStringLiteral("machineList"))->currentItem()->text().startsWith("Shed"));
+      type_there(dialog, "travelX", "40");
+      QTest::mouseClick(dialog.findChild<QDialogButtonBox*>()->button(QDialogButtonBox::Save), Qt::LeftButton);
+    });
+    QTest::mouseClick(w.find<QPushButton>("describeMachines"), Qt::LeftButton);
+    w.settle();
+    CHECK_FALSE(w.plan().has_stop());
+    CHECK(w.plan().machine.travel[0] == Approx(40 * 25.4));
+    // What is cancelled changes nothing; taken away, the job says that it does not know it.
+    on_next_dialog([&](QDialog* d) {
+      QDialog& dialog = *d;
+      type_there(dialog, "travelX", "1");
+      QTest::keyClick(&dialog, Qt::Key_Escape);
+    });
+    QTest::mouseClick(w.find<QPushButton>("describeMachines"), Qt::LeftButton);
+    CHECK(machine_table().find("shed")->travel[0] == Approx(40 * 25.4));
+    on_next_dialog([&](QDialog* d) {
+      QDialog& dialog = *d;
+      QTest::mouseClick(dialog.findChild<QPushButton*>(QStringLiteral("removeMachine")), Qt::LeftButton);
+      auto* use = dialog.findChild<QCheckBox*>(QStringLiteral("useMachine"));
+      QTest::mouseClick(use, Qt::LeftButton, {}, QPoint(8, use->height() / 2));
+      QTest::mouseClick(dialog.findChild<QDialogButtonBox*>()->button(QDialogButtonBox::Save), Qt::LeftButton);
+    });
+    QTest::mouseClick(w.find<QPushButton>("describeMachines"), Qt::LeftButton);
+    w.settle();
+    CHECK(machine_table().find("shed") == nullptr);
+    CHECK(w.job().run.machine == "shed");  // said by the user; not changed without a word
+    const auto& all = w.plan().verdicts;
+    CHECK(std::any_of(all.begin(), all.end(), [](const Verdict& v) { return v.code == "unknown-machine"; }));
+  }
+  QFile::remove(QString::fromStdString(own_machines_path()));
+}
+
+TEST_CASE("zero, the plate and the look round are said in the ticket, and come out in the files") {
+  Window w;
+  w.window.go_to_stage(Stage::Run);
+  w.pick("zeroPlace", 4);
+  CHECK(w.job().run.zero_place == ZeroPlace::RightBack);
+  w.type("plate", "12 mm");
+  w.settle();
+  CHECK(w.job().run.plate == Approx(12));
+  auto* tick = w.reach<QCheckBox>("lookRound");
+  QTest::mouseClick(tick, Qt::LeftButton, {}, QPoint(8, tick->height() / 2));
+  w.settle();
+  CHECK(w.job().run.look_round);
+  QTemporaryDir folder;
+  CHECK(w.window.write_files(folder.path()).contains("cut as wanted"));
+  CHECK(QFile::exists(folder.path() + "/00-look-round.nc"));
+  // Where they stand is opened by a button; no longer, once the job is another.
+  QSignalSpy opened(w.window.findChild<RunTicket*>(), &RunTicket::open_wanted);
+  auto* open = w.find<QPushButton>("openSheet");
+  REQUIRE(open->isVisible());
+  QTest::mouseClick(open, Qt::LeftButton);
+  REQUIRE(opened.size() == 1);
+  CHECK(opened[0][0].toString() == folder.path() + "/runsheet.pdf");
+  w.empty("plate");
+  CHECK(w.job().run.plate == 0);
+  CHECK_FALSE(open->isVisible());
+}
+
+TEST_CASE("what is left of a file after a stop, and a deeper cut-out, are written from the ticket") {
+  Window w;
+  w.window.go_to_stage(Stage::Run);
+  auto* files = w.reach<QComboBox>("againFile");
+  REQUIRE(files->count() == 3);
+  // The window would ask where to; here the files are looked at as they come.
+  auto* ticket = w.window.findChild<RunTicket*>();
+  QObject::disconnect(ticket, &RunTicket::write_wanted, &w.window, nullptr);
+  QSignalSpy written(ticket, &RunTicket::write_wanted);
+  w.pick("againFile", 1);
+  auto* place = w.find<QSlider>("againPlace");
+  CHECK(place->value() == 0);
+  w.spin("againRan", 5);
+  CHECK(place->value() > 0);
+  CHECK_THAT(w.find<QLabel>("againSays")->text().toStdString(), Catch::Contains("are left"));
+  const int from = place->value();
+  QTest::keyClick(place, Qt::Key_Right);
+  CHECK(place->value() == from + 1);
+  QTest::mouseClick(w.find<QPushButton>("writeRest"), Qt::LeftButton);
+  REQUIRE(written.size() == 1);
+  CHECK(written[0][0].toString() == QStringLiteral("02-again-from-%1-v60.nc").arg(from + 2));
+  CHECK(written[0][1].toString().contains("M30"));
+  CHECK_FALSE(w.find<QPushButton>("writeDeeper")->isVisible());  // nothing of it goes through
+  w.pick("againFile", 2);
+  QTest::mouseClick(w.find<QPushButton>("writeDeeper"), Qt::LeftButton);
+  REQUIRE(written.size() == 2);
+  CHECK(written[1][0].toString() == "03-deeper-flat-1-4in.nc");
+}

@@ -1,0 +1,143 @@
+// The board turned on the bed, zero at any of nine places: the files against turning by complex numbers, and the relief
+// that a file leaves against the board's own relief turned cell by cell. (Turning by i: any textbook.)
+#include <catch2/catch.hpp>
+#include <complex>
+
+#include "planning/outputs.hpp"
+#include "random_jobs.hpp"
+#include "relief/carve.hpp"
+#include "run/gcode.hpp"
+#include "workbench.hpp"
+
+using namespace doyen;
+using namespace workbench;
+
+namespace {
+
+using Turned = std::complex<double>;
+
+// A quarter to the left is a factor of i; so many of them.
+Turned turned(Point p, int quarters) {
+  Turned z{p.x, p.y};
+  for (int i = 0; i < quarters; ++i) z *= Turned{0, 1};
+  return z;
+}
+
+}  // namespace
+
+TEST_CASE("a hole lies where turning the board by hand puts it, from any zero") {
+  const double wide = 200, deep = 100;
+  const std::map<ZeroPlace, Point> shares = {
+      {ZeroPlace::LeftFront, {0, 0}},    {ZeroPlace::Centre, {0.5, 0.5}},    {ZeroPlace::RightFront, {1, 0}},
+      {ZeroPlace::LeftBack, {0, 1}},     {ZeroPlace::RightBack, {1, 1}},     {ZeroPlace::MiddleFront, {0.5, 0}},
+      {ZeroPlace::MiddleLeft, {0, 0.5}}, {ZeroPlace::MiddleRight, {1, 0.5}}, {ZeroPlace::MiddleBack, {0.5, 1}}};
+  for (int quarters = 0; quarters < 4; ++quarters) {
+    for (const auto& [place, share] : shares) {
+      INFO(quarters << " quarters, zero at " << share.x << ", " << share.y);
+      Job job = board(wide, deep, 18);
+      job.run.on_bed = static_cast<OnBed>(quarters);
+      job.run.zero_place = place;
+      add(job, "hole", {PlainShape::Kind::Ellipse, 6, 6}, {30, 10}, cut(Kind::Drill, 4, {}, "flat-1/8in"));
+      const Plan p = planned(job);
+      REQUIRE(p.runs.size() == 1);
+      const GcodeProgram read = read_gcode(gcode_files(p).at(0).text, "x.nc");
+      const Point3 at = read.sections.at(0).passes.at(0).points.at(0);
+      // Its corners turned: from the least of them zero is counted.
+      double left = 1e9, front = 1e9, right = -1e9, back = -1e9;
+      for (const Point corner : {Point{0, 0}, Point{wide, 0}, Point{0, deep}, Point{wide, deep}}) {
+        const Turned c = turned(corner, quarters);
+        left = std::min(left, c.real());
+        right = std::max(right, c.real());
+        front = std::min(front, c.imag());
+        back = std::max(back, c.imag());
+      }
+      const Turned hole = turned({30, 10}, quarters);
+      CHECK(at.x == Approx(hole.real() - left - share.x * (right - left)).margin(1e-3));
+      CHECK(at.y == Approx(hole.imag() - front - share.y * (back - front)).margin(1e-3));
+    }
+  }
+  // By hand, once: a quarter to the left, zero at the left front corner. What is drawn left lies in front.
+  Job job = board(wide, deep, 18);
+  job.run.on_bed = OnBed::QuarterLeft;
+  const Point3 at = placement_of(job).at_machine(Point3{30, 10, -2});
+  CHECK(at == Point3{90, 30, -2});
+}
+
+TEST_CASE("what a turned board's files leave is the board's own relief, turned cell by cell") {
+  for (int quarters = 1; quarters < 4; ++quarters) {
+    INFO(quarters << " quarters");
+    Job job = board(90, 60, 18);
+    job.run.zero_place = ZeroPlace::LeftFront;
+    add(job, "round", {PlainShape::Kind::Ellipse, 30, 30}, {25, 30}, cut(Kind::Recess, 3, {"flat-1/8in"}));
+    add(job, "groove", {kBox, 30, 8}, {65, 40}, cut(Kind::Incise, 1));
+    const Plan drawn = planned(job);
+    job.run.on_bed = static_cast<OnBed>(quarters);
+    const Plan p = planned(job);
+    const auto files = gcode_files(p);
+    CHECK(files.at(0).text.find("G2") + files.at(0).text.find("G3") != 2 * std::string::npos);
+    const bool quarter = quarters % 2 == 1;
+    const double cell = 0.25;
+    HeightField lying({0, 0, quarter ? 60.0 : 90.0, quarter ? 90.0 : 60.0}, cell);
+    lying.clear();
+    for (std::size_t i = 0; i < files.size(); ++i) {
+      for (const GcodeSection& section : read_gcode(files[i].text, files[i].name).sections)
+        carve(lying, section.passes, p.runs[i].bit, {});
+    }
+    const HeightField board = relief_of(drawn, {0, 0, 90, 60}, cell);
+    double worst = 0;
+    for (std::size_t r = 0; r < board.rows(); ++r) {
+      for (std::size_t c = 0; c < board.columns(); ++c) {
+        std::size_t across = c, up = r;
+        if (quarters == 1) across = board.rows() - 1 - r, up = c;
+        if (quarters == 2) across = board.columns() - 1 - c, up = board.rows() - 1 - r;
+        if (quarters == 3) across = r, up = board.columns() - 1 - c;
+        // A wall that falls a hair to either side of a cell's middle: the neighbours' heights count, too.
+        double least = 1e9;
+        for (int dr = -1; dr <= 1; ++dr) {
+          for (int dc = -1; dc <= 1; ++dc) {
+            const auto rr = static_cast<std::size_t>(
+                std::clamp<int>(static_cast<int>(up) + dr, 0, static_cast<int>(lying.rows()) - 1));
+            const auto cc = static_cast<std::size_t>(
+                std::clamp<int>(static_cast<int>(across) + dc, 0, static_cast<int>(lying.columns()) - 1));
+            least = std::min<double>(least, std::abs(lying.at(cc, rr) - board.at(c, r)));
+          }
+        }
+        worst = std::max(worst, least);
+      }
+    }
+    CHECK(worst < 0.15);
+    CHECK(read_back(p, files, 0.3).agrees());
+    CHECK(p.seconds > 0);
+  }
+}
+
+TEST_CASE("a board too long for the machine one way is turned by a remedy, and then the files stay in its travel") {
+  Job job = board(700, 300, 18);
+  job.run.machine = "mm-plain";  // 800 × 600
+  add(job, "left", {kBox, 40, 6}, {40, 150}, cut(Kind::Incise, 1));
+  add(job, "right", {kBox, 40, 6}, {660, 150}, cut(Kind::Incise, 1));
+  MachineProfile machine = machine_for(job);
+  machine.travel = {400, 750, 90};
+  const Plan stuck = plan(job, load_rack(), machine);
+  const Verdict* past = find(stuck, "past-travel");
+  REQUIRE(past != nullptr);
+  CHECK(past->remedies.size() == 2);
+  for (const Remedy& remedy : past->remedies) {
+    INFO(remedy.label);
+    Job turned = job;
+    remedy.apply(turned);
+    const Plan p = plan(turned, load_rack(), machine);
+    CHECK(find(p, "past-travel") == nullptr);
+    Box reach;
+    reach.add(Point{0, 0});
+    for (const OutputFile& file : gcode_files(p)) {
+      for (const GcodeSection& section : read_gcode(file.text, file.name).sections) {
+        for (const Pass& pass : section.passes) {
+          for (const Point3& at : pass.points) reach.add(at.flat());
+        }
+      }
+    }
+    CHECK(reach.width() <= 400);
+    CHECK(reach.height() <= 750);
+  }
+}
