@@ -234,6 +234,33 @@ void bits_table(Sheet& sheet, const Plan& plan) {
   }
 }
 
+// Where zero is, which way the axes run, and what is set again when.
+void say_zero(Sheet& sheet, const Plan& plan) {
+  const Job& job = plan.job;
+  const auto show = [&](double mm) { return depth_in_words(mm, job.lengths); };
+  sheet.paragraph(plan.has_back()
+                      ? say("Zero: {0}; for the back, below. The same for every bit of a side.", zero_in_words(job))
+                      : say("Zero: {0}, the same for every bit.", zero_in_words(job)),
+                  14, true, kPlum);
+  sheet.paragraph(
+      (plan.machine.keeps_length
+           ? say("x runs to the right, y away from you, z up. Do not move the board between bits; this machine's bits "
+                 "sit equally deep, so z is set once.")
+           : say("x runs to the right, y away from you, z up. Do not move the board between bits; after each change "
+                 "set "
+                 "z on this same surface.")) +
+          (job.blank.film > 0
+               ? " " + say("The film's {0} is allowed for: touch off on top of the film.", show(job.blank.film))
+               : std::string()) +
+          " " +
+          (job.run.plate > 0
+               ? say("The touch plate's {0} is taken off by these files: your machine must not do it again. Take the "
+                     "plate away before the run.",
+                     show(job.run.plate))
+               : say("A touch plate's thickness is taken off by you or your machine, not by these files.")),
+      10);
+}
+
 // A plug as it lies on its board, and as it comes to lie in its pocket: mirrored, side by side.
 void draw_mirrored(Sheet& sheet, const Plan& plan) {
   Region art;
@@ -342,27 +369,7 @@ std::string run_sheet_pdf(const Plan& plan, const Picture& board, const Judgemen
   if (const std::string lying = lying_in_words(job.run.on_bed); !lying.empty())
     sheet.paragraph(say("The board lies on the bed {0}.", lying), 13, true, kPlum);
   draw_board(sheet, plan, board);
-  sheet.paragraph(plan.has_back()
-                      ? say("Zero: {0}; for the back, below. The same for every bit of a side.", zero_in_words(job))
-                      : say("Zero: {0}, the same for every bit.", zero_in_words(job)),
-                  14, true, kPlum);
-  sheet.paragraph(
-      (plan.machine.keeps_length
-           ? say("x runs to the right, y away from you, z up. Do not move the board between bits; this machine's bits "
-                 "sit equally deep, so z is set once.")
-           : say("x runs to the right, y away from you, z up. Do not move the board between bits; after each change "
-                 "set "
-                 "z on this same surface.")) +
-          (job.blank.film > 0
-               ? " " + say("The film's {0} is allowed for: touch off on top of the film.", show(job.blank.film))
-               : std::string()) +
-          " " +
-          (job.run.plate > 0
-               ? say("The touch plate's {0} is taken off by these files: your machine must not do it again. Take the "
-                     "plate away before the run.",
-                     show(job.run.plate))
-               : say("A touch plate's thickness is taken off by you or your machine, not by these files.")),
-      10);
+  say_zero(sheet, plan);
   what_it_is_part_of(sheet, plan, show);
   sheet.paragraph(say("Holding: {0}", job.run.holding), 11);
   for (const Item& item : job.items) {

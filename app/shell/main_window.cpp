@@ -20,10 +20,8 @@
 #include "planning/test_cut.hpp"
 #include "problem.hpp"
 #include "shell/application.hpp"
-#include "stages/cuts/rack_dialog.hpp"
 #include "stages/proof/boards_view.hpp"
 #include "stages/proof/tilt_view.hpp"
-#include "stages/run/machines_dialog.hpp"
 
 namespace doyen {
 namespace {
@@ -407,25 +405,6 @@ void MainWindow::leave_guest() {
   if (auto* guest = qobject_cast<QDialog*>(pages_->currentWidget())) guest->reject();
 }
 
-void MainWindow::edit_rack() {
-  RackDialog dialog(rack_, document_.job().lengths, this);
-  if (dialog.exec() == QDialog::Accepted && !(dialog.rack() == rack_)) keep_rack(dialog.rack());
-}
-
-void MainWindow::edit_machines() {
-  MachinesDialog dialog(document_.job().run.machine, document_.job().lengths, this);
-  if (dialog.exec() != QDialog::Accepted) return;
-  if (const std::string id = dialog.wanted(); !id.empty() && id != document_.job().run.machine) {
-    QSettings().setValue(QStringLiteral("machine"), QString::fromStdString(id));
-    document_.edit(tr("choose the machine"), [&](Job& job) { job.run.machine = id; });
-  } else {
-    planner_.request(document_.job(), rack_);
-  }
-  refresh_tickets();
-  if (!dialog.aside().isEmpty())
-    note(tr("The machines' file could not be read; it is kept as %1.").arg(dialog.aside()));
-}
-
 // What the fit's keeper found, on the bench and in the section.
 void MainWindow::show_fit() {
   bench_->show_overlay(fit_.picture(), fit_.picture_box());
@@ -482,21 +461,6 @@ void MainWindow::keep_rung(const Treatment& rung) {
   const std::string bit = keep_answer(rack, rung);
   if (bit.empty()) return say(tr("The test ladder"), tr("This pair's bit is not in the rack any longer."));
   keep_rack(rack);
-}
-
-void MainWindow::keep_rack(const Rack& rack) {
-  std::string aside;
-  try {
-    KeptRack kept = keep_own_rack(rack_, rack);
-    rack_ = std::move(kept.rack);
-    aside = std::move(kept.aside);
-  } catch (const Problem& problem) {
-    return say(tr("The rack was not saved"), QString::fromUtf8(problem.what()));
-  }
-  planner_.request(document_.job(), rack_);
-  refresh_tickets();
-  if (!aside.empty())
-    note(tr("The rack's file could not be read; it is kept as %1.").arg(QString::fromStdString(aside)));
 }
 
 }  // namespace doyen

@@ -209,9 +209,8 @@ bool reached(const Box& reach, const MachineProfile& machine, OnBed turn) {
   return reach.width() <= along.travel[0] && reach.height() <= along.travel[1];
 }
 
-// Whether the machine goes as far as the cuts, from where zero is taken, and as deep.
-void check_travel(const Situation& s, std::vector<Verdict>& out) {
-  const MachineProfile& m = s.machine;
+// Where the bits' middles go, in board coordinates, and how deep below the face, mm.
+std::pair<Box, double> reach_of_cuts(const Situation& s) {
   Box cuts;
   double deepest = 0;
   for (const PieceState& piece : s.pieces) {
@@ -223,29 +222,37 @@ void check_travel(const Situation& s, std::vector<Verdict>& out) {
       }
     }
   }
+  return {cuts, deepest};
+}
+
+// Zero stays at the same place of the machine, which is another of the board: each way of laying it is tried.
+std::vector<Remedy> ways_to_lay(const Situation& s, const Box& cuts) {
+  std::vector<Remedy> remedies;
+  for (const OnBed turn : {OnBed::AsDrawn, OnBed::QuarterLeft, OnBed::QuarterRight}) {
+    if (turn == s.job.run.on_bed || !reached(reach_with_zero(cuts, s.job, turn), s.machine, turn)) continue;
+    remedies.push_back({turn == OnBed::AsDrawn       ? say("Lay it on the bed as it is drawn")
+                        : turn == OnBed::QuarterLeft ? say("Lay it a quarter turned to the left")
+                                                     : say("Lay it a quarter turned to the right"),
+                        [turn](Job& job) { job.run.on_bed = turn; }});
+  }
+  return remedies;
+}
+
+// Whether the machine goes as far as the cuts, from where zero is taken, and as deep.
+void check_travel(const Situation& s, std::vector<Verdict>& out) {
+  const MachineProfile& m = s.machine;
+  const auto [cuts, deepest] = reach_of_cuts(s);
   if (cuts.empty()) return;
   const OnBed lies = s.job.run.on_bed;
   const Box reach = reach_with_zero(cuts, s.job, lies);
   if (!reached(reach, m, lies)) {
     const bool quarter = lies == OnBed::QuarterLeft || lies == OnBed::QuarterRight;
-    Verdict past{Grade::Stop,
-                 "past-travel",
-                 "",
-                 reach.centre(),
-                 say("From where zero is taken the cuts span {0} × {1}; the machine travels {2} × {3}.",
-                     s.show(quarter ? reach.height() : reach.width()), s.show(quarter ? reach.width() : reach.height()),
-                     s.show(m.travel[0]), s.show(m.travel[1])),
-                 say("Turn the board, make the work smaller, or choose the machine it is meant for."),
-                 {}};
-    // Zero stays at the same place of the machine, which is another of the board: each way is tried.
-    for (const OnBed turn : {OnBed::AsDrawn, OnBed::QuarterLeft, OnBed::QuarterRight}) {
-      if (turn == lies || !reached(reach_with_zero(cuts, s.job, turn), m, turn)) continue;
-      past.remedies.push_back({turn == OnBed::AsDrawn       ? say("Lay it on the bed as it is drawn")
-                               : turn == OnBed::QuarterLeft ? say("Lay it a quarter turned to the left")
-                                                            : say("Lay it a quarter turned to the right"),
-                               [turn](Job& job) { job.run.on_bed = turn; }});
-    }
-    out.push_back(std::move(past));
+    out.push_back({Grade::Stop, "past-travel", "", reach.centre(),
+                   say("From where zero is taken the cuts span {0} × {1}; the machine travels {2} × {3}.",
+                       s.show(quarter ? reach.height() : reach.width()),
+                       s.show(quarter ? reach.width() : reach.height()), s.show(m.travel[0]), s.show(m.travel[1])),
+                   say("Turn the board, make the work smaller, or choose the machine it is meant for."),
+                   ways_to_lay(s, cuts)});
   }
   if (deepest + m.clearance > m.travel[2]) {
     out.push_back({Grade::Stop,
