@@ -32,6 +32,7 @@ Command check_command();
 Command fit_command();
 Command ladder_command();
 Command testcut_command();
+Command again_command();
 Command relief_command();
 Command import_command();
 Command text_command();

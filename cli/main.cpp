@@ -19,9 +19,10 @@ int main(int argc, char** argv) {
   app.require_subcommand(1);
   app.set_version_flag("--version", std::string("Doyen ") + version());
   int code = kFine;
-  for (const Command& command : {plan_command(), check_command(), fit_command(), ladder_command(), testcut_command(),
-                                 relief_command(), import_command(), text_command(), outlines_command(),
-                                 readback_command(), keys_command(), ways_command(), customer_command()}) {
+  for (const Command& command :
+       {plan_command(), check_command(), fit_command(), ladder_command(), testcut_command(), relief_command(),
+        import_command(), text_command(), outlines_command(), readback_command(), keys_command(), ways_command(),
+        customer_command(), again_command()}) {
     CLI::App* sub = app.add_subcommand(command.name, command.about);
     Arguments arguments(*sub);
     sub->callback([&code, run = command.make(arguments)] { code = run(); });

@@ -195,6 +195,94 @@ void witness_step(Sheet& sheet, const Plan& plan, const BitRun* before, const Bi
   }
 }
 
+// Where this bit goes, on the board as it lies: small, its ways in the wood as lines. Returns how high it is.
+double draw_ways(Sheet& sheet, const Plan& plan, const BitRun& run, double left, double top, double most_wide) {
+  const Placement lies = placement_of(plan.job, run.side);
+  const Box board = plan.job.blank.box();
+  Box lying;
+  lying.add(lies.at_machine(Point{board.left, board.bottom}));
+  lying.add(lies.at_machine(Point{board.right, board.top}));
+  constexpr double kMostHigh = 62;
+  const double scale = std::min(most_wide / lying.width(), kMostHigh / lying.height());
+  const auto place = [&](Point p) { return Point{left + (p.x - lying.left) * scale, top + (lying.top - p.y) * scale}; };
+  cairo_t* cr = sheet.cr();
+  cairo_set_source_rgb(cr, kLine.r, kLine.g, kLine.b);
+  cairo_set_line_width(cr, 0.6);
+  cairo_rectangle(cr, left, top, lying.width() * scale, lying.height() * scale);
+  cairo_stroke(cr);
+  cairo_set_source_rgb(cr, kPlum.r, kPlum.g, kPlum.b);
+  cairo_set_line_cap(cr, CAIRO_LINE_CAP_ROUND);
+  constexpr double kLeast = 0.5;  // pt: what is nearer to the last point than that is not seen
+  for (const Operation* op : run.operations) {
+    for (const Pass& pass : op->passes) {
+      Point last = place(lies.at_machine(pass.points.front().flat()));
+      cairo_move_to(cr, last.x, last.y);
+      cairo_line_to(cr, last.x, last.y);  // a hole is a dot
+      for (const Point3& p : pass.points) {
+        const Point at = place(lies.at_machine(p.flat()));
+        if (distance(at, last) < kLeast) continue;
+        cairo_line_to(cr, at.x, at.y);
+        last = at;
+      }
+    }
+  }
+  cairo_stroke(cr);
+  return lying.height() * scale;
+}
+
+std::string cuts_in_words(CutDirection direction) {
+  switch (direction) {
+    case CutDirection::UpCut:
+      return say("up-cut");
+    case CutDirection::DownCut:
+      return say("down-cut");
+    case CutDirection::Compression:
+      return say("compression");
+    case CutDirection::Straight:
+      break;
+  }
+  return say("straight flutes");
+}
+
+std::string pieces_of(const Plan& plan, const BitRun& run) {
+  std::string what;
+  std::set<std::string> named;
+  for (const Operation* op : run.operations) {
+    const Item* item = plan.job.find(op->piece);
+    if (item != nullptr && named.insert(item->piece.name).second) what += (what.empty() ? "" : ", ") + item->piece.name;
+  }
+  return what;
+}
+
+// One bit: a box to tick, its number, what it is, its file and figures, and where it goes.
+void bit_block(Sheet& sheet, const Plan& plan, const BitRun& run, int number, const double (&columns)[6]) {
+  cairo_t* cr = sheet.cr();
+  cairo_set_source_rgb(cr, kInk.r, kInk.g, kInk.b);
+  cairo_set_line_width(cr, 0.9);
+  cairo_rectangle(cr, columns[0] + 1, sheet.y + 26, 11, 11);
+  cairo_stroke(cr);
+  sheet.text(std::to_string(number), columns[0], sheet.y, 24, 16, true);
+  const double high = sheet.text(run.bit.name, columns[1], sheet.y, 160, 13, true);
+  // A long name is set smaller rather than broken: it is looked for on the machine's screen.
+  sheet.text(run.file, columns[2], sheet.y, 138, run.file.size() > 21 ? 9 : run.file.size() > 17 ? 10.5 : 12, true);
+  sheet.text(format_duration(run.time.seconds), columns[3], sheet.y, 64, 12);
+  sheet.text(depth_in_words(run.deepest, plan.job.lengths), columns[4], sheet.y, 64, 12);
+  sheet.text(format_number(run.feeds.rpm, 0) + " /min", columns[5], sheet.y, 80, 12);
+  sheet.y += std::max(20.0, high + 2);
+  const bool inch = plan.job.lengths.unit == Unit::Inch;
+  constexpr double kPicture = 120,
+                   kClear = 5;  // pt; mm that a collet stays above the wood (common practice, no source)
+  const double words_high =
+      sheet.text(say("{0}. Feed {1}, plunge {2}{3}.", pieces_of(plan, run), feeds_in_words(plan, run),
+                     format_number(run.feeds.plunge / (inch ? kMmPerInch : 1), 0), inch ? " in/min" : " mm/min") +
+                     " " + reach_in_words(plan, run) + " " +
+                     say("Cutting edges: {0}; out of the collet at least {1}.", cuts_in_words(run.bit.direction),
+                         depth_in_words(run.deepest + kClear, plan.job.lengths)),
+                 columns[1], sheet.y, kPageWidth - 2 * kEdge - 26 - kPicture - 14, 9, false, kFaded);
+  const double picture_high = draw_ways(sheet, plan, run, kPageWidth - kEdge - kPicture, sheet.y + 2, kPicture);
+  sheet.y += std::max({words_high, picture_high + 4, 18.0}) + 9;
+}
+
 void bits_table(Sheet& sheet, const Plan& plan) {
   const double columns[] = {kEdge, kEdge + 26, kEdge + 190, kEdge + 326, kEdge + 388, kEdge + 450};
   const std::string heads[] = {"", say("Bit"), say("File"), say("Time"), say("Deepest"), say("Spindle")};
@@ -203,33 +291,12 @@ void bits_table(Sheet& sheet, const Plan& plan) {
   int number = 1;
   const BitRun* before = nullptr;
   for (const BitRun& run : plan.runs) {
-    sheet.need(56);
+    sheet.need(120);
     steps_before(sheet, plan, before, run);
     look_round_step(sheet, plan, before, run);
     witness_step(sheet, plan, before, run);
-    sheet.text(std::to_string(number), columns[0], sheet.y, 24, 16, true);
-    const double high = sheet.text(run.bit.name, columns[1], sheet.y, 160, 13, true);
-    // A long name is set smaller rather than broken: it is looked for on the machine's screen.
-    sheet.text(run.file, columns[2], sheet.y, 138, run.file.size() > 21 ? 9 : run.file.size() > 17 ? 10.5 : 12, true);
-    sheet.text(format_duration(run.time.seconds), columns[3], sheet.y, 64, 12);
-    sheet.text(depth_in_words(run.deepest, plan.job.lengths), columns[4], sheet.y, 64, 12);
-    sheet.text(format_number(run.feeds.rpm, 0) + " /min", columns[5], sheet.y, 80, 12);
-    sheet.y += std::max(20.0, high + 2);
-    std::string what;
-    std::set<std::string> named;
-    for (const Operation* op : run.operations) {
-      const Item* item = plan.job.find(op->piece);
-      if (item != nullptr && named.insert(item->piece.name).second)
-        what += (what.empty() ? "" : ", ") + item->piece.name;
-    }
-    const std::string per_minute = plan.job.lengths.unit == Unit::Inch ? " in/min" : " mm/min";
-    const double k = plan.job.lengths.unit == Unit::Inch ? kMmPerInch : 1;
-    sheet.y += sheet.text(say("{0}. Feed {1}, plunge {2}{3}.", what, feeds_in_words(plan, run),
-                              format_number(run.feeds.plunge / k, 0), per_minute) +
-                              " " + reach_in_words(plan, run),
-                          columns[1], sheet.y, kPageWidth - 2 * kEdge - 26, 9, false, kFaded) +
-               7;
-    ++number;
+    sheet.need(92);
+    bit_block(sheet, plan, run, number++, columns);
     before = &run;
   }
 }

@@ -22,6 +22,7 @@
 #include "shell/application.hpp"
 #include "stages/proof/boards_view.hpp"
 #include "stages/proof/tilt_view.hpp"
+#include "stages/run/rehearsal.hpp"
 
 namespace doyen {
 namespace {
@@ -299,6 +300,7 @@ void MainWindow::take_plan(const PlanPtr& plan) {
   strip_->show_plan(plan);
   beam_->show_plan(plan);
   if (auto* tilted = qobject_cast<TiltView*>(pages_->currentWidget())) tilted->show_plan(plan);
+  if (auto* rehearsal = qobject_cast<Rehearsal*>(pages_->currentWidget())) rehearsal->show_plan(plan);
   refresh_tickets();
   refresh_rail();
   Q_EMIT settled();
@@ -353,6 +355,7 @@ void MainWindow::make_last_tickets() {
       note(tr("Nothing on this desktop opens “%1”.").arg(path));
   });
   connect(run_, &RunTicket::write_wanted, this, &MainWindow::save_further_file);
+  connect(run_, &RunTicket::rehearsal_wanted, this, &MainWindow::open_rehearsal);
   connect(run_, &RunTicket::machines_wanted, this, &MainWindow::edit_machines);
   connect(run_, &RunTicket::came_out_well, this, [this] {
     if (Rack rack = rack_; keep_tested(rack, document_.job())) keep_rack(rack);

@@ -23,6 +23,7 @@
 #include "stages/cuts/rack_dialog.hpp"
 #include "stages/proof/tilt_view.hpp"
 #include "stages/run/machines_dialog.hpp"
+#include "stages/run/rehearsal.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/data_folder.hpp"
 
@@ -81,7 +82,7 @@ QStringList shot_names() {
   return {QStringLiteral("blank"),   QStringLiteral("artwork"),   QStringLiteral("cuts"),
           QStringLiteral("cut-out"), QStringLiteral("proof"),     QStringLiteral("run"),
           QStringLiteral("rack"),    QStringLiteral("welcome"),   QStringLiteral("letter-bench"),
-          QStringLiteral("lay-out"), QStringLiteral("tracing"),   QStringLiteral("points"),
+          QStringLiteral("lay-out"), QStringLiteral("tracing"),   QStringLiteral("rehearsal"),
           QStringLiteral("raised"),  QStringLiteral("post-back"), QStringLiteral("machines"),
           QStringLiteral("inlay"),   QStringLiteral("fit"),       QStringLiteral("ways"),
           QStringLiteral("tilted")};
@@ -127,6 +128,15 @@ bool take_shot(MainWindow& window, const QString& stage, const QString& file, QS
     NewBoard asked(&window);
     return shot_of_dialog(window, file, [&] { asked.exec(); });
   }
+  if (stage == QStringLiteral("points")) {
+    window.open_demo();
+    window.go_to_stage(Stage::Artwork);
+    window.select(QStringLiteral("sprig"));
+    wait_until_settled(window);
+    window.bench().come_closer({110, 115}, 3.2);
+    window.bench().points().set_active(true);
+    return wait_until_looked_at(window) && window.grab().save(file);
+  }
   if (stage == QStringLiteral("guide")) {
     Guide guide(&window);
     guide.setAttribute(Qt::WA_DeleteOnClose, false);
@@ -171,6 +181,21 @@ bool take_shot(MainWindow& window, const QString& stage, const QString& file, QS
     const auto* view = window.findChild<TiltView*>();
     return view != nullptr && shot_of_guest(window, file, [view] { return view->ready(); });
   }
+  if (stage == QStringLiteral("rehearsal")) {
+    window.go_to_stage(Stage::Run);
+    wait_until_settled(window);
+    window.open_rehearsal();
+    auto* rehearsal = window.findChild<Rehearsal*>();
+    if (rehearsal == nullptr) return false;
+    // The files run until the second has cut for some minutes of the machine's.
+    rehearsal->findChild<QComboBox*>(QStringLiteral("pace"))->setCurrentIndex(3);
+    rehearsal->findChild<QPushButton*>(QStringLiteral("startRehearsal"))->click();
+    return shot_of_guest(window, file, [rehearsal] {
+      if (rehearsal->state() == Rehearsal::State::Change)
+        rehearsal->findChild<QPushButton*>(QStringLiteral("bitChanged"))->click();
+      return rehearsal->seconds().size() == 1 && rehearsal->ran_for() > 300;
+    });
+  }
   if (stage == QStringLiteral("tracing")) {
     window.open_demo(QStringLiteral("heron-plaque"));
     window.trace_file(QString::fromStdString(data_file("demo/heron-ink.jpg")));
@@ -206,15 +231,6 @@ bool take_shot(MainWindow& window, const QString& stage, const QString& file, QS
     wait_for_ways(window);
     for (int i = 0; i < 5; ++i) let_it_work();  // rows that wrap anew are laid out
     return looked_at && window.grab().save(file);
-  }
-  if (stage == QStringLiteral("points")) {
-    window.open_demo();
-    window.go_to_stage(Stage::Artwork);
-    window.select(QStringLiteral("sprig"));
-    wait_until_settled(window);
-    window.bench().come_closer({110, 115}, 3.2);
-    window.bench().points().set_active(true);
-    return wait_until_looked_at(window) && window.grab().save(file);
   }
   if (stage == QStringLiteral("blank")) window.go_to_stage(Stage::Blank);
   if (stage == QStringLiteral("artwork")) window.go_to_stage(Stage::Artwork);

@@ -55,6 +55,7 @@ QList<Command> MainWindow::job_commands() {
        [this] { save_sheet_of_two(); }},
       {Group::Job, QStringLiteral("rack"), tr("The rack: bits, measured figures, feeds…"), keys(Qt::CTRL | Qt::Key_R),
        [this] { edit_rack(); }},
+      {Group::Job, QStringLiteral("rehearse"), tr("Rehearse the run…"), {}, [this] { open_rehearsal(); }},
       {Group::Job,
        QStringLiteral("machines"),
        tr("Machines: what they understand and how they move…"),

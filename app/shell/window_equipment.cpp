@@ -1,4 +1,4 @@
-// The shop's equipment, which all jobs share: the rack of bits, and the machines.
+// The shop's equipment, which all jobs share: the rack of bits, the machines, and a simulated one to rehearse with.
 #include <QSettings>
 
 #include "problem.hpp"
@@ -6,6 +6,7 @@
 #include "shell/main_window.hpp"
 #include "stages/cuts/rack_dialog.hpp"
 #include "stages/run/machines_dialog.hpp"
+#include "stages/run/rehearsal.hpp"
 
 namespace doyen {
 
@@ -41,6 +42,11 @@ void MainWindow::keep_rack(const Rack& rack) {
   refresh_tickets();
   if (!aside.empty())
     note(tr("The rack's file could not be read; it is kept as %1.").arg(QString::fromStdString(aside)));
+}
+
+void MainWindow::open_rehearsal() {
+  if (!shop_.plan || shop_.plan->runs.empty()) return;
+  show_in_place(new Rehearsal(shop_.plan, this), [] {});
 }
 
 }  // namespace doyen

@@ -170,25 +170,41 @@ double fast_down_to(const Pass& pass, double approach) {
   return to < approach - kWorthIt ? to : approach;
 }
 
-double Travel::between(Point from, Point to) const {
-  if (low >= high) return high;
-  for (const Box& box : in_the_way) {
-    // The part of the way that lies within the box's span, axis by axis.
-    double enter = 0, leave = 1;
-    const double starts[] = {from.x, from.y}, ways[] = {to.x - from.x, to.y - from.y};
-    const double least[] = {box.left, box.bottom}, most[] = {box.right, box.top};
-    for (int axis = 0; axis < 2; ++axis) {
-      if (std::abs(ways[axis]) < 1e-9) {
-        if (starts[axis] < least[axis] || starts[axis] > most[axis]) leave = -1;
-        continue;
-      }
-      const double a = (least[axis] - starts[axis]) / ways[axis], b = (most[axis] - starts[axis]) / ways[axis];
-      enter = std::max(enter, std::min(a, b));
-      leave = std::min(leave, std::max(a, b));
+namespace {
+
+// Part of the way lies within the box.
+bool crosses(Point from, Point to, const Box& box) {
+  // The part of the way that lies within the box's span, axis by axis.
+  double enter = 0, leave = 1;
+  const double starts[] = {from.x, from.y}, ways[] = {to.x - from.x, to.y - from.y};
+  const double least[] = {box.left, box.bottom}, most[] = {box.right, box.top};
+  for (int axis = 0; axis < 2; ++axis) {
+    if (std::abs(ways[axis]) < 1e-9) {
+      if (starts[axis] < least[axis] || starts[axis] > most[axis]) return false;
+      continue;
     }
-    if (enter <= leave) return high;
+    const double a = (least[axis] - starts[axis]) / ways[axis], b = (most[axis] - starts[axis]) / ways[axis];
+    enter = std::max(enter, std::min(a, b));
+    leave = std::min(leave, std::max(a, b));
   }
-  return low;
+  return enter <= leave;
+}
+
+}  // namespace
+
+double Travel::between(Point from, Point to) const {
+  double height = low;
+  for (const Metal& metal : in_the_way) {
+    const double over = std::max(high, metal.over);
+    if (over > height && crosses(from, to, metal.box)) height = over;
+  }
+  return height;
+}
+
+double Travel::highest() const {
+  double height = high;
+  for (const Metal& metal : in_the_way) height = std::max(height, metal.over);
+  return height;
 }
 
 RunTime run_time(const std::vector<TimedPasses>& work, const MachineProfile& machine, Point from,
@@ -196,7 +212,8 @@ RunTime run_time(const std::vector<TimedPasses>& work, const MachineProfile& mac
   RunTime time;
   Motion motion(machine);
   const double approach = travel == nullptr ? kApproach : travel->approach;
-  Point3 here{from.x, from.y, machine.clearance};
+  const double highest = travel == nullptr ? machine.clearance : std::max(machine.clearance, travel->highest());
+  Point3 here{from.x, from.y, highest};
   bool in_wood = false;  // the bit stands at the end of a pass, not yet lifted
   const auto rapid = [&](const Point3& to) {
     motion.rapid(here, to);
@@ -211,8 +228,7 @@ RunTime run_time(const std::vector<TimedPasses>& work, const MachineProfile& mac
     if (!each.feeds.known()) continue;
     for (const Pass& pass : *each.passes) {
       const Point3& first = pass.points.front();
-      const double high =
-          travel == nullptr || !in_wood ? machine.clearance : travel->between(here.flat(), first.flat());
+      const double high = travel == nullptr || !in_wood ? highest : travel->between(here.flat(), first.flat());
       if (in_wood) rapid({here.x, here.y, high});
       in_wood = true;
       time.travel += distance(here.flat(), first.flat());
@@ -227,7 +243,7 @@ RunTime run_time(const std::vector<TimedPasses>& work, const MachineProfile& mac
       ++time.lifts;
     }
   }
-  if (in_wood) rapid({here.x, here.y, machine.clearance});
+  if (in_wood) rapid({here.x, here.y, highest});
   const Motion::Seconds seconds = motion.seconds();
   time.seconds = seconds.all;
   time.in_wood = seconds.cut;

@@ -35,10 +35,15 @@ struct RunTime {
 inline constexpr double kApproach = 0.5;  // mm above the highest wood where the plunge feed begins
 
 struct Travel {
-  double approach = kApproach;    // mm above the nominal face
-  double high = 6, low = 6;       // mm above the face
-  std::vector<Box> in_the_way{};  // clamps and screws with some room round them
-  [[nodiscard]] double between(Point from, Point to) const;
+  struct Metal {
+    Box box;          // of a clamp or a screw, with some room round it
+    double over = 0;  // mm above the face that travel over it stands
+  };
+  double approach = kApproach;  // mm above the nominal face
+  double high = 6, low = 6;     // mm above the face
+  std::vector<Metal> in_the_way{};
+  [[nodiscard]] double between(Point from, Point to) const;  // low where nothing stands, else over all that does
+  [[nodiscard]] double highest() const;                      // from wherever the bit stands before, and to there
 };
 
 // To which height the bit comes down fast before it plunges: to just above what is cut already, where that is worth it;

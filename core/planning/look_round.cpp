@@ -31,7 +31,7 @@ std::optional<Reach> reach_of(const Plan& plan, const BitRun& run) {
   }
   if (reach.middle.empty()) return {};
   reach.body = reach.middle.grown(run.bit.true_diameter() / 2);
-  reach.highest = std::max(travel_of(plan.job, plan.machine, run.side).high, plan.machine.clearance) + lies.z;
+  reach.highest = std::max(travel_of(plan.job, plan.machine, run.side).highest(), plan.machine.clearance) + lies.z;
   return reach;
 }
 

@@ -193,12 +193,14 @@ Travel travel_of(const Job& job, const MachineProfile& machine, Side side) {
   travel.approach = top + kApproach;
   travel.high = std::max(machine.clearance, top + 3);
   travel.low = job.run.low_travel ? std::min(travel.high, std::max(2.0, top + 1.5)) : travel.high;
+  constexpr double kOver = 3;   // mm that travel stands above metal
   constexpr double kRoom = 20;  // mm: the widest bits and a spindle's nut keep clear too
   for (const KeepOut& place : metal_on(job)) {
     const Box box = place.box().grown(kRoom);
     // Where clamps stand on the turned board is not known: both ways are kept clear.
-    travel.in_the_way.push_back(box);
-    if (side == Side::Back) travel.in_the_way.push_back(turned_over(box, job.blank, job.run.turn));
+    const double over = top + place.above_face() + kOver;
+    travel.in_the_way.push_back({box, over});
+    if (side == Side::Back) travel.in_the_way.push_back({turned_over(box, job.blank, job.run.turn), over});
   }
   return travel;
 }

@@ -77,7 +77,7 @@ class Writer {
   }
 
   [[nodiscard]] double clearance() const {
-    return job_.travel ? std::max(machine_.clearance, job_.travel->high) : machine_.clearance;
+    return job_.travel ? std::max(machine_.clearance, job_.travel->highest()) : machine_.clearance;
   }
   // Room for hands and a longer bit, as far as the machine surely goes.
   [[nodiscard]] double change_height() const {

@@ -16,6 +16,11 @@ struct KeepOut {
   enum class Kind { Clamp, Screw, Knot, Sapwood, Crack, GlueLine };
   Kind kind = Kind::Clamp;
   double x = 0, y = 0, width = 40, height = 40;  // mm: its middle and its size
+  double stands = 0;                             // mm above the face, of metal; 0: as high as is usual
+  // 30 mm for a clamp, 4 mm for a screw's head (common practice, no source).
+  [[nodiscard]] double above_face() const {
+    return stands > 0 ? stands : kind == Kind::Clamp ? 30 : kind == Kind::Screw ? 4 : 0;
+  }
   [[nodiscard]] Box box() const { return {x - width / 2, y - height / 2, x + width / 2, y + height / 2}; }
   // Round: screws and knots. The others are rectangles.
   [[nodiscard]] bool round() const { return kind == Kind::Screw || kind == Kind::Knot; }

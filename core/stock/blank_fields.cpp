@@ -21,6 +21,7 @@ const Record<KeepOut>& keep_out_fields() {
     f.number("y", &KeepOut::y, {-kFar, kFar}).needed();
     f.number("width", &KeepOut::width, {0.1, kFar}).needed();
     f.number("height", &KeepOut::height, {0.1, kFar}).needed();
+    f.number("stands", &KeepOut::stands, {0, 300});
     return f;
   }();
   return fields;

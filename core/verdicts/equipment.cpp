@@ -2,6 +2,7 @@
 #include <algorithm>
 #include <set>
 
+#include "holding/screws.hpp"
 #include "machine/motion.hpp"
 #include "run/placement.hpp"
 #include "stock/species.hpp"
@@ -254,13 +255,15 @@ void check_travel(const Situation& s, std::vector<Verdict>& out) {
                    say("Turn the board, make the work smaller, or choose the machine it is meant for."),
                    ways_to_lay(s, cuts)});
   }
-  if (deepest + m.clearance > m.travel[2]) {
+  double clearance = m.clearance;
+  for (const KeepOut& place : metal_on(s.job)) clearance = std::max(clearance, place.above_face() + 3);
+  if (deepest + clearance > m.travel[2]) {
     out.push_back({Grade::Stop,
                    "past-travel-down",
                    "",
                    reach.centre(),
                    say("The deepest cut and the clearance together, {0}, are more than the machine's travel down.",
-                       s.show(deepest + m.clearance)),
+                       s.show(deepest + clearance)),
                    "",
                    {}});
   }

@@ -16,8 +16,7 @@
 namespace doyen {
 namespace {
 
-constexpr double kClear = 3;     // mm that cuts keep from metal (common practice, no source)
-constexpr double kHeadHigh = 4;  // mm that a screw's head stands above the face; clamps stand as high as any bit
+constexpr double kClear = 3;  // mm that cuts keep from metal (common practice, no source)
 
 std::string name_of(KeepOut::Kind kind) {
   switch (kind) {
@@ -83,8 +82,9 @@ bool pass_meets(const Pass& pass, const Bit& bit, const KeepOut& place) {
     move.add(a.flat());
     move.add(b.flat());
     if (!box.meets(move)) continue;
-    const double wide = place.kind == KeepOut::Kind::Clamp ? bit.true_diameter() / 2
-                                                           : bit.half_width_at(std::max(-a.z, -b.z) + kHeadHigh);
+    const double wide = place.kind == KeepOut::Kind::Clamp
+                            ? bit.true_diameter() / 2
+                            : bit.half_width_at(std::max(-a.z, -b.z) + place.above_face());
     if (apart(place, a.flat(), b.flat()) < std::min(wide, bit.true_diameter() / 2) + kClear - 1e-6) return true;
   }
   return false;

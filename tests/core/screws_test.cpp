@@ -234,10 +234,57 @@ TEST_CASE("over random jobs screws lie clear of every move but their own") {
       for (const GcodeSection::Rapid& rapid : program.sections[0].rapids) {
         for (const KeepOut& head : metal) {
           if (distance({head.x, head.y}, rapid.from.flat(), rapid.to.flat()) < head.width / 2 + radius)
-            CHECK(std::min(rapid.from.z, rapid.to.z) >= p.machine.clearance - 1e-3);
+            CHECK(std::min(rapid.from.z, rapid.to.z) >= std::max(p.machine.clearance, head.above_face() + 1) - 1e-3);
         }
       }
     }
   }
   CHECK(placed > tries / 2);
+}
+
+TEST_CASE("no rapid of any file passes through a clamp, however high it stands; what cannot be lifted over is a stop") {
+  // Every rapid by the letter, with the bit's body, against every clamp's own height.
+  int crossed = 0;
+  for (unsigned seed = 0; seed < 25; ++seed) {
+    INFO("seed " << seed);
+    std::mt19937 rng(seed);
+    const auto between = [&](double a, double b) { return std::uniform_real_distribution<double>(a, b)(rng); };
+    Job job = board(400, 300, 18);
+    job.run.low_travel = seed % 2 == 0;
+    for (int k = 0; k < 5; ++k)
+      workbench::add(job, ("p" + std::to_string(k)).c_str(), {kBox, 20, 10}, {between(40, 360), between(40, 260)},
+                     cut(k % 2 == 0 ? Treatment::Kind::Incise : Treatment::Kind::Recess, 2, {"flat-1/8in"}));
+    for (int k = 0; k < 3; ++k) {
+      KeepOut clamp{KeepOut::Kind::Clamp, between(40, 360), between(40, 260), 15, 15};
+      if (k > 0) clamp.stands = between(8, 55);
+      job.blank.keep_outs.push_back(clamp);
+    }
+    const Plan p = planned(job);
+    std::size_t run = 0;
+    for (const OutputFile& file : gcode_files(p)) {
+      for (const GcodeSection& section : read_gcode(file.text, file.name).sections) {
+        const double radius = p.runs[run++].bit.diameter / 2;
+        for (const GcodeSection::Rapid& rapid : section.rapids) {
+          for (const KeepOut& clamp : job.blank.keep_outs) {
+            const int parts = 1 + static_cast<int>(distance(rapid.from, rapid.to));
+            const bool sideways = distance(rapid.from.flat(), rapid.to.flat()) > 0.01;
+            for (int k = 0; k <= parts && sideways; ++k) {
+              const double t = static_cast<double>(k) / parts;
+              const Point at = rapid.from.flat() + (rapid.to.flat() - rapid.from.flat()) * t;
+              if (!clamp.box().grown(radius).contains(at)) continue;
+              ++crossed;
+              REQUIRE(rapid.from.z + (rapid.to.z - rapid.from.z) * t >= (clamp.stands > 0 ? clamp.stands : 30) + 1);
+            }
+          }
+        }
+      }
+    }
+  }
+  CHECK(crossed > 50);
+  Job tall = board();
+  workbench::add(tall, "groove", {kBox, 60, 6}, {60, 60}, cut(Treatment::Kind::Incise, 1));
+  tall.blank.keep_outs = {{KeepOut::Kind::Clamp, 200, 120, 20, 20}};
+  CHECK(find(planned(tall), "past-travel-down") == nullptr);
+  tall.blank.keep_outs[0].stands = 95;  // the machine lifts 90 mm
+  CHECK(find(planned(tall), "past-travel-down") != nullptr);
 }

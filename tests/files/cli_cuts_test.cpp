@@ -238,3 +238,28 @@ TEST_CASE("further boards: inserts, levelling, a second run, each with files and
   CHECK_THAT(plan["files"].back()["path"].get<std::string>(), Catch::Contains("glued"));
   CHECK(plan["files"][0]["afterGluing"] == false);
 }
+
+TEST_CASE("the command line writes the rest of a file, and a deeper cut-out; what makes no sense is said") {
+  const Folder out;
+  const std::string job = data_file("demo/gate-sign.doyen");
+  const auto again = [&](const std::string& words) {
+    return doyen_cli("again " + job + " " + words + " --out " + (out / "a.nc"));
+  };
+  const Ended late = again("--file 2 --after 6");
+  INFO(late.said);
+  REQUIRE(late.code == 0);
+  const std::string half = read_file(out / "a.nc");
+  REQUIRE(again("--file 2 --from 1").code == 0);
+  const std::string whole = read_file(out / "a.nc");
+  CHECK(half.size() < whole.size());
+  CHECK(half.find("M30") != std::string::npos);
+  // It goes on as the whole does: its last hundred lines are the same.
+  CHECK(half.substr(half.size() - 2000) == whole.substr(whole.size() - 2000));
+  REQUIRE(again("--file 3 --deeper 0.3mm").code == 0);
+  CHECK(again("--file 1 --deeper 0.3mm").code == 3);  // nothing of it goes through
+  CHECK(again("--file 9 --from 1").code == 3);
+  CHECK(again("--file 2 --from 99999").code == 3);
+  CHECK(again("--file 2").code == 2);
+  CHECK(again("--file 2 --from x").code == 2);
+  CHECK(again("--file 2 --from 1 --after 3").code == 2);
+}

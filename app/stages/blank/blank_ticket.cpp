@@ -74,6 +74,13 @@ void BlankTicket::build_keep_outs() {
   column->addWidget(make_row(tr("from front"), keep_y_));
   column->addWidget(make_row(tr("Width"), keep_w_));
   column->addWidget(make_row(tr("Depth"), keep_h_));
+  keep_stands_ = new LengthField(from_least(0.1, "blank.keepOuts[].stands"), true);
+  keep_stands_->setObjectName(QStringLiteral("keepStands"));
+  keep_stands_->setToolTip(tr("How high it stands above the board's face: travel keeps above it"));
+  column->addWidget(make_row(tr("Stands above the face"), keep_stands_));
+  connect(keep_stands_, &LengthField::entered, this, [this](std::optional<double> mm) {
+    edit_keep_out(tr("say how high it stands"), [&](KeepOut& k) { k.stands = mm.value_or(0); });
+  });
   auto* remove = new QPushButton(tr("Take it away"));
   column->addWidget(remove, 0, Qt::AlignLeft);
   clear_->body()->addWidget(keep_out_fields_);
@@ -123,6 +130,11 @@ void BlankTicket::refresh_keep_outs() {
     keep_y_->show_length(k.y, job.lengths);
     keep_w_->show_length(k.width, job.lengths);
     keep_h_->show_length(k.height, job.lengths);
+    keep_stands_->show_length(k.stands > 0 ? std::optional(k.stands) : std::nullopt, job.lengths);
+    KeepOut usual = k;
+    usual.stands = 0;
+    keep_stands_->setPlaceholderText(tr("%1 is usual").arg(shop_.show(usual.above_face())));
+    show_row(keep_stands_, k.metal());
   }
   filling_ = false;
 }

@@ -29,7 +29,7 @@ class BlankTicket : public Ticket {
   void edit_keep_out(const QString& name, const std::function<void(KeepOut&)>& change);
   QListWidget* keep_outs_;
   QWidget* keep_out_fields_;
-  LengthField *keep_x_, *keep_y_, *keep_w_, *keep_h_;
+  LengthField *keep_x_, *keep_y_, *keep_w_, *keep_h_, *keep_stands_;
   bool filling_ = false;
 };
 

@@ -95,6 +95,13 @@ RunTicket::RunTicket(Workshop& shop) : Ticket(shop) {
   held_->body()->addWidget(screws_say_);
   connect(screws_, &QPushButton::clicked, this, [this] { place_in_waste(tr("screws that hold the board"), true); });
   column_->addWidget(held_);
+  rehearse_ = new QPushButton(tr("Rehearse it…"));
+  rehearse_->setObjectName(QStringLiteral("rehearse"));
+  rehearse_->setToolTip(
+      tr("The files run through a simulated controller, and the bit is seen over the board as it is "
+         "carved; something that goes wrong can be thrown in"));
+  column_->addWidget(rehearse_, 0, Qt::AlignLeft);
+  connect(rehearse_, &QPushButton::clicked, this, &RunTicket::rehearsal_wanted);
   add_rule();
   add_heading(tr("Bits, in this order (drag to change)"));
   order_ = new QListWidget;
@@ -303,6 +310,7 @@ void RunTicket::refresh() {
   inlay_->refresh();
   timing_->refresh();
   again_->refresh();
+  rehearse_->setEnabled(shop_.plan && !shop_.plan->runs.empty());
   if (!shop_.plan) return;
   list_order();
   say_order();

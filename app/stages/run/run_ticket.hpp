@@ -16,6 +16,7 @@ class RunTicket : public Ticket {
   void show_written(const QString& words, bool fine, const QString& folder = {});
 
  Q_SIGNALS:
+  void rehearsal_wanted();
   void machines_wanted();
   void open_wanted(const QString& path);                        // a folder or a sheet, by the desktop's own programs
   void write_wanted(const QString& name, const QString& text);  // a file to go on with
@@ -39,7 +40,7 @@ class RunTicket : public Ticket {
   QComboBox* turn_;
   LengthField* plate_;
   QCheckBox *low_, *look_round_;
-  QPushButton *screws_, *mark_, *describe_;
+  QPushButton *screws_, *mark_, *describe_, *rehearse_;
   std::vector<MachineProfile> listed_;  // as the box has them
   QLabel* screws_say_;
   QWidget* test_;

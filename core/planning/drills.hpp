@@ -1,0 +1,47 @@
+// What goes wrong at machines, thrown into a rehearsal on purpose: how it changes what is cut, what is seen then, and
+// what to do. Each is worked out by carving, with and without it.
+#pragma once
+
+#include <optional>
+#include <string>
+#include <vector>
+
+#include "planning/plan.hpp"
+#include "relief/height_field.hpp"
+
+namespace doyen {
+
+enum class Drill { None, ZeroHigh, ZeroAside, WrongBit, Clamp, LostSteps, FilmForgotten, ThickerBoard };
+
+// Those that can happen in this job: no film is forgotten where there is none, no bit mistaken where there is one.
+std::vector<Drill> drills_of(const Plan& plan);
+std::string drill_in_words(const Plan& plan, Drill drill);  // what is thrown in
+
+// How a run goes with it. Board coordinates, mm.
+struct Thrown {
+  Point3 off{};                    // the bit stands so far beside where the file says
+  double from = 0;                 // from this share of the run's passes on; before it stands right
+  std::optional<Bit> bit{};        // in the spindle instead of the run's
+  std::optional<KeepOut> metal{};  // stands on the board, in the way
+};
+Thrown thrown_in(const Plan& plan, Drill drill, const BitRun& run);
+
+// The front as the runs leave it with that thrown in, in cells of `cell` mm; `hit`: where the bit met metal first, and
+// nothing after that is cut.
+struct Drilled {
+  HeightField board;
+  std::optional<Point> hit;
+  double thickness = 0;  // of the board that really lies there
+};
+Drilled carve_with(const Plan& plan, Drill drill, double cell, const Cancel& cancel = {});
+
+// What a person sees on the board, and may choose among.
+enum class Seen { AsWanted, Shallow, Deep, Aside, HalfAside, OddShape, NotThrough, HitMetal };
+std::string seen_in_words(Seen seen);
+std::vector<Seen> all_seen();
+// Told from the boards themselves, knowing nothing of what was thrown in.
+Seen seen_on(const Plan& plan, const HeightField& wanted, const Drilled& got);
+// What was thrown in, what it does in this job by its figures, and what to do at the machine.
+std::string foretold(const Plan& plan, Drill drill);
+
+}  // namespace doyen
