@@ -438,7 +438,13 @@ std::string run_sheet_pdf(const Plan& plan, const Picture& board, const Judgemen
   draw_board(sheet, plan, board);
   say_zero(sheet, plan);
   what_it_is_part_of(sheet, plan, show);
+  if (!job.run.stops.empty()) sheet.paragraph(say("It lies against: {0}", job.run.stops), 11);
   sheet.paragraph(say("Holding: {0}", job.run.holding), 11);
+  if (job.run.made > 0)
+    sheet.paragraph(
+        say("Made {0} {0|time|times} before. What changes from board to board is its thickness: measure it.",
+            job.run.made),
+        10);
   for (const Item& item : job.items) {
     if (!goes_through(item.cut.kind)) continue;
     if (item.cut.through.taped)

@@ -8,6 +8,12 @@ namespace doyen {
 
 double usual_least_wood(const Blank& blank) { return std::min(3.0, blank.thinnest() / 4); }
 
+void take_readings(Job& job, const std::vector<double>& readings) {
+  const bool usual = job.run.least_wood == usual_least_wood(job.blank);
+  job.blank.readings = readings;
+  if (usual) job.run.least_wood = usual_least_wood(job.blank);  // a thin plate keeps less
+}
+
 void Job::shift(const std::string& id, Point by) {
   if (Item* item = find(id)) shift_piece(item->piece, by, source());
 }

@@ -65,6 +65,8 @@ struct RunSettings {
   std::vector<std::string> accepted{};
   std::vector<AcceptedReason> reasons{};  // why, of those that a reason was given for
   std::vector<BitId> test_of{};           // the bits that this job, a test cut, tests
+  std::string stops{};                    // where the board lies against: stops, a fence, and what wedges it there
+  int made = 0;                           // how many boards were made by this job
   OnBed on_bed = OnBed::AsDrawn;
   bool look_round = false;  // a first file runs round the job in the air
   double plate = 0;         // mm of touch plate under the bit when z is set, that the files take off; 0: the user does
@@ -104,6 +106,9 @@ struct Job {
   [[nodiscard]] std::string fresh_name(const std::string& name) const;  // with a number when there is one of that name
   friend bool operator==(const Job&, const Job&) = default;
 };
+
+// The blank's thickness read anew; how much wood is kept under cuts follows where it was as usual.
+void take_readings(Job& job, const std::vector<double>& readings);
 
 // The job file, "doyen-job/1" (docs/job-format.md). Throws Problem{BadInput} with file, place and expectation.
 Job read_job(const std::string& json, const std::string& where);

@@ -103,6 +103,8 @@ const Record<RunSettings>& run_fields() {
                           {"half", OnBed::Half},
                           {"quarterRight", OnBed::QuarterRight}});
     f.flag("lookRound", &R::look_round);
+    f.text("stops", &R::stops, 400);
+    f.number("made", &R::made, {0, 1'000'000});
     f.number("plate", &R::plate, {0, 100});
     f.number("leastWood", &R::least_wood, {0, 500}).always();
     f.text("holding", &R::holding).always();

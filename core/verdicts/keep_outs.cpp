@@ -103,6 +103,34 @@ bool moves_meet(const PieceCuts& cuts, const KeepOut& place, const Situation& s)
   });
 }
 
+// Where the nut above this piece's bits would come as near to a clamp, its middle not nearer than the bit may come: the
+// bit, and how far it stands out of the collet at least, mm.
+struct NutMeets {
+  const Bit* bit = nullptr;
+  double out = 0;
+};
+NutMeets nut_meets(const PieceCuts& cuts, const KeepOut& clamp, const Situation& s) {
+  constexpr double kNut = 17;  // mm, half of what a router spindle's collet nut is wide (common practice, no source)
+  const Box near = clamp.box().grown(kNut);
+  for (const Operation& op : cuts.operations) {
+    const Bit* bit = s.rack.find(op.bit);
+    if (op.back || bit == nullptr || bit->flute_length <= 0) continue;
+    // Its flutes stand out whole; a cut deeper than they are long asks for more.
+    const double out = std::max(bit->flute_length, op.depth - op.ground + 5);
+    for (const Pass& pass : op.passes) {
+      for (std::size_t i = 0; i < pass.points.size(); ++i) {
+        const Point3 &a = pass.points[i > 0 ? i - 1 : 0], &b = pass.points[i];
+        if (out + std::min(a.z, b.z) > clamp.above_face() + 1) continue;  // the nut stays above it
+        Box move;
+        move.add(a.flat());
+        move.add(b.flat());
+        if (near.meets(move) && apart(clamp.box(), a.flat(), b.flat()) < kNut) return {bit, out};
+      }
+    }
+  }
+  return {};
+}
+
 KeepOut moved(KeepOut place, Point by) {
   place.x += by.x;
   place.y += by.y;
@@ -233,7 +261,7 @@ class Looker {
   void look(std::vector<Verdict>& out) const {
     if (obstacles_.empty()) return;
     for (std::size_t i = 0; i < s_.job.items.size(); ++i) {
-      if (is_cut(i)) look_at(i, out);
+      if (is_cut(i) && !look_at(i, out)) look_at_nut(i, out);
     }
   }
 
@@ -245,8 +273,31 @@ class Looker {
     return cut_region(s_.job, s_.job.items[i], *s_.pieces[i].outlines, s_.rack);
   }
 
-  // The first thing that a piece is cut too near to.
-  void look_at(std::size_t i, std::vector<Verdict>& out) const {
+  // The nut is wider than the bit, and a clamp may stand as high as it.
+  void look_at_nut(std::size_t i, std::vector<Verdict>& out) const {
+    if (s_.pieces[i].cuts == nullptr) return;
+    for (const KeepOut& place : s_.job.blank.keep_outs) {
+      if (place.kind != KeepOut::Kind::Clamp) continue;
+      const NutMeets met = nut_meets(*s_.pieces[i].cuts, place, s_);
+      if (met.bit == nullptr) continue;
+      out.push_back(
+          {Grade::Mind,
+           "nut-near-clamp",
+           s_.job.items[i].piece.id,
+           {place.x, place.y},
+           say("“{0}” brings the nut above the {1} to a clamp that stands {2} high.", s_.job.items[i].piece.name,
+               met.bit->name, s_.show(place.above_face())),
+           say("The bit clears it; the wider nut would not, unless the bit stands farther out of the collet than "
+               "{0}.",
+               s_.show(met.out)),
+           {{say("I have moved the {0}: remove its mark", std::string(to_word(place.kind))),
+             [place](Job& job) { std::erase(job.blank.keep_outs, place); }, true}}});
+      return;
+    }
+  }
+
+  // The first thing that a piece is cut too near to; false where there is none.
+  bool look_at(std::size_t i, std::vector<Verdict>& out) const {
     const Item& item = s_.job.items[i];
     const Region cuts = cuts_of(i);
     const Box box = bounds(cuts);
@@ -266,8 +317,9 @@ class Looker {
                      metal ? say("The bit would hit it. Keep {0} away.", s_.show(kClear))
                            : say("It may tear, split or take stain differently."),
                      remedies_for(i, one, cuts, outlines_meet)});
-      return;
+      return true;
     }
+    return false;
   }
 
   [[nodiscard]] std::vector<Remedy> remedies_for(std::size_t i, const Obstacle& one, const Region& cuts,

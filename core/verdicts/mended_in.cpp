@@ -7,20 +7,32 @@ namespace doyen {
 
 MendedIn mended_in(const Verdict& verdict) {
   using In = MendedIn;
-  static const std::map<std::string_view, In> known{
-      {"bed-marked", In::Blank},      {"smaller-blank", In::Blank},
-      {"unknown-species", In::Blank}, {"empty-job", In::Artwork},
-      {"empty-piece", In::Artwork},   {"face-missing", In::Artwork},
-      {"in-keep-out", In::Artwork},   {"in-the-waste", In::Artwork},
-      {"inside-margin", In::Artwork}, {"loose-inside", In::Artwork},
-      {"missing-glyph", In::Artwork}, {"not-known", In::Artwork},
-      {"only-lines", In::Artwork},    {"open-lines", In::Artwork},
-      {"outside-board", In::Artwork}, {"piece-cannot-be-set", In::Artwork},
-      {"runs-into-rim", In::Artwork}, {"stands-thin", In::Artwork},
-      {"thin-neck", In::Artwork},     {"after-gluing", In::Run},
-      {"controller-slow", In::Run},   {"past-travel", In::Run},
-      {"past-travel-down", In::Run},  {"second-run", In::Run},
-      {"unknown-machine", In::Run}};
+  static const std::map<std::string_view, In> known{{"bed-marked", In::Blank},
+                                                    {"smaller-blank", In::Blank},
+                                                    {"unknown-species", In::Blank},
+                                                    {"empty-job", In::Artwork},
+                                                    {"empty-piece", In::Artwork},
+                                                    {"face-missing", In::Artwork},
+                                                    {"in-keep-out", In::Artwork},
+                                                    {"nut-near-clamp", In::Artwork},
+                                                    {"in-the-waste", In::Artwork},
+                                                    {"inside-margin", In::Artwork},
+                                                    {"loose-inside", In::Artwork},
+                                                    {"missing-glyph", In::Artwork},
+                                                    {"not-known", In::Artwork},
+                                                    {"only-lines", In::Artwork},
+                                                    {"open-lines", In::Artwork},
+                                                    {"outside-board", In::Artwork},
+                                                    {"piece-cannot-be-set", In::Artwork},
+                                                    {"runs-into-rim", In::Artwork},
+                                                    {"stands-thin", In::Artwork},
+                                                    {"thin-neck", In::Artwork},
+                                                    {"after-gluing", In::Run},
+                                                    {"controller-slow", In::Run},
+                                                    {"past-travel", In::Run},
+                                                    {"past-travel-down", In::Run},
+                                                    {"second-run", In::Run},
+                                                    {"unknown-machine", In::Run}};
   const auto found = known.find(verdict.code);
   return found == known.end() ? In::Cuts : found->second;
 }

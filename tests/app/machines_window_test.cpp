@@ -157,3 +157,26 @@ TEST_CASE("what is left of a file after a stop, and a deeper cut-out, are writte
   REQUIRE(written.size() == 2);
   CHECK(written[1][0].toString() == "03-deeper-flat-1-4in.nc");
 }
+
+TEST_CASE("the next board of the kind asks its thickness only, and how many were made is counted in the job") {
+  Window w;
+  w.window.go_to_stage(Stage::Run);
+  QTest::mouseClick(w.reach<QPushButton>("oneMore"), Qt::LeftButton);
+  QTest::mouseClick(w.reach<QPushButton>("oneMore"), Qt::LeftButton);
+  w.settle();
+  CHECK(w.job().run.made == 2);
+  CHECK(w.find<QLabel>("nextSays")->text().contains("2 made"));
+  const double deepest = w.plan().runs.back().deepest;
+  w.type("nextReadings", "0.8; 0.81");
+  w.settle();
+  REQUIRE(w.job().blank.readings.size() == 2);
+  CHECK(w.job().blank.thickest() == Approx(0.81 * 25.4));
+  CHECK(w.plan().runs.back().deepest == Approx(deepest + (0.81 - 0.76) * 25.4).margin(0.02));
+  w.type("nextReadings", "a board");
+  CHECK(w.find<QLineEdit>("nextReadings")->property("wrong").toBool());
+  CHECK(w.job().blank.readings.size() == 2);
+  w.type("stops", "Two stops at the left, a wedge in front");
+  CHECK(w.job().run.stops == "Two stops at the left, a wedge in front");
+  const Job again = read_job(job_text(w.job()), "again");
+  CHECK(again.run == w.job().run);
+}

@@ -288,3 +288,29 @@ TEST_CASE("no rapid of any file passes through a clamp, however high it stands; 
   tall.blank.keep_outs[0].stands = 95;  // the machine lifts 90 mm
   CHECK(find(planned(tall), "past-travel-down") != nullptr);
 }
+
+TEST_CASE(
+    "a clamp as high as the nut above the bit is a warning where the nut would meet it, and none where it is low") {
+  Job job = board(400, 300, 18);
+  workbench::add(job, "tray", {kBox, 60, 40}, {200, 150}, cut(Treatment::Kind::Recess, 4, {"flat-1/4in"}, ""));
+  const Bit bit = *load_rack().find("flat-1/4in");
+  // The bit's edge keeps 3 mm off a clamp that begins at 230 + 5; the nut, 17 mm from its middle, does not.
+  KeepOut clamp{KeepOut::Kind::Clamp, 245, 150, 20, 20};
+  clamp.stands = bit.flute_length + 20;
+  job.blank.keep_outs = {clamp};
+  REQUIRE(find(planned(job), "in-keep-out") == nullptr);
+  const Plan p = planned(job);
+  const Verdict* nut = find(p, "nut-near-clamp");
+  REQUIRE(nut != nullptr);
+  CHECK(nut->grade == Grade::Mind);
+  // By hand: its flutes stand out, 4 mm of them in the wood; a clamp lower than the rest is passed under the nut.
+  job.blank.keep_outs[0].stands = bit.flute_length - 4 - 2;
+  CHECK(find(planned(job), "nut-near-clamp") == nullptr);
+  job.blank.keep_outs[0].stands = bit.flute_length - 4 + 2;
+  CHECK(find(planned(job), "nut-near-clamp") != nullptr);
+  // Farther off than the nut is wide: nothing. The bit's middle goes as far as 230 − 3.175.
+  job.blank.keep_outs[0].x = 230 - 3.175 + 17 + 0.5 + 10;
+  CHECK(find(planned(job), "nut-near-clamp") == nullptr);
+  job.blank.keep_outs[0].x -= 1;
+  CHECK(find(planned(job), "nut-near-clamp") != nullptr);
+}

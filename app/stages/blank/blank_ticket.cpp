@@ -200,16 +200,9 @@ BlankTicket::BlankTicket(Workshop& shop) : Ticket(shop) {
   });
   add_row(tr("Left to right"), width_);
   add_row(tr("Front to back"), height_);
-  readings_ = new TextField([this](const QString& words) {
-    try {
-      (void)readings_in(words);
-    } catch (const Problem& problem) {
-      readings_say_->setText(QString::fromUtf8(problem.what()));
-      throw;
-    }
-  });
+  readings_ = new ReadingsField;
+  connect(readings_, &ReadingsField::refused, this, [this](const QString& why) { readings_say_->setText(why); });
   readings_->setObjectName(QStringLiteral("readings"));
-  readings_->setToolTip(tr("Measure in several places and write every reading, with ; between them"));
   add_row(tr("Thickness readings"), readings_);
   readings_say_ = make_label({}, "faded");
   column_->addWidget(readings_say_);
@@ -269,28 +262,10 @@ BlankTicket::BlankTicket(Workshop& shop) : Ticket(shop) {
     shop_.document.edit(tr("turn the grain"),
                         [&](Job& job) { job.blank.grain = i == 0 ? Grain::AlongWidth : Grain::AlongHeight; });
   });
-  connect(readings_, &TextField::entered, this, [this](const QString& words) {
-    const std::vector<double> values = readings_in(words);
-    shop_.document.edit(tr("enter thickness readings"), [&](Job& job) {
-      const bool usual = job.run.least_wood == usual_least_wood(job.blank);
-      job.blank.readings = values;
-      if (usual) job.run.least_wood = usual_least_wood(job.blank);  // a thin plate keeps less
-    });
+  connect(readings_, &ReadingsField::entered, this, [this](const std::vector<double>& values) {
+    shop_.document.edit(tr("enter thickness readings"), [&](Job& job) { take_readings(job, values); });
     refresh();
   });
-}
-
-// In mm. Throws Problem with what is wrong.
-std::vector<double> BlankTicket::readings_in(const QString& words) const {
-  std::vector<double> values;
-  const QChar between = words.contains(QLatin1Char(';')) ? QLatin1Char(';') : QLatin1Char(',');
-  for (const QString& one : words.split(between, Qt::SkipEmptyParts)) {
-    const double mm = parse_length(one.trimmed().toStdString(), shop_.document.job().lengths.unit);
-    if (mm < 0.2 || mm > 1000) throw bad_input(tr("Thicknesses from 0.2 mm to 1 m were expected.").toStdString());
-    values.push_back(mm);
-  }
-  if (values.empty()) throw bad_input(tr("At least one reading is needed.").toStdString());
-  return values;
 }
 
 void BlankTicket::refresh() {
@@ -305,9 +280,7 @@ void BlankTicket::refresh() {
   margin_->show_length(b.margin, job.lengths);
   film_->show_length(b.film, job.lengths);
   bed_->show_length(b.bed_unevenness, job.lengths);
-  QStringList readings;
-  for (const double r : b.readings) readings << QString::fromStdString(format_length(r, job.lengths, false));
-  readings_->show_text(readings.join(QStringLiteral("; ")));
+  readings_->show_readings(b.readings, job.lengths);
   readings_say_->setText(tr("thickest %1, thinnest %2; through cuts are set from the thickest")
                              .arg(shop_.show(b.thickest()), shop_.show(b.thinnest())));
   species_->setCurrentIndex(species_->findData(QString::fromStdString(b.species)));

@@ -4,6 +4,7 @@
 #include "parts/cards.hpp"
 #include "parts/fold.hpp"
 #include "parts/length_field.hpp"
+#include "parts/readings_field.hpp"
 #include "parts/ticket.hpp"
 
 namespace doyen {
@@ -17,8 +18,8 @@ class BlankTicket : public Ticket {
 
  private:
   LengthField *width_, *height_, *margin_, *film_, *bed_;
-  TextField *name_, *readings_;
-  [[nodiscard]] std::vector<double> readings_in(const QString& words) const;
+  TextField* name_;
+  ReadingsField* readings_;
   void take_edge();
   QComboBox *species_, *grain_, *unit_, *form_;
   QLabel *about_, *readings_say_;

@@ -77,6 +77,12 @@ RunTicket::RunTicket(Workshop& shop) : Ticket(shop) {
   held_->body()->addWidget(low_);
   held_->body()->addWidget(make_row(tr("Least wood under cuts"), least_));
   held_->body()->addWidget(make_row(tr("Held down by"), holding_));
+  stops_ = new QLineEdit;
+  stops_->setObjectName(QStringLiteral("stops"));
+  stops_->setMaxLength(400);
+  stops_->setPlaceholderText(tr("stops, a fence, a wedge"));
+  stops_->setToolTip(tr("Where the board is laid against, so that the next one lies in the same place"));
+  held_->body()->addWidget(make_row(tr("Lies against"), stops_));
   screws_ = new QPushButton(tr("Find places for screws"));
   screws_->setObjectName(QStringLiteral("placeScrews"));
   screws_->setToolTip(
@@ -173,6 +179,8 @@ RunTicket::RunTicket(Workshop& shop) : Ticket(shop) {
     refresh();
   });
   column_->addWidget(test_);
+  next_one_ = new NextBoardSection(shop_);
+  column_->addWidget(next_one_);
   again_ = new AgainSection(shop_);
   column_->addWidget(again_);
   connect(again_, &AgainSection::write_wanted, this, &RunTicket::write_wanted);
@@ -204,6 +212,10 @@ RunTicket::RunTicket(Workshop& shop) : Ticket(shop) {
   connect(low_, &QCheckBox::clicked, this, [this](bool on) {
     shop_.document.edit(on ? tr("travel low where it is safe") : tr("always travel at full height"),
                         [&](Job& job) { job.run.low_travel = on; });
+  });
+  connect(stops_, &QLineEdit::editingFinished, this, [this] {
+    shop_.document.edit(tr("say what it lies against"),
+                        [&](Job& job) { job.run.stops = stops_->text().toStdString(); });
   });
   connect(look_round_, &QCheckBox::clicked, this, [this](bool on) {
     shop_.document.edit(on ? tr("a file that runs round the job") : tr("no file that runs round the job"),
@@ -306,10 +318,15 @@ void RunTicket::refresh() {
     holding_->setCursorPosition(0);
     holding_->setToolTip(holding_->text());
   }
+  if (!stops_->hasFocus()) {
+    stops_->setText(QString::fromStdString(job.run.stops));
+    stops_->setCursorPosition(0);
+  }
   held_->set_summary(job.run.holding.empty() ? tr("not said how it is held") : QString::fromStdString(job.run.holding));
   inlay_->refresh();
   timing_->refresh();
   again_->refresh();
+  next_one_->refresh();
   rehearse_->setEnabled(shop_.plan && !shop_.plan->runs.empty());
   if (!shop_.plan) return;
   list_order();

@@ -3,6 +3,7 @@
 
 #include "stages/run/again_section.hpp"
 #include "stages/run/inlay_run_section.hpp"
+#include "stages/run/next_board_section.hpp"
 #include "stages/run/timing_section.hpp"
 
 namespace doyen {
@@ -35,7 +36,7 @@ class RunTicket : public Ticket {
   void take_order();
   QComboBox *machine_, *surface_, *place_, *files_, *lies_;
   Fold* held_;
-  QLineEdit* holding_;
+  QLineEdit *holding_, *stops_;
   LengthField* least_;
   QComboBox* turn_;
   LengthField* plate_;
@@ -57,6 +58,7 @@ class RunTicket : public Ticket {
   InlayRunSection* inlay_;
   TimingSection* timing_;
   AgainSection* again_;
+  NextBoardSection* next_one_;
   bool filling_ = false;
 };
 
