@@ -81,6 +81,17 @@ QWidget* make_row(const QString& label, QWidget* field) {
   return row;
 }
 
+QVBoxLayout* add_sheet(QHBoxLayout* row) {
+  auto* sheet = new QFrame;
+  sheet->setProperty("role", QStringLiteral("ticket"));
+  sheet->setFixedWidth(theme::kTicketWidth);
+  auto* column = new QVBoxLayout(sheet);
+  column->setContentsMargins(18, 14, 16, 16);
+  column->setSpacing(7);
+  row->addWidget(sheet);
+  return column;
+}
+
 void clear_layout(QLayout* layout) {
   while (QLayoutItem* item = layout->takeAt(0)) {
     if (QWidget* widget = item->widget()) {

@@ -24,6 +24,8 @@ QString speed_of_asked(double reached, double asked, const LengthStyle& lengths)
 QWidget* make_row(const QString& label, QWidget* field);
 // Pictures to choose from with a few words under each: a picture's size, and the room beside and under it, px.
 QListWidget* make_picture_list(const QString& name, QSize picture, QSize beside);
+// The column of a sheet as wide as a ticket, put at the end of a row: beside what a guest in the window's place shows.
+QVBoxLayout* add_sheet(QHBoxLayout* row);
 void clear_layout(QLayout* layout);
 // What belongs to an earlier state is shown faded until it is worked out anew.
 void show_faded(QWidget* widget, bool faded);

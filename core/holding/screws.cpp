@@ -114,8 +114,12 @@ std::vector<Point> free_waste(const Job& job, const Rack& rack, double from_edge
         say("Nothing is cut out, so there is no waste for screws: hold the board by clamps at its edges or by tape."));
   Region room = grow(region_of(job.blank), -from_edge);
   room = subtract(room, grow(unite(taken.out, taken.cuts), from_cuts));
-  for (const KeepOut& place : job.blank.keep_outs)
-    room = subtract(room, grow(region_of(place), place.metal() ? from_cuts : from_edge - kFromEdge + 1));
+  for (const KeepOut& place : job.blank.keep_outs) {
+    const double clear = place.kind == KeepOut::Kind::Clamp ? std::max(from_cuts, kNutHalf + 1)
+                         : place.metal()                    ? from_cuts
+                                                            : from_edge - kFromEdge + 1;
+    room = subtract(room, grow(region_of(place), clear));
+  }
   // Every place on a grid, and the room's own corners, since it may be smaller than the grid.
   const Box box = job.blank.box();
   const double step = std::max(2.0, std::max(box.width(), box.height()) / 250);

@@ -178,7 +178,10 @@ class MarkPlaces {
     for (const KeepOut& place : job.blank.keep_outs) {
       if (!place.metal()) taken_.push_back(place.box());
     }
-    for (const KeepOut& place : metal_on(job)) taken_.push_back(place.box().grown(from_metal));
+    for (const KeepOut& place : metal_on(job)) {
+      const bool tall = place.kind == KeepOut::Kind::Clamp;  // as high as the nut above the bit
+      taken_.push_back(place.box().grown(tall ? std::max(from_metal, kNutHalf + 1) : from_metal));
+    }
   }
 
   // From that end inwards, in the middle first.

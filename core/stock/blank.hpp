@@ -27,6 +27,9 @@ struct KeepOut {
   [[nodiscard]] bool metal() const { return kind == Kind::Clamp || kind == Kind::Screw; }
   friend bool operator==(const KeepOut&, const KeepOut&) = default;
 };
+// Half of what a router spindle's collet nut is wide, mm (common practice, no source): what is cut nearer to a tall
+// clamp brings the nut to it.
+inline constexpr double kNutHalf = 17;
 const char* to_word(KeepOut::Kind kind);  // clamp, screw, knot, sapwood, crack, glueLine
 Region region_of(const KeepOut& place);
 

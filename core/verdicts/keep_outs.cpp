@@ -110,8 +110,7 @@ struct NutMeets {
   double out = 0;
 };
 NutMeets nut_meets(const PieceCuts& cuts, const KeepOut& clamp, const Situation& s) {
-  constexpr double kNut = 17;  // mm, half of what a router spindle's collet nut is wide (common practice, no source)
-  const Box near = clamp.box().grown(kNut);
+  const Box near = clamp.box().grown(kNutHalf);
   for (const Operation& op : cuts.operations) {
     const Bit* bit = s.rack.find(op.bit);
     if (op.back || bit == nullptr || bit->flute_length <= 0) continue;
@@ -124,7 +123,7 @@ NutMeets nut_meets(const PieceCuts& cuts, const KeepOut& clamp, const Situation&
         Box move;
         move.add(a.flat());
         move.add(b.flat());
-        if (near.meets(move) && apart(clamp.box(), a.flat(), b.flat()) < kNut) return {bit, out};
+        if (near.meets(move) && apart(clamp.box(), a.flat(), b.flat()) < kNutHalf) return {bit, out};
       }
     }
   }

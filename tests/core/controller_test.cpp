@@ -5,6 +5,7 @@
 #include <catch2/catch.hpp>
 #include <cmath>
 #include <numbers>
+#include <random>
 
 #include "storage/data_folder.hpp"
 #include "workbench.hpp"
@@ -198,5 +199,37 @@ TEST_CASE("every file of the demos takes what the plan says, within 3 per cent, 
       CHECK(count(said, "end\n") == 1);
       CHECK(machine.seconds() == Approx(told.at(file.name)).epsilon(0.03));
     }
+  }
+}
+
+TEST_CASE("whatever is said to it, it answers each line once and goes on") {
+  std::mt19937 random(7);
+  const std::string letters = "GXYZIJFSMTP0123456789.-+ ()%;#?!~abc\t\x01\xff";
+  for (int round = 0; round < 300; ++round) {
+    Controller machine(figures());
+    (void)machine.take_replies();
+    int lines = 0;
+    std::string said;
+    for (int i = 0; i < 40; ++i) {
+      std::string line;
+      const int length = static_cast<int>(random() % 24);
+      for (int k = 0; k < length; ++k) line += letters[random() % letters.size()];
+      if (random() % 3 == 0)
+        line = "G" + std::to_string(random() % 5) + " X" + std::to_string(static_cast<int>(random() % 400) - 150) +
+               " I" + std::to_string(random() % 9) + " F" + std::to_string(random() % 3000);
+      machine.receive(line + "\n");
+      ++lines;
+      machine.advance(0.5);
+      if (random() % 8 == 0) machine.receive("~");
+      said += machine.take_replies();
+    }
+    for (int i = 0; i < 2000; ++i) {  // what waits is told to go on, until nothing is left
+      machine.receive("~");
+      machine.advance(1);
+      said += machine.take_replies();
+    }
+    INFO("round " << round);
+    CHECK(count(said, "ok\n") + count(said, "error ") == lines);
+    CHECK(std::isfinite(machine.place().x));
   }
 }

@@ -33,12 +33,7 @@ LayOutBench::LayOutBench(const Job& job, const Rack& rack, QWidget* parent)
   cards_->setObjectName(QStringLiteral("arrangements"));
   left->addWidget(cards_, 1);
   whole->addLayout(left, 1);
-  auto* sheet = new QFrame;
-  sheet->setProperty("role", QStringLiteral("ticket"));
-  sheet->setFixedWidth(theme::kTicketWidth);
-  auto* right = new QVBoxLayout(sheet);
-  right->setContentsMargins(18, 14, 16, 16);
-  right->setSpacing(7);
+  auto* right = add_sheet(whole);
   right->addWidget(make_label(tr("What is what"), "heading"));
   auto* scroll = new QScrollArea;
   scroll->setWidgetResizable(true);
@@ -63,7 +58,6 @@ LayOutBench::LayOutBench(const Job& job, const Rack& rack, QWidget* parent)
   for (QWidget* w : {static_cast<QWidget*>(title_), static_cast<QWidget*>(reasons_), static_cast<QWidget*>(sum_),
                      static_cast<QWidget*>(take_), static_cast<QWidget*>(no)})
     right->addWidget(w);
-  whole->addWidget(sheet);
   connect(no, &QPushButton::clicked, this, &QDialog::reject);
   connect(take_, &QPushButton::clicked, this, &LayOutBench::take);
   connect(cards_, &QListWidget::itemActivated, this, [this] { take(); });

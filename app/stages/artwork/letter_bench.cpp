@@ -60,11 +60,7 @@ LetterBench::LetterBench(const Job& job, const Item& item, const Rack& rack, QWi
   left->addWidget(more_, 0, Qt::AlignLeft);
   connect(more_, &QPushButton::clicked, this, &LetterBench::judge_more);
   whole->addLayout(left, 1);
-  auto* sheet = new QFrame;
-  sheet->setProperty("role", QStringLiteral("ticket"));
-  sheet->setFixedWidth(theme::kTicketWidth);
-  auto* right = new QVBoxLayout(sheet);
-  right->setContentsMargins(18, 14, 16, 16);
+  auto* right = add_sheet(whole);
   title_ = make_label({}, "title");
   summary_ = make_label({}, "faded");
   figures_ = make_label({}, "plain");
@@ -85,7 +81,6 @@ LetterBench::LetterBench(const Job& job, const Item& item, const Rack& rack, QWi
     right->addWidget(w);
   right->addStretch();
   right->addWidget(take_);
-  whole->addWidget(sheet);
   connect(cards_, &QListWidget::currentRowChanged, this, [this] {
     chosen_by_hand_ = true;
     show_chosen();

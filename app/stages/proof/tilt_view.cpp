@@ -194,12 +194,7 @@ TiltView::TiltView(const std::shared_ptr<const Plan>& plan, QWidget* parent) : Q
   row->setSpacing(0);
   picture_ = new TiltPicture;
   row->addWidget(picture_, 1);
-  auto* sheet = new QFrame;
-  sheet->setProperty("role", QStringLiteral("ticket"));
-  sheet->setFixedWidth(theme::kTicketWidth);
-  auto* column = new QVBoxLayout(sheet);
-  column->setContentsMargins(18, 14, 16, 16);
-  column->setSpacing(7);
+  auto* column = add_sheet(row);
   column->addWidget(make_label(tr("The board in your hands"), "title"));
   column->addWidget(
       make_label(tr("Drag to turn and tilt it, with the right button to move the light, with Shift to push it about. "
@@ -251,7 +246,6 @@ TiltView::TiltView(const std::shared_ptr<const Plan>& plan, QWidget* parent) : Q
   auto* back = new QPushButton(tr("Back to the board"));
   back->setObjectName(QStringLiteral("tiltBack"));
   for (QPushButton* button : {save_it, anew, back}) column->addWidget(button);
-  row->addWidget(sheet);
   connect(back, &QPushButton::clicked, this, &QDialog::reject);
   connect(save_it, &QPushButton::clicked, this, &TiltView::save);
   connect(anew, &QPushButton::clicked, this, [this] {

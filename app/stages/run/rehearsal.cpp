@@ -95,14 +95,8 @@ Rehearsal::Rehearsal(std::shared_ptr<const Plan> plan, QWidget* parent) : QDialo
   row->setSpacing(0);
   picture_ = new RehearsalPicture;
   row->addWidget(picture_, 1);
-  auto* sheet = new QFrame;
-  sheet->setProperty("role", QStringLiteral("ticket"));
-  sheet->setFixedWidth(theme::kTicketWidth);
-  auto* column = new QVBoxLayout(sheet);
-  column->setContentsMargins(18, 14, 16, 16);
-  column->setSpacing(7);
+  auto* column = add_sheet(row);
   build(column);
-  row->addWidget(sheet);
   light_.setInterval(kLightEvery);
   connect(&light_, &QTimer::timeout, this, &Rehearsal::light);
   connect(&line_, &ControllerLine::reported, this, &Rehearsal::take);
@@ -180,7 +174,7 @@ void Rehearsal::build(QVBoxLayout* column) {
   next_says_ = make_label({}, "plain");
   next_says_->setObjectName(QStringLiteral("rehearsedNext"));
   for (QLabel* label : {file_says_, place_says_, time_says_, next_says_}) column->addWidget(label);
-  changed_ = new QPushButton(tr("The bit is changed, z is set: go on"));
+  changed_ = new QPushButton(tr("The bit is changed: go on"));
   changed_->setObjectName(QStringLiteral("bitChanged"));
   column->addWidget(changed_);
   connect(changed_, &QPushButton::clicked, this, [this] {
@@ -477,7 +471,9 @@ void Rehearsal::go_to(State state) {
                           .arg(QString::fromStdString(files_[shown].name), QString::fromStdString(of.bit.name)));
   QString next;
   if (state == State::Change)
-    next = tr("Change to the %1: spindle still, machine locked or unplugged. Keep x and y; set z again.")
+    next = (plan_->machine.keeps_length
+                ? tr("Change to the %1: spindle still, machine locked or unplugged. Keep x, y and z.")
+                : tr("Change to the %1: spindle still, machine locked or unplugged. Keep x and y; set z again."))
                .arg(QString::fromStdString(of.bit.name));
   else if (state == State::After && seconds_.size() == files_.size())
     next = tr("All files have run.");

@@ -179,13 +179,13 @@ RunTicket::RunTicket(Workshop& shop) : Ticket(shop) {
     refresh();
   });
   column_->addWidget(test_);
-  next_one_ = new NextBoardSection(shop_);
-  column_->addWidget(next_one_);
   again_ = new AgainSection(shop_);
   column_->addWidget(again_);
   connect(again_, &AgainSection::write_wanted, this, &RunTicket::write_wanted);
   timing_ = new TimingSection(shop_);
   column_->addWidget(timing_);
+  next_one_ = new NextBoardSection(shop_);
+  column_->addWidget(next_one_);
   column_->addStretch();
 
   connect(machine_, &QComboBox::activated, this, [this] {
