@@ -26,6 +26,7 @@ class Machine:
         self.rapid, self.most, self.accel = said["rapid"], said["feedMax"], said["acceleration"]
         self.deviation = said["cornerDeviation"]
         self.rate, self.ahead = said.get("movesPerSecond", 0), int(said.get("movesAhead", 0))
+        self.dwell = 0.001 if said.get("dwellInMilliseconds") else 1
 
 
 def within_axes(unit, per_axis):
@@ -59,7 +60,7 @@ class File:
                 elif letter == "G" and value == 4:
                     dwell = True
                 elif letter == "P" and dwell:
-                    self.rest += value
+                    self.rest += value * machine.dwell
                     self.stop()
                 elif letter == "M":
                     self.stop()

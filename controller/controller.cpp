@@ -67,7 +67,9 @@ Words words_of(const std::string& text) {
 
 }  // namespace
 
-Controller::Controller(const Figures& figures) : figures_(figures), queue_(figures) { say("ready"); }
+Controller::Controller(const Figures& figures, double speed) : figures_(figures), queue_(figures), speed_(speed) {
+  say("ready");
+}
 
 void Controller::receive(std::string_view bytes) {
   for (const char c : bytes) {
@@ -93,6 +95,7 @@ void Controller::receive(std::string_view bytes) {
         break;
       default:
         incoming_ += c;
+        if (c == '\n') take_own_word();
     }
   }
   take_lines();
@@ -119,12 +122,6 @@ void Controller::take_lines() {
     const std::size_t end = incoming_.find('\n');
     if (end == std::string::npos) return;
     std::string line = incoming_.substr(0, end);
-    if (!line.empty() && line[0] == '#') {
-      const std::string wrong = own_word(line);
-      say(wrong.empty() ? "ok" : "error " + wrong);
-      incoming_.erase(0, end + 1);
-      continue;
-    }
     if (alarm_) {
       say("error an alarm stands: stop first");
       incoming_.erase(0, end + 1);
@@ -142,11 +139,24 @@ void Controller::take_lines() {
   }
 }
 
+void Controller::take_own_word() {
+  const std::size_t before = incoming_.size() < 2 ? std::string::npos : incoming_.rfind('\n', incoming_.size() - 2);
+  const std::size_t begin = before == std::string::npos ? 0 : before + 1;
+  if (incoming_[begin] != '#') return;
+  const std::string wrong = own_word(incoming_.substr(begin, incoming_.size() - 1 - begin));
+  incoming_.erase(begin);
+  say(wrong.empty() ? "ok" : "error " + wrong);
+}
+
 // What is said to the simulation, not to a machine.
 std::string Controller::own_word(const std::string& line) {
   double a = 0, b = 0, c = 0;
   if (std::sscanf(line.c_str(), "#override %lf", &a) == 1 && a >= 10 && a <= 200) {
     override_ = a / 100;
+    return {};
+  }
+  if (std::sscanf(line.c_str(), "#speed %lf", &a) == 1 && a > 0 && a <= 10'000) {
+    speed_ = a;
     return {};
   }
   if (std::sscanf(line.c_str(), "#surface %lf", &a) == 1) {
@@ -231,7 +241,7 @@ std::string Controller::take(const std::string& line) {
   if (dwell) {
     Block b;
     b.kind = Block::Kind::Dwell;
-    b.seconds = std::clamp(word('P').value_or(0), 0.0, 3600.0);
+    b.seconds = std::clamp(word('P').value_or(0) / (figures_.dwell_in_ms ? 1000 : 1), 0.0, 3600.0);
     b.line = line_;
     queue_.add(b);
   }

@@ -15,7 +15,7 @@ namespace controller {
 // single characters ? (a report), ! (hold), ~ (go on), and 0x18 (stop and forget everything).
 class Controller {
  public:
-  explicit Controller(const Figures& figures);
+  explicit Controller(const Figures& figures, double speed = 1);
   void receive(std::string_view bytes);
   std::string take_replies();  // what was said since
   void advance(double seconds);
@@ -26,9 +26,11 @@ class Controller {
   [[nodiscard]] double seconds() const { return seconds_; }  // that it moved or dwelt, without waiting for anybody
   // It has little left to do and was not told that this is the end.
   [[nodiscard]] bool hungry() const;
+  [[nodiscard]] double speed() const { return speed_; }  // how many times faster than a machine it is to run
 
  private:
   void take_lines();
+  void take_own_word();                       // at once, whatever waits: the line that was just ended, if it is one
   std::string take(const std::string& line);  // empty: fine; else what is wrong
   std::string own_word(const std::string& line);
   std::string move(int mode, const At& to, std::optional<double> i, std::optional<double> j);
@@ -42,7 +44,7 @@ class Controller {
   std::string incoming_, replies_;
   std::vector<At> way_;
   bool hold_ = false, alarm_ = false, ended_ = true;
-  double override_ = 1, seconds_ = 0, credit_ = 0;
+  double override_ = 1, seconds_ = 0, credit_ = 0, speed_ = 1;
   std::optional<double> surface_;  // z of what a probe touches
   // How lines are meant:
   double unit_ = 1, feed_ = 0;

@@ -24,7 +24,7 @@ int usage() {
   std::fprintf(
       stderr,
       "Usage: doyen-controller [--travel X,Y,Z] [--rapid X,Y,Z] [--feed X,Y,Z] [--acceleration X,Y,Z] [--corner "
-      "MM]\n                        [--ahead LINES] [--rate LINES] [--origin X,Y,Z] [--speed TIMES]\n"
+      "MM]\n                        [--ahead LINES] [--rate LINES] [--dwell s|ms] [--origin X,Y,Z] [--speed TIMES]\n"
       "mm, mm/min, mm/s2; --speed: how many times faster than a machine.\n");
   return 2;
 }
@@ -58,6 +58,8 @@ bool read_arguments(int count, char** given, Asked& asked) {
       f.ahead = std::max(2, std::atoi(value));
     else if (name == "--rate")
       f.lines_a_second = std::atof(value);
+    else if (name == "--dwell")
+      f.dwell_in_ms = std::string(value) == "ms";
     else if (name == "--speed")
       asked.speed = std::atof(value);
     else
@@ -97,8 +99,7 @@ int open_terminal() {
 // Until nobody is there any more.
 void serve(int master, const Asked& asked) {
   using Clock = std::chrono::steady_clock;
-  controller::Controller machine(asked.figures);
-  double speed = asked.speed;
+  controller::Controller machine(asked.figures, asked.speed);
   Clock::time_point last = Clock::now(), heard = last;
   while (true) {
     pollfd ends[2] = {{master, POLLIN, 0}, {STDIN_FILENO, POLLIN, 0}};
@@ -108,23 +109,14 @@ void serve(int master, const Asked& asked) {
     const ssize_t n = (ends[0].revents & POLLIN) != 0 ? ::read(master, bytes, sizeof bytes) : 0;
     const Clock::time_point now = Clock::now();
     if (n > 0) {
-      std::string said(bytes, static_cast<std::size_t>(n));
-      // How fast time goes is the program's own affair.
-      if (const std::size_t at = said.find("#speed "); at != std::string::npos) {
-        const std::size_t end = said.find('\n', at);
-        const double asked_speed = std::atof(said.c_str() + at + 7);
-        if (asked_speed > 0 && asked_speed <= 10'000) speed = asked_speed;
-        said.erase(at, end == std::string::npos ? std::string::npos : end - at + 1);
-        write_all(master, "ok\n");
-      }
-      machine.receive(said);
+      machine.receive({bytes, static_cast<std::size_t>(n)});
       heard = now;
     }
     const double real = std::chrono::duration<double>(now - last).count();
     last = now;
     // A machine that runs many times faster than a real one must not starve for lines that are on their way.
     const bool waits = machine.hungry() && std::chrono::duration<double>(now - heard).count() < 0.1;
-    if (!waits) machine.advance(std::min(real, 0.1) * speed);
+    if (!waits) machine.advance(std::min(real, 0.1) * machine.speed());
     if (const std::string said = machine.take_replies(); !said.empty()) write_all(master, said);
   }
 }

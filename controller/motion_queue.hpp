@@ -20,6 +20,7 @@ struct Figures {
   double corner = 0.02;                               // mm, how far a corner may be rounded
   int ahead = 64;                                     // lines that it holds at most
   double lines_a_second = 0;                          // that it takes in; 0: as many as come
+  bool dwell_in_ms = false;                           // G4's P counts milliseconds
   At origin{};  // where the work's zero lies in the machine, from its lowest corner
 };
 

@@ -114,10 +114,14 @@ void witness_step(Paper& sheet, const Plan& plan, const BitRun* before, const Bi
   if (run.side != Side::Front || run.screws > 0) return;
   const bool made = std::any_of(run.operations.begin(), run.operations.end(),
                                 [](const Operation* op) { return op->kind == Operation::Kind::Mark; });
+  const bool stands = std::any_of(plan.runs.data(), &run, [](const BitRun& earlier) {
+    return std::any_of(earlier.operations.begin(), earlier.operations.end(),
+                       [](const Operation* op) { return op->kind == Operation::Kind::Mark; });
+  });
   const bool changed = before == nullptr || before->bit.id != run.bit.id || before->side != run.side;
   for (std::size_t i = 0; i < plan.job.items.size(); ++i) {
     const Item& item = plan.job.items[i];
-    if (!is_witness(item) || plan.pieces[i]->cuts.holes.empty() || !(made || changed)) continue;
+    if (!is_witness(item) || plan.pieces[i]->cuts.holes.empty() || !(made || (stands && changed))) continue;
     const Point at = placement_of(plan.job).at_machine(plan.pieces[i]->cuts.holes.front());
     const std::string x = depth_in_words(at.x, plan.job.lengths), y = depth_in_words(at.y, plan.job.lengths);
     sheet.y += 3 + sheet.text(made ? say("It makes the witness mark first, at x {0}, y {1}.", x, y)

@@ -161,15 +161,18 @@ void ControllerLine::feed() {
 }
 
 void ControllerLine::write(const QByteArray& bytes) {
-  if (terminal_ < 0) return;
-  for (qsizetype done = 0; done < bytes.size();) {
+  constexpr int kMostTries = 2000, kRest = 500;  // a second in all, µs
+  int tries = 0;
+  for (qsizetype done = 0; terminal_ >= 0 && done < bytes.size();) {
     const ssize_t n = ::write(terminal_, bytes.constData() + done, static_cast<std::size_t>(bytes.size() - done));
-    if (n > 0)
+    if (n > 0) {
       done += n;
-    else if (n < 0 && errno == EAGAIN)
-      ::usleep(500);
-    else
+    } else if (n < 0 && errno == EAGAIN && ++tries < kMostTries) {
+      ::usleep(kRest);
+    } else {  // nobody reads there any more
+      program_.kill();
       return;
+    }
   }
 }
 

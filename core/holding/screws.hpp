@@ -19,6 +19,8 @@ std::vector<ScrewHead> screw_heads(const Job& job);
 // Metal that stands on the board while it is cut: clamps and screws marked on the blank, and those heads.
 std::vector<KeepOut> metal_on(const Job& job);
 
+inline constexpr double kOverMetal = 3;  // mm that travel stands above it
+
 // Where the bits of a piece go, as far as its outlines say: with the strip beside what is cut out, the ground sunk
 // round what is raised, and only along the outline where that is all that is cut.
 Region cut_region(const Job& job, const Item& item, const Outlines& outlines, const Rack& rack);

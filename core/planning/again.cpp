@@ -13,14 +13,14 @@ namespace {
 // A run's passes from one on, as its operations hold them, kept here as long as the file is being written.
 class Rest {
  public:
-  Rest(const BitRun& run, std::size_t first) : part_{&run.bit, run.feeds, 1, {}, true, {}} {
+  Rest(const BitRun& run, int number, std::size_t first) : part_{&run.bit, run.feeds, number, {}, true, {}} {
     for (const Operation* op : run.operations) {
       const std::size_t skipped = std::min(first, op->passes.size());
       first -= skipped;
       add({op->passes.begin() + static_cast<std::ptrdiff_t>(skipped), op->passes.end()}, op->feed_share);
     }
   }
-  Rest(const BitRun& run, double deeper) : part_{&run.bit, run.feeds, 1, {}, true, {}} {
+  Rest(const BitRun& run, int number, double deeper) : part_{&run.bit, run.feeds, number, {}, true, {}} {
     for (const Operation* op : run.operations) {
       if (op->kind == Operation::Kind::Profile || op->kind == Operation::Kind::Pierce)
         add(last_round(*op, deeper), op->feed_share);
@@ -106,14 +106,8 @@ double seconds_of(const Plan& plan, const BitRun& run, const GcodeJob::Part& par
 
 }  // namespace
 
-std::size_t pass_count(const BitRun& run) {
-  std::size_t count = 0;
-  for (const Operation* op : run.operations) count += op->passes.size();
-  return count;
-}
-
 double seconds_from(const Plan& plan, const BitRun& run, std::size_t first) {
-  return seconds_of(plan, run, Rest(run, first).part());
+  return seconds_of(plan, run, Rest(run, 1, first).part());
 }
 
 std::size_t pass_at(const Plan& plan, const BitRun& run, double seconds) {
@@ -132,8 +126,8 @@ OutputFile again_from(const Plan& plan, std::size_t number, std::size_t first) {
   if (first >= pass_count(run))
     throw bad_input(
         say("File {0} has {1} passes; there is none numbered {2}.", number + 1, pass_count(run), first + 1));
-  return written(plan, run, Rest(run, first), "again from pass " + std::to_string(first + 1),
-                 "again-from-" + std::to_string(first + 1));
+  return written(plan, run, Rest(run, static_cast<int>(number) + 1, first),
+                 "again from pass " + std::to_string(first + 1), "again-from-" + std::to_string(first + 1));
 }
 
 bool goes_through_in(const BitRun& run) {
@@ -148,7 +142,8 @@ OutputFile again_deeper(const Plan& plan, std::size_t number, double more) {
   if (!(more > 0 && more <= 5))
     throw bad_input(say("From {0} to {1} deeper was expected.", depth_in_words(0.01, plan.job.lengths),
                         depth_in_words(5, plan.job.lengths)));
-  return written(plan, run, Rest(run, more), "deeper by " + format_number(more, 2) + " mm", "deeper");
+  return written(plan, run, Rest(run, static_cast<int>(number) + 1, more),
+                 "deeper by " + format_number(more, 2) + " mm", "deeper");
 }
 
 }  // namespace doyen

@@ -5,8 +5,6 @@
 
 namespace doyen {
 
-// How many passes a run has, and how many of them come before each of its operations.
-std::size_t pass_count(const BitRun& run);
 // Seconds that the passes from `first` on take.
 double seconds_from(const Plan& plan, const BitRun& run, std::size_t first);
 // The pass during which the run, begun at zero, has run for so many seconds.

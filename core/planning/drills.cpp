@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "planning/again.hpp"
 #include "planning/outputs.hpp"
 #include "relief/carve.hpp"
 #include "wording/say.hpp"
@@ -12,12 +13,6 @@ namespace {
 
 constexpr double kHigh = 1, kAside = 10, kLost = 5, kThicker = 0.8;  // mm, what is thrown in
 constexpr double kSeen = 0.05;                                       // mm of depth that an eye or a nail finds
-
-std::size_t pass_number(const BitRun& run) {
-  std::size_t count = 0;
-  for (const Operation* op : run.operations) count += op->passes.size();
-  return count;
-}
 
 bool on_front(const BitRun& run) { return run.side == Side::Front; }
 
@@ -39,18 +34,15 @@ const BitRun* first_change(const Plan& plan) {
 }
 
 bool anything_through(const Plan& plan) {
-  return std::any_of(plan.runs.begin(), plan.runs.end(), [](const BitRun& run) {
-    return on_front(run) && std::any_of(run.operations.begin(), run.operations.end(), [](const Operation* op) {
-             return op->kind == Operation::Kind::Profile || op->kind == Operation::Kind::Pierce;
-           });
-  });
+  return std::any_of(plan.runs.begin(), plan.runs.end(),
+                     [](const BitRun& run) { return on_front(run) && goes_through_in(run); });
 }
 
 // Halfway through the longest run, where its bit stands then: surely in the way.
 KeepOut clamp_in_the_way(const Plan& plan) {
   Point at = plan.job.blank.box().centre();
   if (const BitRun* run = longest(plan)) {
-    std::size_t number = pass_number(*run) / 2;
+    std::size_t number = pass_count(*run) / 2;
     for (const Operation* op : run->operations) {
       if (number < op->passes.size()) {
         at = op->passes[number].points.front().flat();
@@ -60,24 +52,6 @@ KeepOut clamp_in_the_way(const Plan& plan) {
     }
   }
   return {KeepOut::Kind::Clamp, at.x, at.y, 40, 20};
-}
-
-bool meets(const Box& box, Point p, double radius) {
-  const double dx = std::max({box.left - p.x, p.x - box.right, 0.0}),
-               dy = std::max({box.bottom - p.y, p.y - box.top, 0.0});
-  return std::hypot(dx, dy) < radius;
-}
-
-// Where a bit first meets the clamp on its way along a line, if it stands low enough there.
-std::optional<Point> first_hit(const KeepOut& metal, const Point3& a, const Point3& b, double radius) {
-  if (std::min(a.z, b.z) > metal.above_face()) return {};
-  const Box box = metal.box();
-  const int parts = std::max(1, static_cast<int>(std::ceil(distance(a, b) / 0.5)));
-  for (int k = 0; k <= parts; ++k) {
-    const Point p = a.flat() + (b.flat() - a.flat()) * (static_cast<double>(k) / parts);
-    if (meets(box, p, radius)) return p;
-  }
-  return {};
 }
 
 Pass moved(Pass pass, const Point3& off) {
@@ -92,7 +66,7 @@ class Run {
       : travel_(travel_of(plan.job, plan.machine, run.side)), run_(run), thrown_(thrown) {}
   std::optional<Point> carve_into(HeightField& field, const Cancel& cancel) {
     const Bit& bit = thrown_.bit ? *thrown_.bit : run_.bit;
-    const auto from = static_cast<std::size_t>(std::lround(thrown_.from * static_cast<double>(pass_number(run_))));
+    const auto from = static_cast<std::size_t>(std::lround(thrown_.from * static_cast<double>(pass_count(run_))));
     std::size_t number = 0;
     std::vector<Pass> passes;
     std::optional<Point> hit;
@@ -176,7 +150,28 @@ double not_through(const Plan& plan, const HeightField& wanted, const Drilled& g
   return all > 0 ? hangs / all : 0;
 }
 
+bool meets(const Box& box, Point p, double radius) {
+  const double dx = std::max({box.left - p.x, p.x - box.right, 0.0}),
+               dy = std::max({box.bottom - p.y, p.y - box.top, 0.0});
+  return std::hypot(dx, dy) < radius;
+}
+
 }  // namespace
+
+std::optional<Point> first_hit(const KeepOut& metal, const Point3& a, const Point3& b, double radius) {
+  if (std::min(a.z, b.z) > metal.above_face()) return {};
+  const Box box = metal.box();
+  const int parts = std::max(1, static_cast<int>(std::ceil(distance(a, b) / 0.5)));
+  for (int k = 0; k <= parts; ++k) {
+    const Point p = a.flat() + (b.flat() - a.flat()) * (static_cast<double>(k) / parts);
+    if (meets(box, p, radius)) return p;
+  }
+  return {};
+}
+
+double thickness_with(const Plan& plan, Drill drill) {
+  return plan.job.blank.thickest() + (drill == Drill::ThickerBoard ? kThicker : 0);
+}
 
 std::vector<Drill> drills_of(const Plan& plan) {
   std::vector<Drill> drills{Drill::None};
@@ -250,9 +245,7 @@ Thrown thrown_in(const Plan& plan, Drill drill, const BitRun& run) {
 }
 
 Drilled carve_with(const Plan& plan, Drill drill, double cell, const Cancel& cancel) {
-  Drilled out{HeightField(plan.job.blank.box(), cell),
-              {},
-              plan.job.blank.thickest() + (drill == Drill::ThickerBoard ? kThicker : 0)};
+  Drilled out{HeightField(plan.job.blank.box(), cell), {}, thickness_with(plan, drill)};
   out.board.clear();
   for (const BitRun& run : plan.runs) {
     if (!on_front(run) || out.hit) continue;

@@ -26,6 +26,13 @@ struct Thrown {
 };
 Thrown thrown_in(const Plan& plan, Drill drill, const BitRun& run);
 
+// Where a bit of that radius first meets metal on its way from a to b, if it stands low enough there. Board
+// coordinates.
+std::optional<Point> first_hit(const KeepOut& metal, const Point3& a, const Point3& b, double radius);
+
+// mm: of the board that really lies there then.
+double thickness_with(const Plan& plan, Drill drill);
+
 // The front as the runs leave it with that thrown in, in cells of `cell` mm; `hit`: where the bit met metal first, and
 // nothing after that is cut.
 struct Drilled {

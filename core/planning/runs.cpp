@@ -165,6 +165,12 @@ Ordered ordered(const Plan& plan, const Rack& rack, const std::vector<std::strin
 
 }  // namespace
 
+std::size_t pass_count(const BitRun& run) {
+  std::size_t count = 0;
+  for (const Operation* op : run.operations) count += op->passes.size();
+  return count;
+}
+
 int changes_in(const std::vector<BitRun>& runs) {
   int changes = 0;
   for (std::size_t i = 1; i < runs.size(); ++i) changes += runs[i].bit.id != runs[i - 1].bit.id ? 1 : 0;
@@ -193,12 +199,11 @@ Travel travel_of(const Job& job, const MachineProfile& machine, Side side) {
   travel.approach = top + kApproach;
   travel.high = std::max(machine.clearance, top + 3);
   travel.low = job.run.low_travel ? std::min(travel.high, std::max(2.0, top + 1.5)) : travel.high;
-  constexpr double kOver = 3;   // mm that travel stands above metal
   constexpr double kRoom = 20;  // mm: the widest bits and a spindle's nut keep clear too
   for (const KeepOut& place : metal_on(job)) {
     const Box box = place.box().grown(kRoom);
     // Where clamps stand on the turned board is not known: both ways are kept clear.
-    const double over = top + place.above_face() + kOver;
+    const double over = top + place.above_face() + kOverMetal;
     travel.in_the_way.push_back({box, over});
     if (side == Side::Back) travel.in_the_way.push_back({turned_over(box, job.blank, job.run.turn), over});
   }

@@ -26,6 +26,8 @@ struct BitRun {
   int screws = 0;      // holes that screws go into, by hand, before the next file is begun (holding/screws.hpp)
 };
 
+std::size_t pass_count(const BitRun& run);  // over all its operations
+
 // How often another bit is put in: the same one before screws go in, or the board is turned, and after it stays.
 int changes_in(const std::vector<BitRun>& runs);
 

@@ -256,7 +256,10 @@ void check_travel(const Situation& s, std::vector<Verdict>& out) {
                    ways_to_lay(s, cuts)});
   }
   double clearance = m.clearance;
-  for (const KeepOut& place : metal_on(s.job)) clearance = std::max(clearance, place.above_face() + 3);
+  // The face itself may stand higher than where zero was taken.
+  const Blank& blank = s.job.blank;
+  const double top = blank.thickest() - blank.thinnest() + blank.bed_unevenness + blank.film;
+  for (const KeepOut& place : metal_on(s.job)) clearance = std::max(clearance, top + place.above_face() + kOverMetal);
   if (deepest + clearance > m.travel[2]) {
     out.push_back({Grade::Stop,
                    "past-travel-down",

@@ -70,7 +70,6 @@ TEST_CASE("a run begun again anywhere leaves, on what was cut before, the same b
       const OutputFile file = again_from(p, i, first);
       carve_file(field, p, file, run);
       CHECK(farthest_apart(field, whole) < 0.02);
-      // It never comes down fast below the face: every plunge begins above it.
       CHECK(file.name.find("again-from-" + std::to_string(first + 1)) != std::string::npos);
       CHECK(file.text.find("M30") != std::string::npos);
     }
@@ -239,4 +238,22 @@ TEST_CASE(
   add(bare, "groove", {kBox, 60, 6}, {60, 60}, cut(Kind::Incise, 1));
   CHECK_THROWS_AS(with_witness(bare, rack, "v60"), Problem);
   CHECK_THROWS_AS(with_witness(job, rack, ""), Problem);
+}
+
+TEST_CASE("on a machine with numbered places what goes on asks for the bit's own number, as the whole file did") {
+  Job job = of_many().job;
+  job.run.machine = "mm-changer";
+  const Plan p = planned(job);
+  REQUIRE(p.runs.size() > 1);
+  for (std::size_t i = 0; i < p.runs.size(); ++i) {
+    const auto number_in = [](const std::string& text) {
+      const std::size_t end = text.find(" M6"), at = text.rfind('T', end);
+      REQUIRE(end != std::string::npos);
+      return text.substr(at, end + 3 - at);
+    };
+    const std::string whole = number_in(gcode_files(p).at(i).text);
+    CHECK(whole == "T" + std::to_string(i + 1) + " M6");
+    CHECK(number_in(again_from(p, i, 0).text) == whole);
+    if (goes_through_in(p.runs[i])) CHECK(number_in(again_deeper(p, i, 0.3).text) == whole);
+  }
 }

@@ -233,3 +233,28 @@ TEST_CASE("whatever is said to it, it answers each line once and goes on") {
     CHECK(std::isfinite(machine.place().x));
   }
 }
+
+TEST_CASE("its own words are taken at once, however they come in and whatever waits; waiting counts in its unit") {
+  Controller machine([] {
+    Figures f = figures();
+    f.ahead = 3;
+    return f;
+  }());
+  for (int i = 1; i <= 9; ++i) machine.receive("G1 X" + std::to_string(i) + " F60\n");  // more than it holds
+  (void)machine.take_replies();
+  machine.receive("#spe");
+  machine.receive("ed 2");
+  CHECK(machine.take_replies().empty());
+  machine.receive("0\n");
+  CHECK(machine.take_replies() == "ok\n");
+  CHECK(machine.speed() == 20);
+  machine.receive("#speed 0\n");
+  CHECK_THAT(machine.take_replies(), Catch::Contains("error"));
+  machine.advance(60);
+  CHECK(count(machine.take_replies(), "ok\n") == 6);  // those that waited, and nothing of the words' is left over
+  Figures f = figures();
+  f.dwell_in_ms = true;
+  Controller ms(f);
+  (void)run(ms, "G4 P1500\nM30\n");
+  CHECK(ms.seconds() == Approx(1.5));
+}

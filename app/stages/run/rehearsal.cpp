@@ -361,15 +361,9 @@ void Rehearsal::carve_way(const std::vector<Point3>& way, int line) {
     const Point3 at = on_board(p), from = pass.points.back();
     if (at == from) continue;
     if (thrown_.metal) {
-      const Box box = thrown_.metal->box().grown(bit.true_diameter() / 2);
-      const int parts = std::max(1, static_cast<int>(distance(from, at) / 0.5));
-      for (int k = 0; k <= parts; ++k) {
-        const double share = static_cast<double>(k) / parts;
-        const Point here = from.flat() + (at.flat() - from.flat()) * share;
-        if (box.contains(here) && from.z + (at.z - from.z) * share < thrown_.metal->above_face()) {
-          carve(field_, {pass}, bit);
-          return ran_into(here);
-        }
+      if (const auto hit = first_hit(*thrown_.metal, from, at, bit.true_diameter() / 2)) {
+        carve(field_, {pass}, bit);
+        return ran_into(*hit);
       }
     }
     pass.points.push_back(at);
@@ -424,8 +418,7 @@ void Rehearsal::answer() {
   const int said = answers_->checkedId();
   if (said < 0) return;
   const HeightField wanted = relief_of(*plan_, plan_->job.blank.box(), field_.cell());
-  Drilled got{HeightField(plan_->job.blank.box(), field_.cell()), hit_,
-              carve_with(*plan_, drill_, std::max(2.0, field_.cell())).thickness};
+  Drilled got{HeightField(plan_->job.blank.box(), field_.cell()), hit_, thickness_with(*plan_, drill_)};
   for (std::size_t r = 0; r < field_.rows(); ++r) std::copy_n(field_.row(r), field_.columns(), got.board.row(r));
   const Seen seen = seen_on(*plan_, wanted, got);
   const QString told = QString::fromStdString(foretold(*plan_, drill_));
@@ -459,7 +452,7 @@ void Rehearsal::go_to(State state) {
     say_->setEnabled(false);
   }
   if (files_.empty()) {
-    file_says_->setText(tr("Nothing is cut yet."));
+    file_says_->setText(tr("Nothing is cut from the front."));
     return;
   }
   const std::size_t shown = std::min(file_, files_.size() - 1);
