@@ -108,8 +108,11 @@ void ControllerLine::open(const MachineProfile& machine, const Point3& origin, d
 
 void ControllerLine::close() {
   ask_.stop();
-  delete notifier_;
-  notifier_ = nullptr;
+  if (notifier_ != nullptr) {  // whoever closes may have been told by it
+    notifier_->setEnabled(false);
+    notifier_->deleteLater();
+    notifier_ = nullptr;
+  }
   if (terminal_ >= 0) ::close(terminal_);
   terminal_ = -1;
   lines_.clear();
