@@ -27,7 +27,8 @@ Files proof_of_the_back(OutputSource& of) {
   return {{"proof-back.png", png_bytes(of.picture(Side::Back))}};
 }
 Files run_sheet(OutputSource& of) {
-  return {{"runsheet.pdf", run_sheet_pdf(of.plan, of.picture(Side::Front), of.judgement)}};
+  const Picture* back = of.plan.has_back() ? &of.picture(Side::Back) : nullptr;
+  return {{"runsheet.pdf", run_sheet_pdf(of.plan, of.picture(Side::Front), of.judgement, back)}};
 }
 
 }  // namespace

@@ -8,6 +8,7 @@
 #include "files/paper.hpp"
 #include "files/png_write.hpp"
 #include "files/run_sheet_bits.hpp"
+#include "files/run_sheet_board.hpp"
 #include "holding/screws.hpp"
 #include "inlay/plugs.hpp"
 #include "inlay/steps.hpp"
@@ -25,52 +26,6 @@ namespace {
 
 using Sheet = Paper;
 
-void draw_board(Sheet& sheet, const Plan& plan, const Picture& board) {
-  const Blank& blank = plan.job.blank;
-  const double most_wide = kPageWidth - 2 * kEdge - 40, most_high = 175;
-  // As it lies on the bed.
-  const Placement lies = placement_of(plan.job);
-  const bool quarter = lies.turn == OnBed::QuarterLeft || lies.turn == OnBed::QuarterRight;
-  const double wide = quarter ? blank.height : blank.width, deep = quarter ? blank.width : blank.height;
-  const double scale = std::min(most_wide / wide, most_high / deep);
-  const double w = wide * scale, h = deep * scale;
-  // Room for the axis where zero lies at the back.
-  const double left = kEdge + 34, top = sheet.y + (zero_share(plan.job.run.zero_place).y == 1 ? 40 : 16);
-  cairo_t* cr = sheet.cr();
-  cairo_save(cr);
-  cairo_translate(cr, left + w / 2, top + h / 2);
-  cairo_rotate(cr, -degrees_of(lies.turn) * M_PI / 180);
-  draw_picture(cr, board, -blank.width * scale / 2, -blank.height * scale / 2, blank.width * scale,
-               blank.height * scale);
-  cairo_restore(cr);
-  cairo_set_source_rgb(cr, kInk.r, kInk.g, kInk.b);
-  cairo_set_line_width(cr, 0.8);
-  cairo_rectangle(cr, left, top, w, h);
-  cairo_stroke(cr);
-  const auto show = [&](double mm) { return depth_in_words(mm, plan.job.lengths); };
-  sheet.text(show(wide), left + w / 2 - 30, top - 15, 200, 10, true);
-  sheet.text(show(deep), kEdge - 8, top + h / 2 - 14, 44, 9, true);
-  // The zero, as a ring with a cross through it, and which way the axes run.
-  const Point share = zero_share(plan.job.run.zero_place);
-  const double zx = left + share.x * w, zy = top + (1 - share.y) * h;
-  cairo_set_source_rgb(cr, kPlum.r, kPlum.g, kPlum.b);
-  cairo_set_line_width(cr, 1.6);
-  cairo_new_path(cr);
-  cairo_arc(cr, zx, zy, 7, 0, 2 * M_PI);
-  cairo_stroke(cr);
-  for (const auto& [dx, dy] : {std::pair{30.0, 0.0}, std::pair{0.0, -30.0}}) {
-    cairo_move_to(cr, zx - dx / 2.5, zy - dy / 2.5);
-    cairo_line_to(cr, zx + dx, zy + dy);
-    cairo_stroke(cr);
-  }
-  // Beside the picture where zero lies at its left front corner.
-  const bool at_corner = share.x == 0 && share.y == 0;
-  sheet.text("x", zx + 32, at_corner ? zy + 2 : zy - 8, 20, 10, true, kPlum);
-  sheet.text("y", at_corner ? zx - 12 : zx - 3, zy - (at_corner ? 40 : 46), 20, 10, true, kPlum);
-  sheet.text(say("front: the side you stand at"), left + w / 2 - 60, top + h + 3, 260, 9, false, kFaded);
-  sheet.y = top + h + 22;
-}
-
 std::vector<std::string> cautions_before() {
   return {
       say("Eyes and ears covered, dust extraction running, no loose sleeves, gloves, hair or cords near the spindle."),
@@ -79,11 +34,22 @@ std::vector<std::string> cautions_before() {
       say("The machine's own instructions and local rules come first.")};
 }
 
-// What is done by hand about parts that come free, or hang by a skin.
-void say_through(Sheet& sheet, const Job& job) {
+// What is done by hand about parts that come free, or hang by tabs or a skin.
+void say_through(Sheet& sheet, const Plan& plan) {
+  const Job& job = plan.job;
   const auto show = [&](double mm) { return depth_in_words(mm, job.lengths); };
-  for (const Item& item : job.items) {
+  for (std::size_t i = 0; i < job.items.size(); ++i) {
+    const Item& item = job.items[i];
     if (!goes_through(item.cut.kind)) continue;
+    const PieceCuts& cuts = plan.pieces[i]->cuts;
+    if (cuts.cut_out && !cuts.cut_out->tabs.empty()) {
+      const Tabs& tabs = item.cut.through.tabs;
+      sheet.paragraph(say("“{0}” hangs by {1} {1|tab|tabs}, {2} long and {3} high at the underside. With the board off "
+                          "the bed: saw or chisel through each from the back, away from you and from the kept side, "
+                          "then pare and sand it flush.",
+                          item.piece.name, cuts.cut_out->tabs.size(), show(tabs.length), show(tabs.height)),
+                      11);
+    }
     if (item.cut.through.taped)
       sheet.paragraph(say("Tape “{0}” down before the run: parts of it come free.", item.piece.name), 11);
     if (item.cut.through.skin > 0)
@@ -101,6 +67,10 @@ void say_zero(Sheet& sheet, const Plan& plan) {
                       ? say("Zero: {0}; for the back, below. The same for every bit of a side.", zero_in_words(job))
                       : say("Zero: {0}, the same for every bit.", zero_in_words(job)),
                   14, true, kPlum);
+  if (job.run.zero_surface == ZeroSurface::Bed)
+    sheet.paragraph(say("The bed can only be touched where the blank does not lie: set z beside it, on the same board or "
+                        "sheet that it lies on, never on a lower table or a clamp; x and y at the blank."),
+                    11);
   sheet.paragraph(
       (plan.machine.keeps_length
            ? say("x runs to the right, y away from you, z up. Do not move the board between bits; this machine's bits "
@@ -117,7 +87,7 @@ void say_zero(Sheet& sheet, const Plan& plan) {
                      "plate away before the run.",
                      show(job.run.plate))
                : say("A touch plate's thickness is taken off by you or your machine, not by these files.")),
-      10);
+      11);
 }
 
 // A plug as it lies on its board, and as it comes to lie in its pocket: mirrored, side by side.
@@ -201,9 +171,21 @@ void what_it_is_part_of(Sheet& sheet, const Plan& plan, const Show& show) {
   }
 }
 
+// Ruled lines as far as the page goes, three or more; a last page of its own is ruled whole.
+void lines_for_notes(Sheet& sheet) {
+  constexpr double kApart = 23;  // pt: a hand's writing (with its rule)
+  sheet.need(30 + 3 * kApart);
+  sheet.rule();
+  sheet.paragraph(say("Notes: what really happened, what to do differently"), 11, true);
+  while (sheet.y + kApart < kPageHeight - kEdge) {
+    sheet.y += kApart - 7;
+    sheet.rule();
+  }
+}
+
 }  // namespace
 
-std::string run_sheet_pdf(const Plan& plan, const Picture& board, const Judgement& judgement) {
+std::string run_sheet_pdf(const Plan& plan, const Picture& board, const Judgement& judgement, const Picture* back) {
   const Job& job = plan.job;
   const auto show = [&](double mm) { return depth_in_words(mm, job.lengths); };
   Sheet sheet;
@@ -227,7 +209,7 @@ std::string run_sheet_pdf(const Plan& plan, const Picture& board, const Judgemen
   }
   if (const std::string lying = lying_in_words(job.run.on_bed); !lying.empty())
     sheet.paragraph(say("The board lies on the bed {0}.", lying), 13, true, kPlum);
-  draw_board(sheet, plan, board);
+  draw_board(sheet, plan, board, 175);
   say_zero(sheet, plan);
   what_it_is_part_of(sheet, plan, show);
   if (!job.run.stops.empty()) sheet.paragraph(say("It lies against: {0}", job.run.stops), 11);
@@ -236,11 +218,11 @@ std::string run_sheet_pdf(const Plan& plan, const Picture& board, const Judgemen
     sheet.paragraph(
         say("Made {0} {0|time|times} before. What changes from board to board is its thickness: measure it.",
             job.run.made),
-        10);
-  say_through(sheet, job);
+        11);
+  say_through(sheet, plan);
   sheet.rule();
   sheet.paragraph(say("Before you start"), 12, true, kBrick, 1);
-  for (const std::string& caution : cautions_before()) sheet.paragraph("•  " + caution, 9.5, false, kInk, 1);
+  for (const std::string& caution : cautions_before()) sheet.paragraph("•  " + caution, 11, false, kInk, 1);
   sheet.y += 4;
   sheet.rule();
   sheet.paragraph(say("Bits, in this order   ·   in all about {0} with {1} bit {1|change|changes}",
@@ -249,34 +231,28 @@ std::string run_sheet_pdf(const Plan& plan, const Picture& board, const Judgemen
   if (!plan.runs.empty())
     sheet.paragraph(likely_in_words(plan.cutting_seconds(), plan.machine.id, plan.seconds - plan.cutting_seconds()), 10,
                     false, kFaded, 3);
-  bits_table(sheet, plan);
+  bits_table(sheet, plan, board, back);
   sheet.need(60);
   sheet.paragraph(judgement.cut_as_wanted()
                       ? say("The files were read back and carved in the computer: {0}.",
                             judged_in_words(judgement, plan.job.lengths))
                       : say("The files were read back and carved in the computer, and they are {0}.",
                             judged_in_words(judgement, plan.job.lengths)),
-                  10, true, judgement.cut_as_wanted() ? kInk : kBrick);
+                  11, true, judgement.cut_as_wanted() ? kInk : kBrick);
   if (plan.count(Grade::Stop) + plan.count(Grade::Mind) > 0) {
     sheet.need(60);
     sheet.paragraph(say("Warnings"), 12, true, kBrick, 1);
     for (const Verdict& v : plan.verdicts) {
       if (v.grade == Grade::Note) continue;
       sheet.need(34);
-      sheet.paragraph((v.grade == Grade::Stop ? say("STOP") : say("Warning")) + "  " + v.text + " " + v.why, 9.5, false,
+      sheet.paragraph((v.grade == Grade::Stop ? say("STOP") : say("Warning")) + "  " + v.text + " " + v.why, 10.5, false,
                       kInk, 2);
     }
   }
   for (const Verdict& v : plan.verdicts) {
-    if (v.grade == Grade::Note) sheet.paragraph(v.text + " " + v.why, 9, false, kFaded, 2);
+    if (v.grade == Grade::Note) sheet.paragraph(v.text + " " + v.why, 10, false, kFaded, 2);
   }
-  sheet.need(90);
-  sheet.rule();
-  sheet.paragraph(say("Notes: what really happened, what to do differently"), 11, true);
-  for (int i = 0; i < 4; ++i) {
-    sheet.y += 16;
-    sheet.rule();
-  }
+  lines_for_notes(sheet);
   return sheet.finish();
 }
 

@@ -4,6 +4,7 @@
 #include <map>
 #include <set>
 
+#include "files/run_sheet_board.hpp"
 #include "holding/screws.hpp"
 #include "holding/witness.hpp"
 #include "planning/look_round.hpp"
@@ -50,7 +51,7 @@ void look_round_step(Paper& sheet, const Plan& plan, const BitRun* before, const
                      "Nothing may stand in its way, and it must stay over the board where you expect it.",
                      run.side == Side::Back ? "00-back-look-round.nc" : "00-look-round.nc", show(reach->body.left),
                      show(reach->body.right), show(reach->body.bottom), show(reach->body.top), show(reach->highest)),
-                 kEdge + 26, sheet.y, kPageWidth - 2 * kEdge - 26, 10, true, kPlum);
+                 kEdge + 26, sheet.y, kPageWidth - 2 * kEdge - 26, 11, true, kPlum);
 }
 
 // mm: what all the screws of that side may be as wide as.
@@ -69,8 +70,13 @@ void said_large(Paper& sheet, const std::string& words) {
   sheet.need(56);
 }
 
+struct Sides {
+  const Picture& front;
+  const Picture* back;
+};
+
 // Which side comes up, when it is another than before.
-void side_step(Paper& sheet, const Plan& plan, const BitRun* before, const BitRun& run) {
+void side_step(Paper& sheet, const Plan& plan, const BitRun* before, const BitRun& run, const Sides& sides) {
   if (!plan.has_back() || (before != nullptr && before->side == run.side)) return;
   const bool first = before == nullptr;
   const std::string words =
@@ -79,17 +85,27 @@ void side_step(Paper& sheet, const Plan& plan, const BitRun* before, const BitRu
                    : say("The back. {0}", turning_in_words(plan.job)))
           : (first ? say("The front first, face up.")
                    : say("The front. Turn the board face up again, about the same edge as before."));
+  // Pictured when the back comes up, which is turned to from the front, and when the front does after it.
+  const bool turned = run.side == Side::Back || !first;
+  if (turned && sides.back != nullptr) {
+    sheet.need(190);
+    draw_turning(sheet, plan, sides.front, *sides.back, run.side == Side::Back ? Side::Front : Side::Back);
+  }
   const std::string zero = zero_in_words(plan.job, run.side);
   const bool same = first || before->bit.id == run.bit.id;
   const std::string anew = same ? say("Set x, y and z anew: zero is {0}.", zero)
                                 : say("Set x, y and z anew: zero is {0}. Change the bit, too.", zero);
   said_large(sheet, words + " " + anew + " " +
                         say("Spindle still, machine locked or unplugged, while the board and bits are handled."));
+  if (run.side == Side::Back && sides.back != nullptr) {
+    sheet.need(150);
+    draw_board(sheet, plan, *sides.back, 110);
+  }
 }
 
 // What is done by hand before a run.
-void steps_before(Paper& sheet, const Plan& plan, const BitRun* before, const BitRun& run) {
-  side_step(sheet, plan, before, run);
+void steps_before(Paper& sheet, const Plan& plan, const BitRun* before, const BitRun& run, const Sides& sides) {
+  side_step(sheet, plan, before, run, sides);
   if (run.later && (before == nullptr || !before->later))
     said_large(sheet, say("Second run: only when the inlays are glued, sawn off and level. The board goes back to its "
                           "place and zero is found again."));
@@ -106,7 +122,7 @@ void steps_before(Paper& sheet, const Plan& plan, const BitRun* before, const Bi
                                       "y and z: this machine's bits sit equally deep.")
                                 : say("Change the bit: spindle stopped and still, machine locked or unplugged. Keep x "
                                       "and y; set z again on the same surface."),
-                            kEdge + 26, sheet.y, kPageWidth - 2 * kEdge - 26, 9, false, same ? kFaded : kBrick);
+                            kEdge + 26, sheet.y, kPageWidth - 2 * kEdge - 26, 10.5, false, same ? kFaded : kBrick);
 }
 
 // The mark that bits are held over, where there is one: made by the first, looked for by the others.
@@ -128,7 +144,7 @@ void witness_step(Paper& sheet, const Plan& plan, const BitRun* before, const Bi
                                    : say("With the spindle still, bring its tip down over the witness mark, x {0}, y "
                                          "{1}: where it does not meet it, x and y were lost; set them again there.",
                                          x, y),
-                              kEdge + 26, sheet.y, kPageWidth - 2 * kEdge - 26, 10, true, kPlum);
+                              kEdge + 26, sheet.y, kPageWidth - 2 * kEdge - 26, 11, true, kPlum);
   }
 }
 
@@ -215,14 +231,14 @@ void bit_block(Paper& sheet, const Plan& plan, const BitRun& run, int number, co
                      " " + reach_in_words(plan, run) + " " +
                      say("Cutting edges: {0}; out of the collet at least {1}.", cuts_in_words(run.bit.direction),
                          depth_in_words(run.deepest + kClear, plan.job.lengths)),
-                 columns[1], sheet.y, kPageWidth - 2 * kEdge - 26 - kPicture - 14, 9, false, kFaded);
+                 columns[1], sheet.y, kPageWidth - 2 * kEdge - 26 - kPicture - 14, 10, false, kInk);
   const double picture_high = draw_ways(sheet, plan, run, kPageWidth - kEdge - kPicture, sheet.y + 2, kPicture);
   sheet.y += std::max({words_high, picture_high + 4, 18.0}) + 9;
 }
 
 }  // namespace
 
-void bits_table(Paper& sheet, const Plan& plan) {
+void bits_table(Paper& sheet, const Plan& plan, const Picture& front, const Picture* back) {
   const double columns[] = {kEdge, kEdge + 26, kEdge + 190, kEdge + 326, kEdge + 388, kEdge + 450};
   const std::string heads[] = {"", say("Bit"), say("File"), say("Time"), say("Deepest"), say("Spindle")};
   for (int i = 0; i < 6; ++i) sheet.text(heads[i], columns[i], sheet.y, 120, 9, false, kFaded);
@@ -231,7 +247,7 @@ void bits_table(Paper& sheet, const Plan& plan) {
   const BitRun* before = nullptr;
   for (const BitRun& run : plan.runs) {
     sheet.need(120);
-    steps_before(sheet, plan, before, run);
+    steps_before(sheet, plan, before, run, {front, back});
     look_round_step(sheet, plan, before, run);
     witness_step(sheet, plan, before, run);
     sheet.need(92);

@@ -6,6 +6,7 @@
 
 namespace doyen {
 
-void bits_table(Paper& sheet, const Plan& plan);
+// `back`: its picture, where something is cut from the back.
+void bits_table(Paper& sheet, const Plan& plan, const Picture& front, const Picture* back);
 
 }  // namespace doyen

@@ -89,8 +89,24 @@ class Writer {
     return std::max(clearance(), std::min(kRoom, machine_.travel[2] + lowest - 1));
   }
 
+  // Where the bits come nearest to who stands in front, in the middle: a hand gets in there, and the machine reaches it.
+  void park() {
+    Box middles;
+    for (const GcodeJob::Part& part : job_.parts) {
+      for (const std::vector<Pass>* passes : part.passes) {
+        for (const Pass& pass : *passes) {
+          for (const Point3& p : pass.points) middles.add(job_.placed.at_machine(p.flat()));
+        }
+      }
+    }
+    line("G0 X" + number((middles.left + middles.right) / 2) + " Y" + number(middles.bottom));
+  }
+
   void change_to(const GcodeJob::Part& part) {
-    if (machine_.bit_change != BitChange::ToolNumber) rapid_z(change_height());
+    if (machine_.bit_change != BitChange::ToolNumber) {
+      rapid_z(change_height());
+      park();
+    }
     line("M5");
     if (machine_.bit_change == BitChange::ToolNumber) {
       line("T" + std::to_string(part.number) + " M6");

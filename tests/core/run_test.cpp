@@ -285,6 +285,34 @@ TEST_CASE("pauses, tool numbers and spindle bounds follow the machine's profile"
   CHECK(read_gcode(text(BitChange::ToolNumber), "t").sections.size() == 2);
 }
 
+TEST_CASE("at a pause the bit stands in front of the work, high, however the board lies") {  // common practice, no source
+  const Bit v = oracle::v_bit(60), flat = oracle::flat_bit(6);
+  const std::vector<Pass> near{{{{30, 20, -1}, {80, 20, -1}}}}, far{{{{50, 220, -1}, {130, 60, -1}}}};
+  MachineProfile m = plain_machine();
+  m.bit_change = BitChange::Pause;
+  for (const OnBed turn : {OnBed::AsDrawn, OnBed::QuarterLeft, OnBed::Half, OnBed::QuarterRight}) {
+    const Placement lies{3, -7, 0, turn};
+    Box work;
+    for (const auto* passes : {&near, &far})
+      for (const Point3& p : passes->front().points) work.add(lies.at_machine(p.flat()));
+    const std::string text =
+        write_gcode({"t", "z", lies, {{&flat, kFeeds, 1, {&near}, false}, {&v, kFeeds, 2, {&far}, false}}}, m);
+    double x = 0, y = 0, z = 0;
+    std::istringstream in(text);
+    for (std::string line; std::getline(in, line) && line != "M0";) {
+      std::istringstream words(line.front() == '(' ? "" : line);
+      for (std::string word; words >> word;) {
+        if (word.front() == 'X') x = std::stod(word.substr(1));
+        if (word.front() == 'Y') y = std::stod(word.substr(1));
+        if (word.front() == 'Z') z = std::stod(word.substr(1));
+      }
+    }
+    CHECK(z >= 40);
+    CHECK(y == Approx(work.bottom).margin(0.001));
+    CHECK(x == Approx((work.left + work.right) / 2).margin(0.001));
+  }
+}
+
 TEST_CASE("bits are changed as seldom as what must come first allows, cut-outs last") {
   const auto op = [](Operation::Kind kind, const char* bit) {
     Operation o;

@@ -42,7 +42,8 @@ std::string sheet_of(const Job& job, const Folder& out, int* pages = nullptr) {
   Judgement fine;
   fine.cell = 0.5;
   const std::string file = out / "sheet.pdf";
-  write_file_atomically(file, run_sheet_pdf(p, board_picture(p, 300), fine));
+  const Picture back = p.has_back() ? board_picture(p, 300, Side::Back) : Picture();
+  write_file_atomically(file, run_sheet_pdf(p, board_picture(p, 300), fine, p.has_back() ? &back : nullptr));
   std::string text = run("pdftotext -raw " + file + " -").said;
   if (pages != nullptr) *pages = static_cast<int>(std::count(text.begin(), text.end(), '\f'));
   return packed(text);
@@ -140,6 +141,22 @@ TEST_CASE("the sheet says when the screws go in, how many, how wide their heads 
     REQUIRE(p.runs.size() > 1);
     if (p.runs[0].bit.id == p.runs[1].bit.id) CHECK_THAT(text, says("The same bit: leave it where it is"));
   }
+}
+
+TEST_CASE("the sheet says how tabs are parted, how the board is turned, and where the bed is touched") {
+  const Folder out;
+  Job job = demo("fingerpost");
+  const std::string text = sheet_of(job, out);
+  std::size_t tabs = 0;
+  const Plan p = plan(job, load_rack(), machine_for(job));
+  for (const auto& piece : p.pieces) tabs += piece->cuts.cut_out ? piece->cuts.cut_out->tabs.size() : 0;
+  REQUIRE(tabs > 0);
+  CHECK_THAT(text, says("hangs by " + std::to_string(tabs) + " tabs") && says("saw or chisel through each"));
+  CHECK_THAT(text, says("front up") && says("back up") && says("one and the same corner of the wood"));
+  CHECK_THAT(text, !says("set z beside it"));
+  job.run.zero_surface = ZeroSurface::Bed;
+  CHECK_THAT(sheet_of(job, out), says("The bed can only be touched where the blank does not lie"));
+  CHECK_THAT(sheet_of(demo("gate-sign"), out), !says("back up"));
 }
 
 TEST_CASE("the carrying board's sheet leads from two boards to one, with the second run set apart") {

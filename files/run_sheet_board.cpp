@@ -1,0 +1,147 @@
+#include "files/run_sheet_board.hpp"
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+
+#include "run/placement.hpp"
+#include "wording/say.hpp"
+
+namespace doyen {
+namespace {
+
+void ink(cairo_t* cr, Tint tint, double wide) {
+  cairo_set_source_rgb(cr, tint.r, tint.g, tint.b);
+  cairo_set_line_width(cr, wide);
+}
+
+// A side's picture in a frame on the page, turned as the board lies on the bed.
+struct Framed {
+  Box lying;  // mm at the machine
+  double left, top, scale;
+  [[nodiscard]] double wide() const { return lying.width() * scale; }
+  [[nodiscard]] double high() const { return lying.height() * scale; }
+  [[nodiscard]] Point at(Point machine) const {
+    return {left + (machine.x - lying.left) * scale, top + (lying.top - machine.y) * scale};
+  }
+};
+
+Box lying_box(const Job& job, const Placement& lies) {
+  const Box board = job.blank.box();
+  Box lying;
+  lying.add(lies.at_machine(Point{board.left, board.bottom}));
+  lying.add(lies.at_machine(Point{board.right, board.top}));
+  return lying;
+}
+
+void draw_side(cairo_t* cr, const Framed& frame, const Blank& blank, OnBed turn, const Picture& side) {
+  cairo_save(cr);
+  cairo_translate(cr, frame.left + frame.wide() / 2, frame.top + frame.high() / 2);
+  cairo_rotate(cr, -degrees_of(turn) * M_PI / 180);
+  const double w = blank.width * frame.scale, h = blank.height * frame.scale;
+  draw_picture(cr, side, -w / 2, -h / 2, w, h);
+  cairo_restore(cr);
+  ink(cr, kInk, 0.8);
+  cairo_rectangle(cr, frame.left, frame.top, frame.wide(), frame.high());
+  cairo_stroke(cr);
+}
+
+// The edge that the board is turned about, as it lies with that side up.
+std::array<Point, 2> hinge(const Job& job, Side side) {
+  const Box b = job.blank.box();
+  std::array<Point, 2> edge = job.run.turn == TurnOver::LeftEdge
+                                  ? std::array{Point{b.left, b.bottom}, Point{b.left, b.top}}
+                                  : std::array{Point{b.left, b.bottom}, Point{b.right, b.bottom}};
+  if (side == Side::Back) {
+    for (Point& p : edge) p = turned_over(p, job.blank, job.run.turn);
+  }
+  return edge;
+}
+
+void draw_arrow(cairo_t* cr, double left, double right, double y) {
+  ink(cr, kPlum, 1.6);
+  cairo_move_to(cr, left, y);
+  cairo_curve_to(cr, left + (right - left) * 0.25, y - 16, left + (right - left) * 0.75, y - 16, right, y);
+  cairo_stroke(cr);
+  cairo_move_to(cr, right - 7, y - 8);
+  cairo_line_to(cr, right, y);
+  cairo_line_to(cr, right - 10, y - 1);
+  cairo_stroke(cr);
+}
+
+}  // namespace
+
+void draw_board(Paper& sheet, const Plan& plan, const Picture& side, double most_high) {
+  const Blank& blank = plan.job.blank;
+  const Placement lies = placement_of(plan.job);
+  const Box lying = lying_box(plan.job, lies);
+  const double scale = std::min((kPageWidth - 2 * kEdge - 40) / lying.width(), most_high / lying.height());
+  const Point share = zero_share(plan.job.run.zero_place);
+  // Room for the axis where zero lies at the back.
+  const Framed frame{lying, kEdge + 34, sheet.y + (share.y == 1 ? 40 : 16), scale};
+  cairo_t* cr = sheet.cr();
+  draw_side(cr, frame, blank, lies.turn, side);
+  const double w = frame.wide(), h = frame.high();
+  const auto show = [&](double mm) { return depth_in_words(mm, plan.job.lengths); };
+  sheet.text(show(lying.width()), frame.left + w / 2 - 30, frame.top - 15, 200, 10, true);
+  sheet.text(show(lying.height()), kEdge - 8, frame.top + h / 2 - 14, 44, 9, true);
+  // The zero, as a ring with a cross through it, and which way the axes run.
+  const double zx = frame.left + share.x * w, zy = frame.top + (1 - share.y) * h;
+  ink(cr, kPlum, 1.6);
+  cairo_new_path(cr);
+  cairo_arc(cr, zx, zy, 7, 0, 2 * M_PI);
+  cairo_stroke(cr);
+  for (const auto& [dx, dy] : {std::pair{30.0, 0.0}, std::pair{0.0, -30.0}}) {
+    cairo_move_to(cr, zx - dx / 2.5, zy - dy / 2.5);
+    cairo_line_to(cr, zx + dx, zy + dy);
+    cairo_stroke(cr);
+  }
+  // Beside the picture where zero lies at its left front corner.
+  const bool at_corner = share.x == 0 && share.y == 0;
+  sheet.text("x", zx + 32, at_corner ? zy + 2 : zy - 8, 20, 10, true, kPlum);
+  sheet.text("y", at_corner ? zx - 12 : zx - 3, zy - (at_corner ? 40 : 46), 20, 10, true, kPlum);
+  sheet.text(say("front: the side you stand at"), frame.left + w / 2 - 60, frame.top + h + 3, 260, 10, false, kFaded);
+  sheet.y = frame.top + h + 22;
+}
+
+void draw_turning(Paper& sheet, const Plan& plan, const Picture& front, const Picture& back, Side from) {
+  const Job& job = plan.job;
+  constexpr double kMostHigh = 74, kGap = 46;
+  const double most_wide = (kPageWidth - 2 * kEdge - kGap) / 2 - 12;
+  const Box whole = lying_box(job, placement_of(job));
+  const double scale = std::min(most_wide / whole.width(), kMostHigh / whole.height());
+  sheet.need(whole.height() * scale + 46);
+  sheet.y += 16;
+  cairo_t* cr = sheet.cr();
+  const Side sides[] = {from, from == Side::Front ? Side::Back : Side::Front};
+  double left = kEdge + 6;
+  for (const Side side : sides) {
+    const Placement lies = placement_of(job, side);
+    const Framed frame{lying_box(job, lies), left, sheet.y, scale};
+    draw_side(cr, frame, job.blank, lies.turn, side == Side::Front ? front : back);
+    const std::array<Point, 2> edge = hinge(job, side);
+    const Point a = frame.at(lies.at_machine(edge[0])), b = frame.at(lies.at_machine(edge[1]));
+    ink(cr, kPlum, 3);
+    cairo_move_to(cr, a.x, a.y);
+    cairo_line_to(cr, b.x, b.y);
+    cairo_stroke(cr);
+    // The corner that lies left front as drawn, face up.
+    const Point corner = side == Side::Front ? Point{0, 0} : turned_over(Point{0, 0}, job.blank, job.run.turn);
+    const Point dot = frame.at(lies.at_machine(corner));
+    cairo_new_path(cr);
+    cairo_arc(cr, dot.x, dot.y, 4.5, 0, 2 * M_PI);
+    ink(cr, kBrick, 1);
+    cairo_fill(cr);
+    sheet.text(side == Side::Front ? say("front up") : say("back up"), left, sheet.y + frame.high() + 5, most_wide, 10,
+               false, kFaded);
+    left += frame.wide() + kGap;
+  }
+  const double wide = whole.width() * scale;
+  draw_arrow(cr, kEdge + 6 + wide + 8, kEdge + 6 + wide + kGap - 8, sheet.y + whole.height() * scale / 2 + 6);
+  sheet.y += whole.height() * scale + 20;
+  sheet.y += 4 + sheet.text(say("The thick edge is the one that the board is turned about; the dot is one and the same "
+                                "corner of the wood. Mark it with a pencil before you turn the board."),
+                            kEdge, sheet.y, kPageWidth - 2 * kEdge, 10, false, kInk);
+}
+
+}  // namespace doyen
