@@ -33,6 +33,7 @@ Command fit_command();
 Command ladder_command();
 Command testcut_command();
 Command again_command();
+Command list_command();
 Command relief_command();
 Command import_command();
 Command text_command();

@@ -6,8 +6,10 @@
 #include <optional>
 
 #include "files/outputs.hpp"
-#include "inlay/plugs.hpp"
+#include "files/png_write.hpp"
 #include "json_reading.hpp"
+#include "planning/further_boards.hpp"
+#include "plates/plates.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/file_set.hpp"
 #include "wording/say.hpp"
@@ -108,8 +110,29 @@ struct BoardFiles {
   Judgement judgement;
 };
 
+// Of a plate that many are made like: it is not cut itself, its sheets are.
+BoardFiles files_of_plates(const Plan& given, const Cancel& cancel) {
+  BoardFiles out;
+  out.files.push_back({"proof.png", png_bytes(board_picture(given, 1400, Side::Front, cancel))});
+  out.files.push_back({"plates.csv", plates_found(given.job)});
+  out.plan = plan_json(given);
+  out.plan["files"] = Json::array();
+  out.plan["lookRound"] = Json::array();
+  return out;
+}
+
+// What is said of several boards together: the worst of each.
+void add_worst(Judgement& all, const Judgement& one) {
+  all.cell = std::max(all.cell, one.cell);
+  all.cells += one.cells;
+  all.within = std::max(all.within, one.within);
+  all.faults.insert(all.faults.end(), one.faults.begin(), one.faults.end());
+  if (one.left.mm > all.left.mm) all.left = one.left;
+}
+
 BoardFiles files_of(const Plan& given, const std::string& folder, bool anyway, const Cancel& cancel) {
   BoardFiles out;
+  if (given.job.plates.there()) return files_of_plates(given, cancel);
   const std::vector<OutputFile> gcode = gcode_files(given);
   out.judgement = judge_files(given, gcode, writing_cell(given.job.blank), cancel);
   Plan plan = given;
@@ -140,12 +163,13 @@ std::string key_of_job_file(const std::string& path) {
 
 std::vector<FurtherPlan> plan_further(const Job& job, const Rack& rack, bool anyway, const Cancel& cancel) {
   std::vector<FurtherPlan> plans;
+  PlanCache cache;  // what stands on several sheets alike is worked out once
   for (const PlugBoard& board : further_boards(job, rack)) {
-    plans.push_back({plan(board.job, rack, machine_for(board.job), nullptr, cancel), board.folder});
+    plans.push_back({plan(board.job, rack, machine_for(board.job), &cache, cancel), board.folder});
     const Plan& planned = plans.back().plan;
     if (planned.has_stop() && !anyway)
       throw bad_input(say("Nothing was written: the board for “{0}” cannot be cut so. {1}", board.folder,
-                          planned.verdicts.front().text));
+                          planned.verdicts.front().text + " " + planned.verdicts.front().why));
   }
   return plans;
 }
@@ -161,9 +185,16 @@ Written write_outputs(const Plan& plan, const std::vector<FurtherPlan>& further,
   told(1);
   std::vector<SetFile> files = std::move(board.files);
   std::size_t boards = 1;
+  Json sheets = Json::array();
+  double seconds = 0;
   for (const FurtherPlan& other : further) {
     BoardFiles its = files_of(other.plan, other.folder + "/", order.anyway, cancel);
     std::move(its.files.begin(), its.files.end(), std::back_inserter(files));
+    if (plan.job.plates.there()) {
+      add_worst(board.judgement, its.judgement);
+      sheets.push_back({{"folder", other.folder}, {"seconds", other.plan.seconds}});
+      seconds += other.plan.seconds;
+    }
     files.push_back({other.folder + "/" + kPlan, json_text(its.plan, 1) + "\n"});
     files.push_back({other.folder + "/board.doyen", job_text(other.plan.job)});
     told(++boards);
@@ -172,6 +203,10 @@ Written write_outputs(const Plan& plan, const std::vector<FurtherPlan>& further,
            {"key", order.job_keys.empty() ? std::string() : order.job_keys.front()},
            {"files", Json::array()}};
   for (const SetFile& file : files) set["files"].push_back({{"name", file.name}, {"mark", mark_of(file.bytes)}});
+  if (plan.job.plates.there()) {
+    board.plan["sheets"] = std::move(sheets);
+    board.plan["seconds"] = seconds;
+  }
   board.plan["set"] = std::move(set);
   files.push_back({kPlan, json_text(board.plan, 1) + "\n"});
   cancel.check();

@@ -32,7 +32,7 @@ std::string key_of_job_file(const std::string& path);
 
 struct Written {
   std::vector<std::string> names;  // inside the folder; of further boards with their own folder before it
-  Judgement judgement;             // of the board itself
+  Judgement judgement;             // of the board itself; of a plate with a list, of all its sheets
 };
 
 // Writes NN-<bit>.nc, plan.json, proof.png (and proof-back.png when something is cut from the back) and runsheet.pdf,

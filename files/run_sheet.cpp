@@ -3,7 +3,8 @@
 #include <algorithm>
 #include <cmath>
 #include <filesystem>
-#include <set>
+#include <map>
+#include <tuple>
 
 #include "files/paper.hpp"
 #include "files/png_write.hpp"
@@ -34,28 +35,79 @@ std::vector<std::string> cautions_before() {
       say("The machine's own instructions and local rules come first.")};
 }
 
-// What is done by hand about parts that come free, or hang by tabs or a skin.
+// A few of the names, quoted.
+std::string some_of(const std::vector<std::string>& names) {
+  constexpr std::size_t kNamed = 4;
+  std::string words;
+  for (std::size_t i = 0; i < std::min(kNamed, names.size()); ++i) words += (i > 0 ? ", “" : "“") + names[i] + "”";
+  return names.size() > kNamed ? words + say(" and {0} more", names.size() - kNamed) : words;
+}
+
+// What is done by hand about parts that come free, or hang by tabs or a skin; said once for all that are alike.
 void say_through(Sheet& sheet, const Plan& plan) {
   const Job& job = plan.job;
   const auto show = [&](double mm) { return depth_in_words(mm, job.lengths); };
+  using Tabbed = std::tuple<std::size_t, double, double>;
+  std::map<Tabbed, std::vector<std::string>> tabbed;
+  std::map<double, std::vector<std::string>> skinned;
+  std::vector<std::string> taped;
   for (std::size_t i = 0; i < job.items.size(); ++i) {
     const Item& item = job.items[i];
     if (!goes_through(item.cut.kind)) continue;
     const PieceCuts& cuts = plan.pieces[i]->cuts;
-    if (cuts.cut_out && !cuts.cut_out->tabs.empty()) {
-      const Tabs& tabs = item.cut.through.tabs;
-      sheet.paragraph(say("“{0}” hangs by {1} {1|tab|tabs}, {2} long and {3} high at the underside. With the board off "
-                          "the bed: saw or chisel through each from the back, away from you and from the kept side, "
-                          "then pare and sand it flush.",
-                          item.piece.name, cuts.cut_out->tabs.size(), show(tabs.length), show(tabs.height)),
-                      11);
+    const ThroughChoices& through = item.cut.through;
+    if (cuts.cut_out && !cuts.cut_out->tabs.empty())
+      tabbed[{cuts.cut_out->tabs.size(), through.tabs.length, through.tabs.height}].push_back(item.piece.name);
+    if (through.skin > 0) skinned[through.skin].push_back(item.piece.name);
+    if (through.taped) taped.push_back(item.piece.name);
+  }
+  for (const auto& [tabs, names] : tabbed)
+    sheet.paragraph(
+        say("{0} {1|hangs|hang each} by {2} {2|tab|tabs}, {3} long and {4} high at the underside. With the "
+            "board off the bed: saw or chisel through each from the back, away from you and from the kept "
+            "side, then pare and sand it flush.",
+            some_of(names), names.size(), std::get<0>(tabs), show(std::get<1>(tabs)), show(std::get<2>(tabs))),
+        11);
+  if (!taped.empty()) sheet.paragraph(say("Tape {0} down before the run: parts of it come free.", some_of(taped)), 11);
+  for (const auto& [skin, names] : skinned)
+    sheet.paragraph(
+        say("A skin of about {0} stays under {1}: part it with a knife after the run.", show(skin), some_of(names)),
+        11);
+}
+
+// Warnings, then notes, each kind once where there are many of it.
+void say_verdicts(Sheet& sheet, const Plan& plan) {
+  if (plan.count(Grade::Stop) + plan.count(Grade::Mind) > 0) {
+    sheet.need(60);
+    sheet.paragraph(say("Warnings"), 12, true, kBrick, 1);
+  }
+  constexpr std::size_t kEach = 3;  // so many of a kind are said in full
+  std::map<std::pair<Grade, std::string>, std::vector<const Verdict*>> kinds;
+  std::vector<std::vector<const Verdict*>*> order;
+  for (const Verdict& v : plan.verdicts) {
+    auto& kind = kinds[{v.grade, v.code}];
+    if (kind.empty()) order.push_back(&kind);
+    kind.push_back(&v);
+  }
+  for (const auto* kind : order) {
+    for (std::size_t i = 0; i < std::min(kEach, kind->size()); ++i) {
+      const Verdict& v = *(*kind)[i];
+      if (v.grade == Grade::Note) {
+        sheet.paragraph(v.text + " " + v.why, 10, false, kFaded, 2);
+        continue;
+      }
+      sheet.need(34);
+      sheet.paragraph((v.grade == Grade::Stop ? say("STOP") : say("Warning")) + "  " + v.text + " " + v.why, 10.5,
+                      false, kInk, 2);
     }
-    if (item.cut.through.taped)
-      sheet.paragraph(say("Tape “{0}” down before the run: parts of it come free.", item.piece.name), 11);
-    if (item.cut.through.skin > 0)
-      sheet.paragraph(say("A skin of about {0} stays under “{1}”: part it with a knife after the run.",
-                          show(item.cut.through.skin), item.piece.name),
-                      11);
+    std::vector<std::string> names;
+    for (std::size_t i = kEach; i < kind->size(); ++i) {
+      const Item* item = plan.job.find((*kind)[i]->piece);
+      if (item != nullptr) names.push_back(item->piece.name);
+    }
+    if (names.empty()) continue;
+    sheet.paragraph(say("The same of {0}.", some_of(names)), 10, false,
+                    kind->front()->grade == Grade::Note ? kFaded : kInk, 2);
   }
 }
 
@@ -68,9 +120,10 @@ void say_zero(Sheet& sheet, const Plan& plan) {
                       : say("Zero: {0}, the same for every bit.", zero_in_words(job)),
                   14, true, kPlum);
   if (job.run.zero_surface == ZeroSurface::Bed)
-    sheet.paragraph(say("The bed can only be touched where the blank does not lie: set z beside it, on the same board or "
-                        "sheet that it lies on, never on a lower table or a clamp; x and y at the blank."),
-                    11);
+    sheet.paragraph(
+        say("The bed can only be touched where the blank does not lie: set z beside it, on the same board or "
+            "sheet that it lies on, never on a lower table or a clamp; x and y at the blank."),
+        11);
   sheet.paragraph(
       (plan.machine.keeps_length
            ? say("x runs to the right, y away from you, z up. Do not move the board between bits; this machine's bits "
@@ -86,6 +139,11 @@ void say_zero(Sheet& sheet, const Plan& plan) {
                ? say("The touch plate's {0} is taken off by these files: your machine must not do it again. Take the "
                      "plate away before the run.",
                      show(job.run.plate))
+           : plan.machine.takes_off_plate
+               ? say("A touch plate's thickness is taken off by your machine, not by these files.")
+           : plan.machine.plate > 0
+               ? say("Your touch plate's {0} is not taken off by these files: take it off by hand.",
+                     show(plan.machine.plate))
                : say("A touch plate's thickness is taken off by you or your machine, not by these files.")),
       11);
 }
@@ -239,19 +297,7 @@ std::string run_sheet_pdf(const Plan& plan, const Picture& board, const Judgemen
                       : say("The files were read back and carved in the computer, and they are {0}.",
                             judged_in_words(judgement, plan.job.lengths)),
                   11, true, judgement.cut_as_wanted() ? kInk : kBrick);
-  if (plan.count(Grade::Stop) + plan.count(Grade::Mind) > 0) {
-    sheet.need(60);
-    sheet.paragraph(say("Warnings"), 12, true, kBrick, 1);
-    for (const Verdict& v : plan.verdicts) {
-      if (v.grade == Grade::Note) continue;
-      sheet.need(34);
-      sheet.paragraph((v.grade == Grade::Stop ? say("STOP") : say("Warning")) + "  " + v.text + " " + v.why, 10.5, false,
-                      kInk, 2);
-    }
-  }
-  for (const Verdict& v : plan.verdicts) {
-    if (v.grade == Grade::Note) sheet.paragraph(v.text + " " + v.why, 10, false, kFaded, 2);
-  }
+  say_verdicts(sheet, plan);
   lines_for_notes(sheet);
   return sheet.finish();
 }

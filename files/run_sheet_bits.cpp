@@ -198,13 +198,15 @@ std::string cuts_in_words(CutDirection direction) {
 }
 
 std::string pieces_of(const Plan& plan, const BitRun& run) {
+  constexpr std::size_t kNamed = 8;
   std::string what;
   std::set<std::string> named;
   for (const Operation* op : run.operations) {
     const Item* item = plan.job.find(op->piece);
-    if (item != nullptr && named.insert(item->piece.name).second) what += (what.empty() ? "" : ", ") + item->piece.name;
+    if (item == nullptr || !named.insert(item->piece.name).second || named.size() > kNamed) continue;
+    what += (what.empty() ? "" : ", ") + item->piece.name;
   }
-  return what;
+  return named.size() > kNamed ? what + say(" and {0} more", named.size() - kNamed) : what;
 }
 
 // One bit: a box to tick, its number, what it is, its file and figures, and where it goes.
@@ -217,10 +219,10 @@ void bit_block(Paper& sheet, const Plan& plan, const BitRun& run, int number, co
   sheet.text(std::to_string(number), columns[0], sheet.y, 24, 16, true);
   const double high = sheet.text(run.bit.name, columns[1], sheet.y, 160, 13, true);
   // A long name is set smaller rather than broken: it is looked for on the machine's screen.
-  sheet.text(run.file, columns[2], sheet.y, 138, run.file.size() > 21 ? 9 : run.file.size() > 17 ? 10.5 : 12, true);
-  sheet.text(format_duration(run.time.seconds), columns[3], sheet.y, 64, 12);
-  sheet.text(depth_in_words(run.deepest, plan.job.lengths), columns[4], sheet.y, 64, 12);
-  sheet.text(format_number(run.feeds.rpm, 0) + " /min", columns[5], sheet.y, 80, 12);
+  sheet.text(run.file, columns[2], sheet.y, 126, run.file.size() > 19 ? 9 : run.file.size() > 17 ? 10.5 : 12, true);
+  sheet.text(format_duration(run.time.seconds), columns[3], sheet.y, 70, 11);
+  sheet.text(depth_in_words(run.deepest, plan.job.lengths), columns[4], sheet.y, 64, 11);
+  sheet.text(format_number(run.feeds.rpm, 0) + " /min", columns[5], sheet.y, 80, 11);
   sheet.y += std::max(20.0, high + 2);
   const bool inch = plan.job.lengths.unit == Unit::Inch;
   constexpr double kPicture = 120,
@@ -239,7 +241,7 @@ void bit_block(Paper& sheet, const Plan& plan, const BitRun& run, int number, co
 }  // namespace
 
 void bits_table(Paper& sheet, const Plan& plan, const Picture& front, const Picture* back) {
-  const double columns[] = {kEdge, kEdge + 26, kEdge + 190, kEdge + 326, kEdge + 388, kEdge + 450};
+  const double columns[] = {kEdge, kEdge + 26, kEdge + 190, kEdge + 318, kEdge + 388, kEdge + 448};
   const std::string heads[] = {"", say("Bit"), say("File"), say("Time"), say("Deepest"), say("Spindle")};
   for (int i = 0; i < 6; ++i) sheet.text(heads[i], columns[i], sheet.y, 120, 9, false, kFaded);
   sheet.y += 15;

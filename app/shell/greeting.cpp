@@ -82,6 +82,7 @@ Greeting::Greeting(const QStringList& recent, QWidget* parent) : QDialog(parent)
   };
   add(tr("A new sign: lettering on a board…"), "startSign", Start::Sign)->setDefault(true);
   add(tr("A board from a drawing or a photograph…"), "startArt", Start::Art);
+  add(tr("Plates from a list: labels, names, numbers…"), "startPlates", Start::Plates);
   add(tr("Open a job…"), "startOpen", Start::Open);
   add(tr("Look at a demo…"), "startDemos", Start::Demos);
   if (!recent.isEmpty()) {
@@ -114,6 +115,7 @@ QList<Demo> demos() {
           {QStringLiteral("inlaid-lid"), tr("A lid with an inlaid sprig")},
           {QStringLiteral("fingerpost"), tr("A fingerpost's arm, cut from both sides")},
           {QStringLiteral("sundial-plate"), tr("An engraved brass plate")},
+          {QStringLiteral("bed-labels"), tr("130 labels for the beds, from a list")},
           {QStringLiteral("test-ladder"), tr("A test ladder for inlays")}};
 }
 

@@ -102,6 +102,7 @@ class MainWindow : public QMainWindow {
   bool may_leave();
   void choose_and_write();
   void new_job(Greeting::Start first);
+  void plates_from_list();
   void choose_job();
   void choose_demo();
   // `instead_of`: ids of pieces that are only sources from now on, in the same step.

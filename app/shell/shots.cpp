@@ -9,6 +9,7 @@
 #include <QLabel>
 #include <QPushButton>
 #include <QScrollArea>
+#include <QScrollBar>
 #include <QToolButton>
 
 #include "bench/hands/all.hpp"
@@ -20,7 +21,9 @@
 #include "stages/artwork/lay_out_bench.hpp"
 #include "stages/artwork/letter_bench.hpp"
 #include "stages/artwork/trace_dialog.hpp"
+#include "stages/blank/blank_ticket.hpp"
 #include "stages/cuts/rack_dialog.hpp"
+#include "stages/proof/boards_view.hpp"
 #include "stages/proof/tilt_view.hpp"
 #include "stages/run/machines_dialog.hpp"
 #include "stages/run/rehearsal.hpp"
@@ -79,12 +82,12 @@ bool wait_until_looked_at(MainWindow& window, int milliseconds) {
 }
 
 QStringList shot_names() {
-  return {QStringLiteral("blank"),   QStringLiteral("artwork"),   QStringLiteral("cuts"),
-          QStringLiteral("cut-out"), QStringLiteral("proof"),     QStringLiteral("run"),
-          QStringLiteral("rack"),    QStringLiteral("welcome"),   QStringLiteral("letter-bench"),
-          QStringLiteral("lay-out"), QStringLiteral("tracing"),   QStringLiteral("rehearsal"),
-          QStringLiteral("raised"),  QStringLiteral("post-back"), QStringLiteral("machines"),
-          QStringLiteral("inlay"),   QStringLiteral("fit"),       QStringLiteral("ways"),
+  return {QStringLiteral("blank"),   QStringLiteral("artwork"), QStringLiteral("cuts"),
+          QStringLiteral("sheets"),  QStringLiteral("proof"),   QStringLiteral("run"),
+          QStringLiteral("rack"),    QStringLiteral("welcome"), QStringLiteral("letter-bench"),
+          QStringLiteral("lay-out"), QStringLiteral("tracing"), QStringLiteral("rehearsal"),
+          QStringLiteral("raised"),  QStringLiteral("plates"),  QStringLiteral("machines"),
+          QStringLiteral("inlay"),   QStringLiteral("fit"),     QStringLiteral("ways"),
           QStringLiteral("tilted")};
 }
 
@@ -196,6 +199,23 @@ bool take_shot(MainWindow& window, const QString& stage, const QString& file, QS
       return rehearsal->seconds().size() == 1 && rehearsal->ran_for() > 300;
     });
   }
+  if (stage == QStringLiteral("sheets")) {
+    window.open_demo(QStringLiteral("bed-labels"));
+    wait_until_settled(window);
+    window.open_boards();
+    const auto* view = window.findChild<BoardsView*>();
+    return view != nullptr && shot_of_guest(window, file, [view] { return view->finished(); });
+  }
+  if (stage == QStringLiteral("plates")) {
+    window.open_demo(QStringLiteral("bed-labels"));
+    window.go_to_stage(Stage::Blank);
+    const auto* plates = window.findChild<PlatesSection*>();
+    plates->findChild<Fold*>()->set_open(true);
+    wait_until_looked_at(window);
+    auto* ticket = window.findChild<BlankTicket*>();
+    ticket->verticalScrollBar()->setValue(plates->y() - 8);
+    return shot_of_guest(window, file, [] { return true; });
+  }
   if (stage == QStringLiteral("tracing")) {
     window.open_demo(QStringLiteral("heron-plaque"));
     window.trace_file(QString::fromStdString(data_file("demo/heron-ink.jpg")));
@@ -208,8 +228,7 @@ bool take_shot(MainWindow& window, const QString& stage, const QString& file, QS
   } demos[] = {{QStringLiteral("raised"), QStringLiteral("gate-sign-raised"), QStringLiteral("name")},
                {QStringLiteral("inlay"), QStringLiteral("inlaid-lid"), QStringLiteral("sprig")},
                {QStringLiteral("fit"), QStringLiteral("inlaid-lid"), QStringLiteral("sprig")},
-               {QStringLiteral("ways"), QStringLiteral("dibber-board"), QStringLiteral("holes")},
-               {QStringLiteral("post-back"), QStringLiteral("fingerpost"), QStringLiteral("slot-left")}};
+               {QStringLiteral("ways"), QStringLiteral("dibber-board"), QStringLiteral("holes")}};
   for (const auto& demo : demos) {
     if (stage != demo.view) continue;
     window.open_demo(demo.demo);
@@ -226,7 +245,6 @@ bool take_shot(MainWindow& window, const QString& stage, const QString& file, QS
       clock.start();
       while ((window.fit().busy() || window.fit().ways().empty()) && clock.elapsed() < 120'000) let_it_work();
     }
-    window.bench().show_side(stage == QStringLiteral("post-back") ? Side::Back : Side::Front);
     const bool looked_at = wait_until_looked_at(window);
     wait_for_ways(window);
     for (int i = 0; i < 5; ++i) let_it_work();  // rows that wrap anew are laid out
@@ -234,13 +252,11 @@ bool take_shot(MainWindow& window, const QString& stage, const QString& file, QS
   }
   if (stage == QStringLiteral("blank")) window.go_to_stage(Stage::Blank);
   if (stage == QStringLiteral("artwork")) window.go_to_stage(Stage::Artwork);
-  if (stage == QStringLiteral("cuts") || stage == QStringLiteral("cut-out")) window.go_to_stage(Stage::Cuts);
+  if (stage == QStringLiteral("cuts")) window.go_to_stage(Stage::Cuts);
   if (stage == QStringLiteral("proof")) window.go_to_stage(Stage::Proof);
   if (stage == QStringLiteral("run")) window.go_to_stage(Stage::Run);
   const bool letters = stage == QStringLiteral("artwork") || stage == QStringLiteral("cuts");
-  const QString piece = letters                              ? QStringLiteral("name")
-                        : stage == QStringLiteral("cut-out") ? QStringLiteral("outline")
-                                                             : QString();
+  const QString piece = letters ? QStringLiteral("name") : QString();
   window.select(window.document().job().find(piece.toStdString()) != nullptr ? piece : QString());
   window.open_sums();
   if (!wait_until_looked_at(window)) {

@@ -78,7 +78,8 @@ void TimeBeam::paintEvent(QPaintEvent*) {
   p.drawLine(0, 0, width(), 0);
   p.setPen(theme::kInk);
   p.setFont(theme::font(9, true));
-  p.drawText(QRect(20, 8, 220, 20), Qt::AlignVCenter, tr("Time at the machine"));
+  p.drawText(QRect(20, 8, 220, 20), Qt::AlignVCenter,
+             plan_ && plan_->job.plates.there() ? tr("One plate alone takes") : tr("Time at the machine"));
   if (busy_ || easings_ > 0) {
     p.setFont(theme::font(8.5));
     p.setPen(theme::kPlum);

@@ -5,6 +5,7 @@
 #include <QMimeData>
 #include <QSettings>
 
+#include "plates/plates.hpp"
 #include "problem.hpp"
 #include "shell/main_window.hpp"
 #include "shell/new_board.hpp"
@@ -71,6 +72,8 @@ void MainWindow::greet() {
       return new_job(Start::Sign);
     case Start::Art:
       return new_job(Start::Art);
+    case Start::Plates:
+      return new_job(Start::Plates);
     case Start::Open:
       return choose_job();
     case Start::Demos:
@@ -94,6 +97,15 @@ void MainWindow::new_job(Greeting::Start first) {
   go_to_stage(Stage::Artwork);
   if (first == Greeting::Start::Sign) add_lettering();
   if (first == Greeting::Start::Art) add_drawing();
+  if (first == Greeting::Start::Plates) plates_from_list();
+}
+
+// On an empty board the list's first columns become letterings.
+void MainWindow::plates_from_list() {
+  go_to_stage(Stage::Blank);
+  blank_->plates().choose_list();
+  if (!document_.job().plates.there() || !document_.job().items.empty()) return;
+  document_.edit(tr("letter the plate"), [this](Job& job) { letter_plate(job, rack_); });
 }
 
 void MainWindow::choose_job() {

@@ -24,6 +24,11 @@ struct SetWords {
   bool lines = false;  // the paths are strokes
 };
 SetWords set_words(const Lettering& lettering, const Ask& ask);
+struct LineMeasure {
+  double width = 0;  // of the ink, capitals being 1 high
+  std::vector<std::string> missing;
+};
+std::vector<LineMeasure> measure_lines(const Lettering& lettering);  // set straight
 Outlines lettering_outlines(const Lettering& lettering, const Transform& turn, Point at, const Ask& ask);
 
 // The shape with its shares multiplied by this length.

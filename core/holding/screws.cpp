@@ -16,6 +16,7 @@ namespace {
 constexpr double kApart = 400;       // mm between screws along an edge
 constexpr double kFromCuts = 6;      // mm that a head keeps from every cut: more than is asked of it, room for a hand
 constexpr double kFromEdge = 6;      // mm of wood outside a head: nearer to the edge a screw splits it
+constexpr double kHair = 0.1;        // mm: a round head is a region with corners; none of it counts as too near
 constexpr double kOfEachOther = 40;  // mm between two heads, at least
 
 // What is cut, and what is cut out, with room round it.
@@ -116,7 +117,7 @@ std::vector<Point> free_waste(const Job& job, const Rack& rack, double from_edge
   room = subtract(room, grow(unite(taken.out, taken.cuts), from_cuts));
   for (const KeepOut& place : job.blank.keep_outs) {
     const double clear = place.kind == KeepOut::Kind::Clamp ? std::max(from_cuts, kNutHalf + 1)
-                         : place.metal()                    ? from_cuts
+                         : place.metal()                    ? from_cuts + kHair
                                                             : from_edge - kFromEdge + 1;
     room = subtract(room, grow(region_of(place), clear));
   }

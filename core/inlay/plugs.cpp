@@ -267,11 +267,4 @@ std::vector<PlugBoard> levelling_boards(const Job& job, const Rack& rack) {
   return {board};
 }
 
-std::vector<PlugBoard> further_boards(const Job& job, const Rack& rack) {
-  std::vector<PlugBoard> all = plug_boards(job);
-  for (PlugBoard& board : insert_boards(job, rack)) all.push_back(std::move(board));
-  for (PlugBoard& board : levelling_boards(job, rack)) all.push_back(std::move(board));
-  return all;
-}
-
 }  // namespace doyen

@@ -44,7 +44,4 @@ std::vector<PlugBoard> insert_boards(const Job& job, const Rack& rack, double ro
 // face: 0.1 mm stays for sanding. Zero is taken on the board's own face beside the plugs. None unless the job asks it.
 std::vector<PlugBoard> levelling_boards(const Job& job, const Rack& rack);
 
-// All of these.
-std::vector<PlugBoard> further_boards(const Job& job, const Rack& rack);
-
 }  // namespace doyen

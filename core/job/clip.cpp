@@ -14,7 +14,9 @@ namespace {
 
 constexpr const char* kFormat = "doyen-pieces/1";
 
-void rename_sources(Item& item, const std::map<std::string, std::string>& now) {
+}  // namespace
+
+void rename_pieces(Item& item, const std::map<std::string, std::string>& now) {
   const auto rename = [&](std::string& id) {
     if (const auto it = now.find(id); it != now.end()) id = it->second;
   };
@@ -26,8 +28,6 @@ void rename_sources(Item& item, const std::map<std::string, std::string>& now) {
   }
   rename(item.cut.raise.panel);
 }
-
-}  // namespace
 
 std::string clip_of(const Job& job, const std::vector<std::string>& ids) {
   Job carried;
@@ -77,7 +77,7 @@ std::vector<std::string> put_clip(Job& job, const std::string& clip, Point shift
   }
   for (Item& item : job.items) {
     if (std::any_of(now.begin(), now.end(), [&](const auto& entry) { return entry.second == item.piece.id; }))
-      rename_sources(item, now);
+      rename_pieces(item, now);
   }
   // Copies of a group are a group of their own.
   std::map<std::string, std::vector<std::string>> groups;

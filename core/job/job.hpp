@@ -9,6 +9,7 @@
 #include "machine/profile.hpp"
 #include "measure/id.hpp"
 #include "measure/length.hpp"
+#include "plates/plate_list.hpp"
 #include "rack/bit.hpp"
 #include "stock/blank.hpp"
 #include "stock/turn_over.hpp"
@@ -84,6 +85,7 @@ struct Job {
   std::vector<Item> items;  // drawn and cut in this order where nothing else decides
   RunSettings run;
   std::string unknown{};  // JSON: what a newer Doyen, or the user, wrote beside it; kept on saving
+  PlateList plates{};     // where there is one, this board is the plate that all are made like (plates/plates.hpp)
 
   [[nodiscard]] const Item* find(const std::string& id) const;
   [[nodiscard]] Item* find(const std::string& id);

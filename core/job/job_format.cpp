@@ -7,6 +7,7 @@
 #include "artwork/artwork_fields.hpp"
 #include "job/job.hpp"
 #include "job/ranges.hpp"
+#include "plates/plate_list_fields.hpp"
 #include "rack/bit_fields.hpp"
 #include "stock/blank_fields.hpp"
 #include "storage/atomic_file.hpp"
@@ -157,6 +158,7 @@ const Record<Job>& job_fields() {
     f.record("blank", &Job::blank, blank_fields()).needed();
     f.records("pieces", &Job::items, item_fields(), kMostPieces).always();
     f.record("run", &Job::run, run_fields()).always();
+    f.record("plates", &Job::plates, plate_list_fields()).only_when([](const Job& job) { return job.plates.there(); });
     f.afterwards([](Job& job, const JsonView& v) {
       std::set<std::string> ids;
       for (std::size_t i = 0; i < job.items.size(); ++i) {
@@ -236,6 +238,10 @@ void check_job(const Job& job, const Job& before) {
     if (!(job.run == before.run)) {
       const Json run = run_fields().write(job.run);
       (void)run_fields().read({run, "run"});
+    }
+    if (!(job.plates == before.plates)) {
+      const Json plates = plate_list_fields().write(job.plates);
+      (void)plate_list_fields().read({plates, "plates"});
     }
     for (std::size_t i = 0; i < job.items.size(); ++i) {
       const Item& item = job.items[i];

@@ -51,6 +51,8 @@ const Record<MachineProfile>& machine_fields() {
     f.text("pauseWord", &M::pause_word, 40).always();
     f.flag("dwellInMilliseconds", &M::dwell_in_ms);
     f.flag("bitsKeepLength", &M::keeps_length);
+    f.number("touchPlate", &M::plate, {0, 100});
+    f.flag("takesOffPlate", &M::takes_off_plate);
     f.number("spindleLeast", &M::spindle_least, {0, 200'000}).needed();
     f.number_within("spindleMost", &M::spindle_most, [](const M& m) {
        return Range{m.spindle_least, 200'000};

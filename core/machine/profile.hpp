@@ -37,7 +37,9 @@ struct MachineProfile {
   double clearance = 6;         // mm above the face for travel
   double spin_up_seconds = 4;
   double bit_change_seconds = 180;
-  std::string unknown{};  // JSON: what a newer Doyen, or the user, wrote beside it; kept
+  std::string unknown{};         // JSON: what a newer Doyen, or the user, wrote beside it; kept
+  double plate = 0;              // mm: the touch plate that z is set with on this machine; 0: none
+  bool takes_off_plate = false;  // the machine takes its thickness off by itself
   friend bool operator==(const MachineProfile&, const MachineProfile&) = default;
 };
 

@@ -272,6 +272,41 @@ void check_travel(const Situation& s, std::vector<Verdict>& out) {
   }
 }
 
+// A touch plate that is taken off twice, or by nobody, or by another thickness, sets every depth wrong by it.
+void check_plate(const Situation& s, std::vector<Verdict>& out) {
+  const MachineProfile& m = s.machine;
+  const double files = s.job.run.plate;
+  const Remedy leave{say("Leave it to the machine"), [](Job& job) { job.run.plate = 0; }};
+  const Remedy take{say("Let the files take it off"), [thick = m.plate](Job& job) { job.run.plate = thick; }};
+  if (m.takes_off_plate && files > 0) {
+    out.push_back({Grade::Stop,
+                   "plate-twice",
+                   "",
+                   {},
+                   say("The files take off a touch plate of {0}, and so does the machine by itself.", s.show(files)),
+                   say("Every cut would be {0} too deep.", s.show(files)),
+                   {leave}});
+  } else if (!m.takes_off_plate && m.plate > 0 && files > 0 && std::abs(files - m.plate) > 0.005) {
+    out.push_back(
+        {Grade::Mind,
+         "plate-differs",
+         "",
+         {},
+         say("The files take off a touch plate of {0}; this machine's is {1} thick.", s.show(files), s.show(m.plate)),
+         say("Every cut would be wrong by the difference."),
+         {{say("Take off {0}", s.show(m.plate)), take.apply}}});
+  } else if (!m.takes_off_plate && m.plate > 0 && files <= 0) {
+    out.push_back({Grade::Note,
+                   "plate-by-hand",
+                   "",
+                   {},
+                   say("This machine's touch plate of {0} is taken off neither by the machine nor by these files.",
+                       s.show(m.plate)),
+                   say("Where z is set with it, take it off by hand."),
+                   {take}});
+  }
+}
+
 }  // namespace
 
 void check_machine(const Situation& s, std::vector<Verdict>& out) {
@@ -287,6 +322,7 @@ void check_machine(const Situation& s, std::vector<Verdict>& out) {
                    {}});
   }
   check_travel(s, out);
+  check_plate(s, out);
 }
 
 }  // namespace doyen

@@ -8,6 +8,7 @@
 #include "json_reading.hpp"
 #include "oracle.hpp"
 #include "planning/fill.hpp"
+#include "planning/further_boards.hpp"
 #include "planning/outputs.hpp"
 #include "problem.hpp"
 #include "rack/own_rack.hpp"

@@ -134,3 +134,42 @@ TEST_CASE("waiting is written in the controller's unit; a touch plate is taken o
   CHECK(read_back(p, gcode_files(p), 0.2).agrees());
   CHECK_THAT(zero_in_words(job), Catch::Contains("12.5 mm"));
 }
+
+TEST_CASE("a touch plate is taken off once: by the machine, by the files, or by hand and then it is said") {
+  Job job = grooved();
+  MachineProfile m = machine_for(job);
+  const auto found = [&](const Plan& p, const std::string& code) {
+    const auto v = std::find_if(p.verdicts.begin(), p.verdicts.end(), [&](const Verdict& w) { return w.code == code; });
+    return v == p.verdicts.end() ? nullptr : &*v;
+  };
+  const char* const codes[] = {"plate-twice", "plate-differs", "plate-by-hand"};
+  const auto check_only = [&](const char* code, Grade grade) {
+    const Plan p = plan(job, load_rack(), m);
+    const Verdict* v = nullptr;
+    for (const char* each : codes) {
+      CHECK((found(p, each) != nullptr) == (code != nullptr && std::string(code) == each));
+      if (code != nullptr && std::string(code) == each) v = found(p, each);
+    }
+    if (code == nullptr) return;
+    REQUIRE(v != nullptr);
+    CHECK(v->grade == grade);
+    REQUIRE(!v->remedies.empty());
+    Job mended = job;
+    v->remedies.front().apply(mended);
+    const Plan after = plan(mended, load_rack(), m);
+    for (const char* each : codes) CHECK(found(after, each) == nullptr);
+  };
+  check_only(nullptr, Grade::Note);
+  m.plate = 15;
+  check_only("plate-by-hand", Grade::Note);
+  job.run.plate = 15;
+  check_only(nullptr, Grade::Note);
+  job.run.plate = 12;
+  check_only("plate-differs", Grade::Mind);
+  m.takes_off_plate = true;
+  check_only("plate-twice", Grade::Stop);
+  job.run.plate = 0;
+  check_only(nullptr, Grade::Note);
+  const MachineTable kept = read_machines(write_machines({{m}}), "kept");
+  CHECK(kept.machines.front() == m);
+}

@@ -3,9 +3,9 @@
 #include <catch2/catch.hpp>
 #include <cmath>
 
-#include "inlay/plugs.hpp"
 #include "inlay/steps.hpp"
 #include "job/job.hpp"
+#include "planning/further_boards.hpp"
 #include "planning/outputs.hpp"
 #include "rack/own_rack.hpp"
 #include "random_jobs.hpp"

@@ -3,8 +3,8 @@
 #include <catch2/catch.hpp>
 #include <cmath>
 
-#include "inlay/plugs.hpp"
 #include "inlay/riding.hpp"
+#include "planning/further_boards.hpp"
 #include "planning/judged.hpp"
 #include "rack/own_rack.hpp"
 #include "random_jobs.hpp"

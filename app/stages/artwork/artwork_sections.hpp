@@ -60,6 +60,8 @@ class ArtworkSection : public QWidget {
   bool filling_ = false;
 };
 
+class ListedSection;
+
 class LetteringSection : public ArtworkSection {
   Q_OBJECT
  public:
@@ -73,6 +75,7 @@ class LetteringSection : public ArtworkSection {
  private:
   void build_setting();
   Fold* more_;
+  ListedSection* listed_;
   QPlainTextEdit* words_;
   QComboBox *family_, *style_, *align_, *setting_, *way_, *pair_;
   LengthField *cap_, *fit_, *radius_, *margin_, *stroke_, *thicken_;

@@ -2,6 +2,7 @@
 
 #include "artwork/lettering/single_line_faces.hpp"
 #include "stages/artwork/artwork_sections.hpp"
+#include "stages/artwork/listed_section.hpp"
 
 namespace doyen {
 
@@ -12,6 +13,8 @@ LetteringSection::LetteringSection(Workshop& shop) : ArtworkSection(shop) {
   words_->setTabChangesFocus(true);
   words_->setAccessibleName(tr("Words"));
   column_->addWidget(words_);
+  listed_ = new ListedSection(shop_);
+  column_->addWidget(listed_);
   family_ = new QComboBox;
   family_->setObjectName(QStringLiteral("family"));
   style_ = new QComboBox;
@@ -228,6 +231,7 @@ void LetteringSection::refresh(const Item& item) {
   const LengthStyle& lengths = shop_.document.job().lengths;
   const QString text = QString::fromStdString(l.words);
   if (words_->toPlainText() != text) words_->setPlainText(text);
+  listed_->refresh(item);
   const QString family = QString::fromStdString(l.face.family);
   if (family_->findText(family) < 0) family_->addItem(family);
   family_->setCurrentText(family);

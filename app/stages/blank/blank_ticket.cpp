@@ -225,6 +225,8 @@ BlankTicket::BlankTicket(Workshop& shop) : Ticket(shop) {
   bed_->setToolTip(tr("Cut at least this far below the board, for an uneven bed or a cupped board"));
   column_->addWidget(margins_);
   build_keep_outs();
+  plates_ = new PlatesSection(shop_);
+  column_->addWidget(plates_);
   wood_ = new Fold(tr("What this wood is"), QStringLiteral("woodOpen"));
   about_ = make_label({}, "faded");
   wood_->body()->addWidget(about_);
@@ -270,6 +272,7 @@ BlankTicket::BlankTicket(Workshop& shop) : Ticket(shop) {
 
 void BlankTicket::refresh() {
   refresh_keep_outs();
+  plates_->refresh();
   const Job& job = shop_.document.job();
   const Blank& b = job.blank;
   name_->show_text(QString::fromStdString(job.name));

@@ -6,6 +6,7 @@
 #include "parts/length_field.hpp"
 #include "parts/readings_field.hpp"
 #include "parts/ticket.hpp"
+#include "stages/blank/plates_section.hpp"
 
 namespace doyen {
 
@@ -15,6 +16,7 @@ class BlankTicket : public Ticket {
   explicit BlankTicket(Workshop& shop);
   void refresh() override;
   void choose_keep_out(int which);
+  [[nodiscard]] PlatesSection& plates() { return *plates_; }
 
  private:
   LengthField *width_, *height_, *margin_, *film_, *bed_;
@@ -25,6 +27,7 @@ class BlankTicket : public Ticket {
   QLabel *about_, *readings_say_;
   Fold *margins_, *clear_, *wood_;
   NumberCard *weight_, *movement_;
+  PlatesSection* plates_;
   void build_keep_outs();
   void refresh_keep_outs();
   void edit_keep_out(const QString& name, const std::function<void(KeepOut&)>& change);

@@ -12,11 +12,13 @@ namespace doyen {
 namespace {
 
 QString name_of(const PlugBoard& board) {
+  if (board.folder.starts_with("sheet-") && board.places.empty())
+    return BoardsView::tr("Sheet %1").arg(QString::fromStdString(board.folder.substr(6)));
   const Species* s = species_table().find(board.job.blank.species);
   const QString wood = QString::fromStdString(s == nullptr ? board.job.blank.species : s->name);
   if (board.folder == "levelling") return BoardsView::tr("The board again, milled level");
-  return board.folder.starts_with("inserts") ? BoardsView::tr("Inserts of %1").arg(wood)
-                                             : BoardsView::tr("Plugs of %1").arg(wood);
+  return board.folder.find("inserts") != std::string::npos ? BoardsView::tr("Inserts of %1").arg(wood)
+                                                           : BoardsView::tr("Plugs of %1").arg(wood);
 }
 
 }  // namespace
@@ -61,18 +63,37 @@ BoardsView::BoardsView(const Job& job, const Rack& rack, QWidget* parent) : QDia
   column->addStretch();
   row->addWidget(right);
   connect(list_, &QListWidget::currentRowChanged, this, [this] { show_chosen(); });
-  try {
-    for (PlugBoard& board : further_boards(job, rack)) boards_.push_back({std::move(board), nullptr, {}, {}});
-  } catch (const Problem& problem) {
-    about_->setText(QString::fromUtf8(problem.what()));
-  }
+  about_->setText(tr("Working out which boards there are…"));
+  ++waiting_;
+  pool_.start([this, job, rack, cancel = cancel_] {
+    std::vector<PlugBoard> boards;
+    QString problem;
+    try {
+      const Cancel::Scope stops(cancel);
+      boards = further_boards(job, rack);
+      if (boards.empty())
+        problem = tr("There is none: nothing in this job is inlaid, no insert is cut, and no list makes plates of it.");
+    } catch (const Cancelled&) {
+      return;  // the view is closed
+    } catch (const std::exception& e) {
+      problem = QString::fromUtf8(e.what());
+    }
+    QMetaObject::invokeMethod(
+        this, [this, boards = std::move(boards), problem, rack]() mutable { take(std::move(boards), problem, rack); },
+        Qt::QueuedConnection);
+  });
+}
+
+void BoardsView::take(std::vector<PlugBoard> boards, const QString& problem, const Rack& rack) {
+  --waiting_;
+  about_->setText(problem);
+  for (PlugBoard& board : boards) boards_.push_back({std::move(board), nullptr, {}, {}});
   for (std::size_t i = 0; i < boards_.size(); ++i) {
     list_->addItem(name_of(boards_[i].board));
     work_out(i, rack);
   }
-  if (boards_.empty() && about_->text().isEmpty())
-    about_->setText(tr("There is none: nothing in this job is inlaid, and no insert is cut."));
-  list_->setFixedHeight(12 + 30 * std::max(2, list_->count()));
+  constexpr int kMostRows = 16;  // then it scrolls
+  list_->setFixedHeight(12 + 30 * std::clamp(list_->count(), 2, kMostRows));
   list_->setCurrentRow(0);
 }
 
@@ -89,7 +110,7 @@ void BoardsView::work_out(std::size_t which, const Rack& rack) {
     QString problem;
     try {
       const Cancel::Scope stops(cancel);
-      planned = std::make_shared<const Plan>(plan(job, rack, machine_for(job), nullptr, cancel));
+      planned = std::make_shared<const Plan>(plan(job, rack, machine_for(job), &cache_, cancel));
       picture = to_image(board_picture(*planned, 1400, Side::Front, cancel)).copy();
     } catch (const Cancelled&) {
       return;  // the view is closed

@@ -7,8 +7,9 @@
 #include <QThreadPool>
 #include <QVBoxLayout>
 
-#include "inlay/plugs.hpp"
+#include "planning/further_boards.hpp"
 #include "planning/plan.hpp"
+#include "planning/plan_cache.hpp"
 
 namespace doyen {
 
@@ -29,6 +30,7 @@ class BoardsView : public QDialog {
     QImage picture;
     QString problem;
   };
+  void take(std::vector<PlugBoard> boards, const QString& problem, const Rack& rack);
   void work_out(std::size_t which, const Rack& rack);
   void show_chosen();
 
@@ -36,6 +38,7 @@ class BoardsView : public QDialog {
   QListWidget* list_;
   QLabel *picture_, *title_, *about_;
   QVBoxLayout* facts_;
+  PlanCache cache_;  // what several boards have alike is worked out once
   QThreadPool pool_;
   Cancel cancel_;
   int waiting_ = 0;

@@ -216,6 +216,11 @@ void MachinesDialog::add_bench(QFormLayout* form) {
   form->addRow(tr("Changing a bit takes you"),
                figure(QStringLiteral("changeSeconds"), tr("s"), {0, 7200}, 0, kSeconds,
                       [](MachineProfile& m) -> double& { return m.bit_change_seconds; }));
+  form->addRow(tr("Touch plate (0: none)"),
+               figure(QStringLiteral("plateThick"), inch ? tr("in") : tr("mm"), {0, 100}, inch ? 4 : 3, k,
+                      [](MachineProfile& m) -> double& { return m.plate; }));
+  form->addRow({}, tick(QStringLiteral("takesOffPlate"), tr("It takes the plate's thickness off by itself"),
+                        &MachineProfile::takes_off_plate));
   form->addRow(
       {}, tick(QStringLiteral("keepsLength"), tr("Bits sit equally deep (collars, a setter): z is set once for all"),
                &MachineProfile::keeps_length));

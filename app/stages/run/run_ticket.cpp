@@ -307,6 +307,8 @@ void RunTicket::refresh() {
   turn_->parentWidget()->setVisible(back);
   low_->setChecked(job.run.low_travel);
   look_round_->setChecked(job.run.look_round);
+  const MachineProfile& machine = machine_for(job);
+  plate_->setPlaceholderText(machine.takes_off_plate ? tr("taken off by the machine") : tr("taken off by you"));
   plate_->show_length(job.run.plate > 0 ? std::optional(job.run.plate) : std::nullopt, job.lengths);
   zero_->setText(back ? tr("Zero: %1. For the back: %2.")
                             .arg(QString::fromStdString(zero_in_words(job)),
@@ -374,6 +376,10 @@ void RunTicket::say_order() {
   const Job& job = shop_.document.job();
   own_order_->setVisible(!job.run.order.empty());
   if (shop_.plan->runs.empty()) return order_says_->setText(tr("Nothing is cut yet."));
+  if (job.plates.there())
+    return order_says_->setText(
+        tr("This is one plate. What is written are its sheets, each with all its plates, in a "
+           "folder of its own; their bits come in the same order."));
   if (job.run.order.empty())
     return order_says_->setText(shop_.plan->runs.size() > 1 ? tr("This order needs the fewest bit changes.")
                                                             : QString());

@@ -245,6 +245,15 @@ Lettering fitted(const Lettering& l, const Region& room, Point& at) {
 
 }  // namespace
 
+std::vector<LineMeasure> measure_lines(const Lettering& l) {
+  std::vector<LineMeasure> measures;
+  for (const std::string& words : lines_of(l.words)) {
+    ShapedLine line = spaced_line(l, words);
+    measures.push_back({line.advance, std::move(line.missing)});
+  }
+  return measures;
+}
+
 SetWords set_words(const Lettering& l, const Ask& ask) {
   if (!l.fit_width) check_size(l.cap_height, say("The cap height"));
   if (l.fit_width) check_size(l.width, say("The lettering's width"));

@@ -5,6 +5,7 @@
 #include <string>
 
 #include "artwork/lettering/faces.hpp"
+#include "plates/plate_list.hpp"
 #include "shared.hpp"
 
 namespace doyen {
@@ -39,6 +40,7 @@ struct Lettering {
     Shared<std::string> data;  // SVG path data, mm about the piece's own origin, y up
     friend bool operator==(const Kept&, const Kept&) = default;
   } kept;
+  FromList list{};  // the words come from the job's list; what `words` says is an example
   friend bool operator==(const Lettering&, const Lettering&) = default;
 };
 

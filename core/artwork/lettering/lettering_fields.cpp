@@ -1,4 +1,5 @@
 #include "artwork/artwork_fields.hpp"
+#include "plates/plate_list_fields.hpp"
 
 #include "wording/say.hpp"
 
@@ -66,6 +67,7 @@ const Record<Lettering>& lettering_fields() {
     f.flag("insideMarginIsShare", &L::inside_margin_share).also_when(inside);
     f.number("stroke", &L::stroke, {0, 1000});
     f.number("thicken", &L::thicken, {0, 1000});
+    f.record("list", &L::list, from_list_fields()).only_when([](const L& l) { return !l.list.column.empty(); });
     f.record("kept", &L::kept, kept_fields()).only_when([](const L& l) { return !l.kept.data.empty(); });
     return f;
   }();

@@ -1,0 +1,42 @@
+// Many plates from one: the job is the plate that all are made like, and a list says what stands on each.
+#pragma once
+
+#include <string>
+#include <vector>
+
+#include "measure/id.hpp"
+#include "shared.hpp"
+
+namespace doyen {
+
+using ListRow = std::vector<std::string>;
+
+// How long entries of a column are set where this lettering stands (Lettering::list).
+struct FromList {
+  std::string column{};    // its heading; empty: the words are the lettering's own
+  double room = 0;         // mm that the words may be wide; 0: the plate within its margin
+  double least = 0;        // mm of cap height that long entries may be set down to; 0: none is set smaller
+  bool two_lines = false;  // what is too long even so is broken into two lines
+  bool one_size = false;   // all are set as small as the longest needs
+  friend bool operator==(const FromList&, const FromList&) = default;
+};
+
+struct PlateList {
+  std::string source{};                          // what it was read from, such as labels.csv
+  std::vector<std::string> columns{};            // headings, each another; none: there is no list
+  Shared<std::vector<ListRow>> rows{};           // as long as `columns`
+  std::vector<int> only{};                       // rows that are made, counted from 1; none named: all
+  std::vector<int> left_out{};                   // rows that are not made
+  std::string sorted_by{};                       // heading by which plates are laid out; empty: as in the list
+  double sheet_width = 600, sheet_height = 300;  // mm
+  double margin = 10, gap = 10;                  // mm: round the plates, and between them
+  BitId bit{};                                   // that cuts the plates apart; none: they are left in the sheet
+  double corner = 0;                             // mm: how round the corners are that it leaves
+  int tabs = 2;                                  // that each plate hangs by
+  double skin = 0;                               // mm left under the cut instead; then there are no tabs
+  bool headings = true;                          // `columns` stood in the list's first row
+  [[nodiscard]] bool there() const { return !columns.empty(); }
+  friend bool operator==(const PlateList&, const PlateList&) = default;
+};
+
+}  // namespace doyen
