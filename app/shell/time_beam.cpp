@@ -70,6 +70,10 @@ void TimeBeam::resizeEvent(QResizeEvent*) {
   cancel_->setGeometry(width() - 312, 25, 118, 30);
 }
 
+QString TimeBeam::title() const {
+  return plan_ && plan_->job.plates.there() ? tr("One plate alone takes") : tr("Time at the machine");
+}
+
 void TimeBeam::paintEvent(QPaintEvent*) {
   QPainter p(this);
   p.setRenderHint(QPainter::Antialiasing);
@@ -78,8 +82,7 @@ void TimeBeam::paintEvent(QPaintEvent*) {
   p.drawLine(0, 0, width(), 0);
   p.setPen(theme::kInk);
   p.setFont(theme::font(9, true));
-  p.drawText(QRect(20, 8, 220, 20), Qt::AlignVCenter,
-             plan_ && plan_->job.plates.there() ? tr("One plate alone takes") : tr("Time at the machine"));
+  p.drawText(QRect(20, 8, 220, 20), Qt::AlignVCenter, title());
   if (busy_ || easings_ > 0) {
     p.setFont(theme::font(8.5));
     p.setPen(theme::kPlum);

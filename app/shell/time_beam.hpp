@@ -27,6 +27,7 @@ class TimeBeam : public QWidget {
   void resizeEvent(QResizeEvent*) override;
 
  private:
+  [[nodiscard]] QString title() const;
   PlanPtr plan_;
   QString trouble_;
   bool pending_ = false;

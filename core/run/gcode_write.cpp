@@ -89,7 +89,7 @@ class Writer {
     return std::max(clearance(), std::min(kRoom, machine_.travel[2] + lowest - 1));
   }
 
-  // Where the bits come nearest to who stands in front, in the middle: a hand gets in there, and the machine reaches it.
+  // Where bits come nearest to who stands in front, in the middle: a hand gets in there, and the machine reaches it.
   void park() {
     Box middles;
     for (const GcodeJob::Part& part : job_.parts) {

@@ -36,23 +36,27 @@ void add_utf8(std::string& out, char32_t c) {
   }
 }
 
-// How many bytes the character takes that begins there; 0 where none does (RFC 3629).
+// How many bytes a character takes that begins so; 0: none does (RFC 3629).
+std::size_t utf8_length(unsigned first) {
+  if (first < 0x80) return 1;
+  if (first < 0xC2) return 0;
+  return first < 0xE0 ? 2 : first < 0xF0 ? 3 : first < 0xF5 ? 4 : 0;
+}
+
+// Longer than need be, half of a pair, or past the last character.
+bool is_amiss(unsigned first, unsigned second) {
+  return (first == 0xE0 && second < 0xA0) || (first == 0xED && second > 0x9F) || (first == 0xF0 && second < 0x90) ||
+         (first == 0xF4 && second > 0x8F);
+}
+
+// How many bytes the character takes that begins there; 0 where none does.
 std::size_t utf8_length(const std::string& s, std::size_t i) {
   const auto byte = [&](std::size_t k) { return k < s.size() ? static_cast<unsigned char>(s[k]) : 0u; };
-  const unsigned first = byte(i);
-  const std::size_t length = first < 0x80                    ? 1
-                             : first >= 0xC2 && first < 0xE0 ? 2
-                             : first >= 0xE0 && first < 0xF0 ? 3
-                             : first >= 0xF0 && first < 0xF5 ? 4
-                                                             : 0;
+  const std::size_t length = utf8_length(byte(i));
   for (std::size_t k = 1; k < length; ++k) {
     if ((byte(i + k) & 0xC0) != 0x80) return 0;
   }
-  if (first == 0xE0 && byte(i + 1) < 0xA0) return 0;
-  if (first == 0xED && byte(i + 1) > 0x9F) return 0;  // halves of a pair
-  if (first == 0xF0 && byte(i + 1) < 0x90) return 0;
-  if (first == 0xF4 && byte(i + 1) > 0x8F) return 0;
-  return length;
+  return is_amiss(byte(i), byte(i + 1)) ? 0 : length;
 }
 
 bool is_utf8(const std::string& s) {

@@ -366,6 +366,9 @@ TEST_CASE("further boards are looked at in place: carved, with size, files and t
   w.window.document().replace(job, {});
   w.settle();
   w.window.open_boards();
+  const auto* boards = w.window.findChild<BoardsView*>();
+  REQUIRE(boards != nullptr);
+  REQUIRE(QTest::qWaitFor([&] { return boards->finished(); }, 20'000));
   CHECK_THAT(w.find<QLabel>("boardAbout")->text().toStdString(), Catch::Contains("There is none"));
   w.window.go_to_stage(Stage::Cuts);
 }

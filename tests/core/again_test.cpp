@@ -240,6 +240,16 @@ TEST_CASE(
   CHECK_THROWS_AS(with_witness(job, rack, ""), Problem);
 }
 
+TEST_CASE("a witness mark beside marked screws keeps as clear of them as any cut must") {
+  Job job = load_job(data_file("demo/gate-sign.doyen"));
+  const BitId first = planned(job).runs.front().bit.id;
+  for (const double x : {9.0, 600.6}) {
+    for (const double y : {9.0, 219.6}) job.blank.keep_outs.push_back({KeepOut::Kind::Screw, x, y, 8, 8});
+  }
+  const int before = planned(job).count(Grade::Stop);
+  CHECK(planned(with_witness(job, load_rack(), first)).count(Grade::Stop) == before);
+}
+
 TEST_CASE("on a machine with numbered places what goes on asks for the bit's own number, as the whole file did") {
   Job job = of_many().job;
   job.run.machine = "mm-changer";

@@ -285,7 +285,8 @@ TEST_CASE("pauses, tool numbers and spindle bounds follow the machine's profile"
   CHECK(read_gcode(text(BitChange::ToolNumber), "t").sections.size() == 2);
 }
 
-TEST_CASE("at a pause the bit stands in front of the work, high, however the board lies") {  // common practice, no source
+// Common practice, no source.
+TEST_CASE("at a pause the bit stands in front of the work, high, however the board lies") {
   const Bit v = oracle::v_bit(60), flat = oracle::flat_bit(6);
   const std::vector<Pass> near{{{{30, 20, -1}, {80, 20, -1}}}}, far{{{{50, 220, -1}, {130, 60, -1}}}};
   MachineProfile m = plain_machine();
