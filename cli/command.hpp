@@ -34,6 +34,7 @@ Command ladder_command();
 Command testcut_command();
 Command again_command();
 Command list_command();
+Command finish_command();
 Command relief_command();
 Command import_command();
 Command text_command();

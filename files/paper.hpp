@@ -73,7 +73,9 @@ class Paper {
     y += 7;
   }
   void need(double height) {
-    if (y + height < kPageHeight - kEdge) return;
+    if (y + height >= kPageHeight - kEdge) next_page();
+  }
+  void next_page() {
     turn_page();
     y = kEdge;
   }

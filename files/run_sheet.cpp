@@ -10,6 +10,7 @@
 #include "files/png_write.hpp"
 #include "files/run_sheet_bits.hpp"
 #include "files/run_sheet_board.hpp"
+#include "files/run_sheet_finish.hpp"
 #include "holding/screws.hpp"
 #include "inlay/plugs.hpp"
 #include "inlay/steps.hpp"
@@ -298,6 +299,7 @@ std::string run_sheet_pdf(const Plan& plan, const Picture& board, const Judgemen
                             judged_in_words(judgement, plan.job.lengths)),
                   11, true, judgement.cut_as_wanted() ? kInk : kBrick);
   say_verdicts(sheet, plan);
+  finish_steps(sheet, plan);
   lines_for_notes(sheet);
   return sheet.finish();
 }

@@ -20,6 +20,7 @@
 #include "stages/artwork/artwork_ticket.hpp"
 #include "stages/blank/blank_ticket.hpp"
 #include "stages/cuts/cuts_ticket.hpp"
+#include "stages/finish/finish_ticket.hpp"
 #include "stages/proof/proof_ticket.hpp"
 #include "stages/run/run_ticket.hpp"
 
@@ -146,6 +147,8 @@ class MainWindow : public QMainWindow {
   void edit_machines();
   [[nodiscard]] QString folder_for_files() const;
   void save_further_file(const QString& name, const QString& text);
+  void save_finish_file(const QString& name, const QString& kinds, const QByteArray& bytes);
+  void show_finish_state();
   void show_fit();
   void make_last_tickets();
   void make_test_cut();
@@ -174,6 +177,7 @@ class MainWindow : public QMainWindow {
   CutsTicket* cuts_;
   ProofTicket* proof_;
   RunTicket* run_;
+  FinishTicket* finish_;
   SectionLine section_;
   bool remedy_wanted_ = false;
   QLabel* notice_;

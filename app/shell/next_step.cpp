@@ -44,6 +44,8 @@ NextStep next_step(Stage stage, const Job& job, const Plan* plan) {
       return {What::GoToRun, {}, tr("No stops."), tr("Go to Run")};
     case Stage::Run:
       return {What::WriteFiles, {}, tr("Ready for the machine."), tr("Write the files…")};
+    case Stage::Finish:
+      return {What::GoToRun, {}, tr("All of it can be changed later."), tr("Go to Run")};
   }
   return {};
 }

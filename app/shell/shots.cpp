@@ -23,6 +23,7 @@
 #include "stages/artwork/trace_dialog.hpp"
 #include "stages/blank/blank_ticket.hpp"
 #include "stages/cuts/rack_dialog.hpp"
+#include "stages/finish/finish_ticket.hpp"
 #include "stages/proof/boards_view.hpp"
 #include "stages/proof/tilt_view.hpp"
 #include "stages/run/machines_dialog.hpp"
@@ -84,7 +85,7 @@ bool wait_until_looked_at(MainWindow& window, int milliseconds) {
 QStringList shot_names() {
   return {QStringLiteral("blank"),   QStringLiteral("artwork"), QStringLiteral("cuts"),
           QStringLiteral("sheets"),  QStringLiteral("proof"),   QStringLiteral("run"),
-          QStringLiteral("rack"),    QStringLiteral("welcome"), QStringLiteral("letter-bench"),
+          QStringLiteral("finish"),  QStringLiteral("rack"),    QStringLiteral("letter-bench"),
           QStringLiteral("lay-out"), QStringLiteral("tracing"), QStringLiteral("rehearsal"),
           QStringLiteral("raised"),  QStringLiteral("plates"),  QStringLiteral("machines"),
           QStringLiteral("inlay"),   QStringLiteral("fit"),     QStringLiteral("ways"),
@@ -255,6 +256,12 @@ bool take_shot(MainWindow& window, const QString& stage, const QString& file, QS
   if (stage == QStringLiteral("cuts")) window.go_to_stage(Stage::Cuts);
   if (stage == QStringLiteral("proof")) window.go_to_stage(Stage::Proof);
   if (stage == QStringLiteral("run")) window.go_to_stage(Stage::Run);
+  if (stage == QStringLiteral("finish")) {
+    window.go_to_stage(Stage::Finish);
+    const auto* ticket = window.findChild<FinishTicket*>();
+    wait_until_looked_at(window);
+    return shot_of_guest(window, file, [ticket] { return ticket->ready(); });
+  }
   const bool letters = stage == QStringLiteral("artwork") || stage == QStringLiteral("cuts");
   const QString piece = letters ? QStringLiteral("name") : QString();
   window.select(window.document().job().find(piece.toStdString()) != nullptr ? piece : QString());

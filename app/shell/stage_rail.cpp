@@ -19,6 +19,8 @@ QString stage_name(Stage stage) {
       return StageRail::tr("Proof");
     case Stage::Run:
       return StageRail::tr("Run");
+    case Stage::Finish:
+      return StageRail::tr("Finish");
   }
   return {};
 }

@@ -7,8 +7,8 @@
 
 namespace doyen {
 
-enum class Stage { Blank, Artwork, Cuts, Proof, Run };
-inline constexpr int kStages = 5;
+enum class Stage { Blank, Artwork, Cuts, Proof, Run, Finish };
+inline constexpr int kStages = 6;
 
 class StageRail : public QWidget {
   Q_OBJECT

@@ -220,6 +220,17 @@ void MainWindow::save_further_file(const QString& name, const QString& text) {
   }
 }
 
+void MainWindow::save_finish_file(const QString& name, const QString& kinds, const QByteArray& bytes) {
+  const QString path = QFileDialog::getSaveFileName(this, tr("Save it"), name, kinds);
+  if (path.isEmpty()) return;
+  try {
+    write_file_atomically(path.toStdString(), bytes.toStdString());
+    note(tr("Written: %1").arg(path));
+  } catch (const Problem& problem) {
+    say(tr("The file was not written"), QString::fromUtf8(problem.what()));
+  }
+}
+
 void MainWindow::save_sheet_of_two() {
   const QString beside =
       QFileDialog::getOpenFileName(this, tr("The other job, to choose from"), {}, tr("Doyen jobs (*.doyen)"));

@@ -112,6 +112,12 @@ void MainWindow::refresh_rail() {
                                 : Lamp::Fine,
                     words.isEmpty() ? tr("no problems") : words);
   show_run_state(stops > 0);
+  show_finish_state();
+}
+
+void MainWindow::show_finish_state() {
+  const bool said = document_.job().finish.school != FinishSchool::None;
+  rail_->show_state(Stage::Finish, said ? Lamp::Fine : Lamp::Off, said ? tr("planned") : tr("not said yet"));
 }
 
 void MainWindow::show_run_state(bool stopped) {

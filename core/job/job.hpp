@@ -6,6 +6,7 @@
 #include <vector>
 
 #include "artwork/piece.hpp"
+#include "finish/finish_choices.hpp"
 #include "machine/profile.hpp"
 #include "measure/id.hpp"
 #include "measure/length.hpp"
@@ -86,6 +87,7 @@ struct Job {
   RunSettings run;
   std::string unknown{};  // JSON: what a newer Doyen, or the user, wrote beside it; kept on saving
   PlateList plates{};     // where there is one, this board is the plate that all are made like (plates/plates.hpp)
+  FinishChoices finish{};
 
   [[nodiscard]] const Item* find(const std::string& id) const;
   [[nodiscard]] Item* find(const std::string& id);

@@ -5,6 +5,7 @@
 #include <stdexcept>
 
 #include "artwork/artwork_fields.hpp"
+#include "finish/finish_fields.hpp"
 #include "job/job.hpp"
 #include "job/ranges.hpp"
 #include "plates/plate_list_fields.hpp"
@@ -158,6 +159,7 @@ const Record<Job>& job_fields() {
     f.record("blank", &Job::blank, blank_fields()).needed();
     f.records("pieces", &Job::items, item_fields(), kMostPieces).always();
     f.record("run", &Job::run, run_fields()).always();
+    f.record("finish", &Job::finish, finish_fields());
     f.record("plates", &Job::plates, plate_list_fields()).only_when([](const Job& job) { return job.plates.there(); });
     f.afterwards([](Job& job, const JsonView& v) {
       std::set<std::string> ids;
@@ -238,6 +240,10 @@ void check_job(const Job& job, const Job& before) {
     if (!(job.run == before.run)) {
       const Json run = run_fields().write(job.run);
       (void)run_fields().read({run, "run"});
+    }
+    if (!(job.finish == before.finish)) {
+      const Json finish = finish_fields().write(job.finish);
+      (void)finish_fields().read({finish, "finish"});
     }
     if (!(job.plates == before.plates)) {
       const Json plates = plate_list_fields().write(job.plates);

@@ -268,6 +268,7 @@ PlateSheet plate_sheet(const Job& job, std::size_t which) {
   Job& board = sheet.job;
   board.lengths = job.lengths;
   board.run = job.run;
+  board.finish = job.finish;
   board.run.accepted.clear();
   board.run.reasons.clear();
   board.name = say("{0}, sheet {1} of {2}", job.name, which + 1, grid.sheets);

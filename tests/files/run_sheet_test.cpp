@@ -159,6 +159,16 @@ TEST_CASE("the sheet says how tabs are parted, how the board is turned, and wher
   CHECK_THAT(sheet_of(demo("gate-sign"), out), !says("back up"));
 }
 
+TEST_CASE("what comes after the machine stands on the sheet where the job says its finish") {
+  const Folder out;
+  Job job = demo("heron-plaque");
+  job.finish.school = FinishSchool::None;
+  CHECK_THAT(sheet_of(job, out), !says("Before and after the machine"));
+  job.finish.school = FinishSchool::Oil;
+  CHECK_THAT(sheet_of(job, out),
+             says("Before and after the machine") && says("Oily rags heat by themselves") && says("then wait 24 h"));
+}
+
 TEST_CASE("the carrying board's sheet leads from two boards to one, with the second run set apart") {
   const Folder out;
   Job job = demo("inlaid-lid");

@@ -21,7 +21,7 @@
 namespace doyen {
 namespace {
 
-constexpr double kCells = 800;       // along the board's greater side
+constexpr double kCellsSeen = 800;   // along the board's greater side
 constexpr int kLightEvery = 150;     // ms
 constexpr std::size_t kTrail = 400;  // corners
 constexpr double kPaces[] = {1, 5, 20, 100};
@@ -237,7 +237,7 @@ void Rehearsal::show_plan(const std::shared_ptr<const Plan>& plan) {
     says_->setText(QString::fromUtf8(problem.what()));
   }
   const Box board = plan_->job.blank.box();
-  field_ = HeightField(board, std::max(board.width(), board.height()) / kCells);
+  field_ = HeightField(board, std::max(board.width(), board.height()) / kCellsSeen);
   field_.clear();
   list_drills();
   lit_ = false;

@@ -1,0 +1,114 @@
+// The Finish ticket: how it is coated and when, how it hangs, what it costs, with real keys; what was said is kept.
+#include <QCheckBox>
+
+#include "finish/price.hpp"
+#include "stages/finish/finish_ticket.hpp"
+#include "window_probe.hpp"
+
+using namespace probe;
+
+namespace {
+
+void type(QLineEdit* field, const QString& words) {
+  field->setFocus();
+  field->selectAll();
+  QTest::keyClicks(field, words);
+  QTest::keyClick(field, Qt::Key_Return);
+}
+
+void choose_row(QComboBox* box, int row) {
+  box->setCurrentIndex(row);
+  Q_EMIT box->activated(row);
+}
+
+struct Finishing : Window {
+  FinishTicket* ticket;
+  Finishing() {
+    window.go_to_stage(Stage::Finish);
+    ticket = window.findChild<FinishTicket*>();
+    ready();
+  }
+  void ready() {
+    settle();
+    REQUIRE(QTest::qWaitFor([this] { return ticket->ready(); }, 30'000));
+  }
+  QString says(const char* label) { return find<QLabel>(label)->text(); }
+};
+
+}  // namespace
+
+TEST_CASE("the school decides the steps, colours go to pieces, and each step can be undone") {
+  Finishing w;
+  const Job before = w.job();
+  CHECK(w.says("finishSteps").contains(QStringLiteral("Sand the face back")));
+  choose_row(w.reach<QComboBox>("finishSchool"), 1);
+  w.ready();
+  CHECK(w.job().finish.school == FinishSchool::MaskPaint);
+  CHECK(w.says("finishSteps").contains(QStringLiteral("Peel the film")));
+  CHECK(w.find<QLabel>("finishSays")->isVisible());  // its film is not said under Blank
+  type(w.reach<QLineEdit>("paintColour"), QStringLiteral("dark red"));
+  w.window.select(QStringLiteral("sprig"));
+  w.ready();
+  type(w.reach<QLineEdit>("ownColour"), QStringLiteral("green"));
+  w.ready();
+  CHECK(w.job().finish.colours.at("sprig") == "green");
+  CHECK(w.says("finishNeeds").contains(QStringLiteral("Paint, green")));
+  CHECK(w.says("finishNeeds").contains(QStringLiteral("Paint, dark red")));
+  auto* own = w.reach<QLineEdit>("ownColour");
+  own->selectAll();
+  QTest::keyClick(own, Qt::Key_Delete);
+  QTest::keyClick(own, Qt::Key_Return);
+  CHECK(w.job().finish.colours.empty());
+  QTest::keyClick(w.reach<QCheckBox>("outdoors"), Qt::Key_Space);
+  CHECK_FALSE(w.job().finish.outdoors);
+  while (w.window.document().undo_stack().canUndo()) w.window.document().undo_stack().undo();
+  CHECK(w.job() == before);
+}
+
+TEST_CASE("the days are counted from when it is begun, or back from when it must be ready") {
+  Finishing w;
+  choose_row(w.reach<QComboBox>("finishBegins"), 1);
+  type(w.reach<QLineEdit>("finishTime"), QStringLiteral("2026-11-30 14:30"));
+  CHECK(w.says("finishSteps").contains(QStringLiteral("2026-11-30 14:30")));
+  CHECK(w.ticket->text().contains(QStringLiteral("2026-11-30 14:30  Sand")));
+  choose_row(w.reach<QComboBox>("finishBegins"), 2);
+  type(w.reach<QLineEdit>("finishTime"), QStringLiteral("2026-12-24 12:00"));
+  const QString ready = w.says("finishReady");
+  CHECK(ready.contains(QStringLiteral("2026-12-2")));
+  CHECK(w.ticket->calendar().contains(QStringLiteral("BEGIN:VEVENT")));
+  auto* time = w.reach<QLineEdit>("finishTime");
+  type(time, QStringLiteral("soon"));
+  CHECK(time->text() == QStringLiteral("soon"));  // it waits there, and says what was expected
+  CHECK(time->toolTip().contains(QStringLiteral("2026-11-28")));
+  CHECK(w.says("finishReady") == ready);
+}
+
+TEST_CASE("it hangs level or can be made to, and costs what the user's rates say") {
+  Finishing w;
+  CHECK(w.says("hangs").contains(QStringLiteral("So it hangs level.")));
+  CHECK(w.says("priceSays").contains(QStringLiteral("Say your rates")));
+  const Job before = w.job();
+  type(w.reach<QLineEdit>("rateHand"), QStringLiteral("40"));
+  type(w.reach<QLineEdit>("rateMachine"), QStringLiteral("30,5"));
+  w.ready();
+  CHECK(load_rates().hand == Approx(40));
+  CHECK(load_rates().machine == Approx(30.5));
+  CHECK(w.says("priceSays").contains(QStringLiteral("It costs")));
+  CHECK(w.job() == before);  // rates are the shop's, not the job's
+  type(w.reach<QLineEdit>("copies"), QStringLiteral("3"));
+  w.ready();
+  CHECK(w.job().finish.copies == 3);
+  CHECK(w.says("priceSays").contains(QStringLiteral("Each: ")));
+  type(w.reach<QLineEdit>("rateTax"), QStringLiteral("400"));
+  CHECK(load_rates().tax == Approx(0));
+  keep_rates(Rates{});
+  // A fingerpost's slots, moved off: askew, and level again by the button.
+  w.window.open_demo(QStringLiteral("fingerpost"));
+  w.ready();
+  w.window.document().edit(QStringLiteral("raise one"), [](Job& job) { job.shift("slot-left", {0, 12}); });
+  w.ready();
+  CHECK(w.says("hangs").contains(QStringLiteral("askew")));
+  QTest::mouseClick(w.reach<QPushButton>("levelSlots"), Qt::LeftButton);
+  w.ready();
+  CHECK(w.says("hangs").contains(QStringLiteral("So it hangs level.")));
+}
