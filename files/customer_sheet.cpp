@@ -4,6 +4,7 @@
 #include <sstream>
 
 #include "files/paper.hpp"
+#include "plates/plates.hpp"
 #include "stock/species.hpp"
 #include "wording/say.hpp"
 
@@ -108,7 +109,28 @@ Box finished_box(const Plan& plan) {
   return shape.empty() ? plan.job.blank.box() : bounds(shape);
 }
 
+namespace {
+
+// Of every plate that a list makes, and then what stands on all of them.
+std::vector<std::string> listed_words(const Job& job) {
+  std::vector<std::string> lines;
+  for (const std::size_t row : plate_rows(job.plates)) {
+    for (const std::string& words : words_of_row(job, row)) lines.push_back(words);
+  }
+  Job common = job;
+  common.plates = {};
+  std::erase_if(common.items, [](const Item& item) {
+    const auto* lettering = std::get_if<Lettering>(&item.piece.what);
+    return lettering != nullptr && !lettering->list.column.empty();
+  });
+  for (std::string& words : carved_words(common)) lines.push_back(std::move(words));
+  return lines;
+}
+
+}  // namespace
+
 std::vector<std::string> carved_words(const Job& job) {
+  if (job.plates.there()) return listed_words(job);
   std::vector<std::string> lines;
   for (const Item& item : job.items) {
     const auto* lettering = std::get_if<Lettering>(&item.piece.what);

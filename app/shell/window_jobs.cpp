@@ -129,6 +129,10 @@ void MainWindow::dropEvent(QDropEvent* event) {
     const QString path = url.toLocalFile();
     if (path.endsWith(QStringLiteral(".doyen"), Qt::CaseInsensitive)) {
       if (may_leave()) open(path);
+    } else if (path.endsWith(QStringLiteral(".csv"), Qt::CaseInsensitive) ||
+               path.endsWith(QStringLiteral(".tsv"), Qt::CaseInsensitive)) {
+      go_to_stage(Stage::Blank);
+      blank_->plates().take_file(path);
     } else if (!path.isEmpty()) {
       add_drawing(path);
     }

@@ -6,7 +6,7 @@
 
 namespace doyen {
 
-inline constexpr std::size_t kMostRows = 100'000, kMostColumns = 100;
+inline constexpr std::size_t kMostRows = 20'000, kMostColumns = 100;
 
 const Record<PlateList>& plate_list_fields();
 const Record<FromList>& from_list_fields();

@@ -144,6 +144,9 @@ void put_plate(Job& sheet, Job plate, std::size_t row, Point at) {
     if (!comes_along) plate.shift(item.piece.id, at);
   }
   std::move(plate.items.begin(), plate.items.end(), std::back_inserter(sheet.items));
+  for (const auto& [piece, colour] : plate.finish.colours) {
+    if (const auto own = now.find(piece); own != now.end()) sheet.finish.colours[own->second] = colour;
+  }
   // What was accepted of the plate is accepted of each.
   for (const std::string& name : plate.run.accepted) {
     const auto slash = name.find('/');
@@ -166,6 +169,17 @@ std::vector<std::size_t> plate_rows(const PlateList& list) {
     std::stable_sort(rows.begin(), rows.end(),
                      [&](std::size_t a, std::size_t b) { return list.rows[a][column] < list.rows[b][column]; });
   return rows;
+}
+
+std::vector<std::string> words_of_row(const Job& job, std::size_t row) {
+  std::vector<std::string> all;
+  for (const Item& item : job.items) {
+    const auto* l = std::get_if<Lettering>(&item.piece.what);
+    if (l == nullptr || l->list.column.empty() || item.cut.kind == Treatment::Kind::None) continue;
+    std::string words = entry_of(job.plates, row, l->list.column);
+    if (!words.empty()) all.push_back(std::move(words));
+  }
+  return all;
 }
 
 std::vector<int> parse_rows(const std::string& words, std::size_t rows) {
@@ -269,6 +283,7 @@ PlateSheet plate_sheet(const Job& job, std::size_t which) {
   board.lengths = job.lengths;
   board.run = job.run;
   board.finish = job.finish;
+  board.finish.colours.clear();
   board.run.accepted.clear();
   board.run.reasons.clear();
   board.name = say("{0}, sheet {1} of {2}", job.name, which + 1, grid.sheets);

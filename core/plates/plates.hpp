@@ -42,6 +42,10 @@ void show_row(Job& job, std::size_t row);
 // On a board without pieces: a lettering for the first column and a smaller one for the second.
 void letter_plate(Job& job, const Rack& rack);
 
+// What stands on a row's plate, by the letterings that take their words from the list, in their order; nothing of empty
+// entries.
+std::vector<std::string> words_of_row(const Job& job, std::size_t row);
+
 // One plate: the job with that row's words, without the letterings that the row has none for. The list is gone from it.
 Job plate_of(const Job& job, std::size_t row);
 

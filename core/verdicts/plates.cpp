@@ -4,6 +4,7 @@
 #include <map>
 #include <set>
 
+#include "cancel.hpp"
 #include "plates/plates.hpp"
 #include "treatments/through/through.hpp"
 #include "verdicts/verdict.hpp"
@@ -55,6 +56,7 @@ Entries look_at(const Job& job, const Lettering& l, std::size_t column) {
   Lettering free = l;
   free.list.least = 1e-3;
   for (const std::size_t row : plate_rows(job.plates)) {
+    Cancel::check_here();
     const std::string& words = job.plates.rows[row][column];
     if (words.empty()) {
       found.empty.push_back(row);

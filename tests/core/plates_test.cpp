@@ -316,6 +316,7 @@ TEST_CASE("made pieces, grounds and what was accepted come along to every plate"
   grid.step_x = 60;
   job.items.push_back({{"dots", "dots", grid, {0, 0}, 0}, cut(Kind::Incise, 1)});
   job.run.accepted = {"thin-wood/name"};
+  job.finish.colours["dots"] = "green";
   const PlateSheet sheet = plate_sheet(job, 0);
   for (std::size_t k = 0; k < 3; ++k) {
     const std::string own = "plate-" + std::to_string(sheet.rows[k] + 1) + "-";
@@ -325,6 +326,7 @@ TEST_CASE("made pieces, grounds and what was accepted come along to every plate"
     const Box on_sheet = bounds(sheet.job.outlines(*dots)), alone = bounds(job.outlines(*job.find("dots")));
     CHECK(on_sheet.left - sheet.corners[k].x == Approx(alone.left).margin(0.002));
     CHECK(on_sheet.bottom - sheet.corners[k].y == Approx(alone.bottom).margin(0.002));
+    CHECK(sheet.job.finish.colours.at(own + "dots") == "green");
     CHECK(std::count(sheet.job.run.accepted.begin(), sheet.job.run.accepted.end(), "thin-wood/" + own + "name") == 1);
   }
 }

@@ -55,6 +55,12 @@ TEST_CASE("words are spelled letter by letter, whatever letters they have") {
   Job job = demo("gate-sign");
   for (Item& item : job.items) item.cut.kind = Treatment::Kind::None;
   CHECK(carved_words(job).empty());  // what is not carved is not to be checked
+  // Of plates from a list every row is checked, not the example.
+  const Job labels = load_job(data_file("demo/bed-labels.doyen"));
+  const std::vector<std::string> words = carved_words(labels);
+  REQUIRE(words.size() == 260);
+  CHECK(words.front() == "Common sage");
+  CHECK(words.back() == "Allium schoenoprasum");
 }
 
 // At 254 dots an inch a millimetre is ten dots: the ruler's two ends stand 1,000 dots apart, or 4 in 1,016.

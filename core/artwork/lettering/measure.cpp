@@ -12,7 +12,7 @@
 namespace doyen {
 namespace {
 
-constexpr std::size_t kMostKept = 50'000;
+constexpr std::size_t kMostKept = 100'000;
 
 class Memory {
  public:
