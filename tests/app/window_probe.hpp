@@ -143,7 +143,8 @@ void on_next_dialog(Act act) {
     timer->stop();
     timer->deleteLater();
     // A field has the focus only in the active window; on a busy machine that comes late, and going back never does.
-    const QPointer<QWidget> before = QApplication::activeWindow();
+    QPointer<QWidget> before = QApplication::activeWindow();
+    if (!before || before == dialog) before = dialog->parentWidget() ? dialog->parentWidget()->window() : nullptr;
     QApplication::setActiveWindow(dialog);
     const QPointer<QDialog> open = dialog;
     try {

@@ -295,6 +295,10 @@ TEST_CASE("the call box finds commands and pieces by words") {
   });
   QTest::keyClick(&w.window, Qt::Key_K, Qt::ControlModifier);
   CHECK(w.window.bench().selected() == "sprig");
+  // Keys with Ctrl are heard by the active window only; on a busy machine it comes back late.
+  QTest::qWait(50);
+  QApplication::setActiveWindow(&w.window);
+  REQUIRE(QTest::qWaitFor([&] { return w.window.isActiveWindow(); }, 5'000));
   on_next_dialog([](QDialog* d) {
     QTest::keyClicks(d->findChild<QLineEdit*>(), "go run");
     QTest::keyClick(d->findChild<QLineEdit*>(), Qt::Key_Return);
