@@ -300,7 +300,8 @@ PlateSheet plate_sheet(const Job& job, std::size_t which) {
   for (std::size_t k = first; k < last; ++k) {
     Cancel::check_here();
     const auto column = static_cast<double>((k - first) % static_cast<std::size_t>(grid.across));
-    const auto row = static_cast<double>((k - first) / static_cast<std::size_t>(grid.across));
+    const std::size_t lane = (k - first) / static_cast<std::size_t>(grid.across);
+    const auto row = static_cast<double>(lane);
     const Point corner{list.margin + column * (job.blank.width + list.gap),
                        list.sheet_height - list.margin - job.blank.height - row * (job.blank.height + list.gap)};
     Job plate = made_plate(job, rows[k], heights);
