@@ -16,7 +16,7 @@ struct Lid {
   Job job = load_job(data_file("demo/inlaid-lid.doyen"));
   Rack rack = load_rack();
   Plan pocket = plan(job, rack, machine_for(job));
-  PlugBoard board = plug_boards(job).at(0);
+  FurtherBoard board = plug_boards(job).at(0);
   Plan plug = plan(board.job, rack, machine_for(board.job));
 };
 

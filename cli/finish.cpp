@@ -4,6 +4,7 @@
 
 #include "cli/command.hpp"
 #include "files/hanging_template.hpp"
+#include "files/output_set.hpp"
 #include "finish/finish_plan.hpp"
 #include "finish/hanging.hpp"
 #include "finish/price.hpp"
@@ -22,10 +23,10 @@ void write(const std::string& file, const std::string& bytes) {
   std::printf("Written: %s\n", file.c_str());
 }
 
-void say_price(const Plan& plan, const FinishFigures& figures, const FinishPlan& finish) {
+void say_price(const Plan& plan, const FinishPlan& finish) {
   const Rates rates = load_rates();
   if (!rates.said()) return;
-  const Price price = price_of(plan, figures, finish, rates);
+  const Price price = price_of(plan, finish, rates);
   for (const PriceLine& line : price.lines)
     std::printf("%s: %s = %s\n", line.what.c_str(), line.sum.c_str(), money_in_words(line.money, rates).c_str());
   std::printf("each %s, with tax %s; one more %s\n", money_in_words(price.each, rates).c_str(),
@@ -47,7 +48,7 @@ int run_finish(const FinishOptions& options) {
   if (!options.calendar.empty()) {
     if (when.empty()) throw Usage("--calendar needs --start or --ready.");
     const auto now = std::chrono::floor<std::chrono::seconds>(std::chrono::system_clock::now());
-    write(options.calendar, calendar_file(finish, when, plan.job.name, plan.job.name, now));
+    write(options.calendar, calendar_file(finish, when, plan.job.name, key_of_job_file(options.job), now));
   }
   try {
     const Hanging hanging = hanging_of(plan, figures);
@@ -57,7 +58,7 @@ int run_finish(const FinishOptions& options) {
     if (!options.hanging.empty() || problem.kind() == Problem::Kind::CannotWrite) throw;
     std::printf("%s\n", problem.what());
   }
-  say_price(plan, figures, finish);
+  say_price(plan, finish);
   return kFine;
 }
 

@@ -58,16 +58,16 @@ int run_fit(const FitOptions& options) {
   what_if.tilt = options.tilt;
   const Plan pocket = plan(job, rack, machine_for(job));
   bool any = false, closes = true;
-  std::vector<PlugBoard> boards = plug_boards(job);
+  std::vector<FurtherBoard> boards = plug_boards(job);
   if (!options.plugs.empty()) {  // the halves as they are kept in another job file
     const Job kept = load_job(options.plugs);
-    for (PlugBoard& board : boards) {
+    for (FurtherBoard& board : boards) {
       for (const PlugPlace& place : board.places) {
         if (kept.find(place.piece) != nullptr) board.job = kept;
       }
     }
   }
-  for (const PlugBoard& board : boards) {
+  for (const FurtherBoard& board : boards) {
     const Plan plugs = plan(board.job, rack, machine_for(board.job));
     for (const PlugPlace& place : board.places) {
       const Halves halves = halves_of(pocket, plugs, place);

@@ -49,7 +49,7 @@ int run_plan(const PlanOptions& options) {
   std::printf("in all %s, %s; read back and carved: %s\n", format_duration(p.seconds).c_str(),
               likely_in_words(p.cutting_seconds(), p.machine.id, p.seconds - p.cutting_seconds()).c_str(),
               judged_in_words(written.judgement, job.lengths).c_str());
-  return p.has_stop() || spoils(written.judgement, job) ? kStop : kFine;
+  return p.has_stop() || written.spoils ? kStop : kFine;
 }
 
 }  // namespace

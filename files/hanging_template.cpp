@@ -71,8 +71,10 @@ void draw_frame(Paper& page, const std::string& name, const std::string& place) 
   cairo_t* cr = page.cr();
   page.text(name, kLeft * kPt, 8 * kPt, 120 * kPt, 12, true);
   page.text(place, 140 * kPt, 8 * kPt, 60 * kPt, 12, true, kPlum);
-  page.text(say("True to size: print at 100 %, and lay a ruler on the line below."), kLeft * kPt, 14 * kPt, 170 * kPt,
-            9, false, kFaded);
+  page.text(say("True to size: print at 100 %, and lay a ruler on the line below. Sheets overlap by {0} mm, so that "
+                "lines meet.",
+                format_number(kOver, 0)),
+            kLeft * kPt, 14 * kPt, 170 * kPt, 9, false, kFaded);
   cairo_set_source_rgb(cr, kLine.r, kLine.g, kLine.b);
   cairo_set_line_width(cr, 0.5);
   cairo_rectangle(cr, kLeft * kPt, kTop * kPt, kWide * kPt, kHigh * kPt);

@@ -5,11 +5,11 @@
 #include <map>
 #include <optional>
 
+#include "files/list/plates_found.hpp"
 #include "files/outputs.hpp"
 #include "files/png_write.hpp"
 #include "json_reading.hpp"
 #include "planning/further_boards.hpp"
-#include "plates/plates.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/file_set.hpp"
 #include "wording/say.hpp"
@@ -114,7 +114,7 @@ struct BoardFiles {
 BoardFiles files_of_plates(const Plan& given, const Cancel& cancel) {
   BoardFiles out;
   out.files.push_back({"proof.png", png_bytes(board_picture(given, 1400, Side::Front, cancel))});
-  out.files.push_back({"plates.csv", plates_found(given.job)});
+  out.files.push_back({"plates.csv", plates_found_csv(given.job)});
   out.plan = plan_json(given);
   out.plan["files"] = Json::array();
   out.plan["lookRound"] = Json::array();
@@ -164,7 +164,7 @@ std::string key_of_job_file(const std::string& path) {
 std::vector<FurtherPlan> plan_further(const Job& job, const Rack& rack, bool anyway, const Cancel& cancel) {
   std::vector<FurtherPlan> plans;
   PlanCache cache;  // what stands on several sheets alike is worked out once
-  for (const PlugBoard& board : further_boards(job, rack)) {
+  for (const FurtherBoard& board : further_boards(job, rack)) {
     plans.push_back({plan(board.job, rack, machine_for(board.job), &cache, cancel), board.folder});
     const Plan& planned = plans.back().plan;
     if (planned.has_stop() && !anyway)
@@ -184,6 +184,7 @@ Written write_outputs(const Plan& plan, const std::vector<FurtherPlan>& further,
   BoardFiles board = files_of(plan, "", order.anyway, cancel);
   told(1);
   std::vector<SetFile> files = std::move(board.files);
+  bool spoilt = spoils(board.judgement, plan.job);
   std::size_t boards = 1;
   Json sheets = Json::array();
   double seconds = 0;
@@ -191,6 +192,7 @@ Written write_outputs(const Plan& plan, const std::vector<FurtherPlan>& further,
     BoardFiles its = files_of(other.plan, other.folder + "/", order.anyway, cancel);
     std::move(its.files.begin(), its.files.end(), std::back_inserter(files));
     if (plan.job.plates.there()) {
+      spoilt = spoilt || spoils(its.judgement, other.plan.job);
       add_worst(board.judgement, its.judgement);
       sheets.push_back({{"folder", other.folder}, {"seconds", other.plan.seconds}});
       seconds += other.plan.seconds;
@@ -211,7 +213,7 @@ Written write_outputs(const Plan& plan, const std::vector<FurtherPlan>& further,
   files.push_back({kPlan, json_text(board.plan, 1) + "\n"});
   cancel.check();
   replace_file_set(folder, files, make_way(folder, files, order));
-  Written written{{}, std::move(board.judgement)};
+  Written written{{}, std::move(board.judgement), spoilt};
   for (const SetFile& file : files) written.names.push_back(file.name);
   // The board's own files first, its plan among them.
   std::stable_partition(written.names.begin(), written.names.end(),

@@ -33,6 +33,7 @@ std::string key_of_job_file(const std::string& path);
 struct Written {
   std::vector<std::string> names;  // inside the folder; of further boards with their own folder before it
   Judgement judgement;             // of the board itself; of a plate with a list, of all its sheets
+  bool spoils = false;             // the judge finds what nobody accepted there: written anyway
 };
 
 // Writes NN-<bit>.nc, plan.json, proof.png (and proof-back.png when something is cut from the back) and runsheet.pdf,

@@ -274,7 +274,7 @@ QString MainWindow::write_files(const QString& folder, bool anyway, bool replace
                     });
     QStringList names;
     for (const std::string& name : written.names) names << QString::fromStdString(name);
-    fine = !spoils(written.judgement, plan->job);
+    fine = !written.spoils;
     written_to = folder;
     words = tr("Written into %1: %2.").arg(folder, names.join(QStringLiteral(", "))) + QLatin1Char('\n') +
             tr("The files were read back and carved in the computer: %1.")

@@ -182,7 +182,7 @@ void FitKeeper::prove() {
          sanded = sanded_](const Cancel& cancel) -> std::function<void()> {
     std::shared_ptr<const Halves> halves = known;
     if (!halves) {
-      for (const PlugBoard& board : plug_boards(plan->job)) {
+      for (const FurtherBoard& board : plug_boards(plan->job)) {
         for (const PlugPlace& place : board.places) {
           if (place.piece != id) continue;
           const Plan plug = doyen::plan(board.job, rack, machine_for(board.job), nullptr, cancel);
@@ -219,7 +219,7 @@ void FitKeeper::paint() {
 
 void FitKeeper::compare() {
   start([this, plan = plan_, id = piece_, rack = rack_](const Cancel& cancel) -> std::function<void()> {
-    for (const PlugBoard& board : plug_boards(plan->job)) {
+    for (const FurtherBoard& board : plug_boards(plan->job)) {
       for (const PlugPlace& place : board.places) {
         if (place.piece != id) continue;
         const Plan plug = doyen::plan(board.job, rack, machine_for(board.job), nullptr, cancel);

@@ -106,6 +106,10 @@ FinishFigures finish_figures(const Plan& plan, const Cancel& cancel) {
               static_cast<double>(std::max<std::size_t>(1, blank.readings.size()));
   Region shape = plan.finished_shape();
   if (shape.empty()) shape = region_of(blank);
+  for (std::size_t i = 0; i < plan.job.items.size(); ++i) {
+    if (plan.job.items[i].cut.kind == Treatment::Kind::Pierce && plan.pieces[i]->problem.empty())
+      shape = subtract(shape, plan.pieces[i]->outlines.region);
+  }
   const HeightField front = relief_of(plan, box, out.cell, cancel);
   HeightField back;
   Left left{cells_inside(shape, front), &front, nullptr, out.thick};

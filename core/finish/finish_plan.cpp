@@ -51,8 +51,9 @@ class Making {
     const std::string name = colour.empty() ? product.name : say("{0}, {1}", product.name, colour);
     for (int coat = 1; coat <= product.coats; ++coat) {
       const std::string thin = coat <= product.thinned_coats ? " " + say("Thin it half and half.") : std::string();
-      const std::string between =
-          product.id == "varnish" && coat > 1 ? say("brush, 320 between coats") : say("brush or roller");
+      const std::string between = product.id == "varnish" && coat > 1 ? say("brush, 320 between coats")
+                                  : product.id == "sealer"            ? say("brush or roller; cut back at 400 when dry")
+                                                                      : say("brush or roller");
       step(when, say("{0} on {1}, coat {2} of {3}.", name, on, coat, product.coats) + thin, between, product.caution,
            5 + 25 * area / kSquareMetre, coat < product.coats ? product.recoat_hours : wait);
     }

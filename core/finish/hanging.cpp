@@ -120,7 +120,7 @@ Job with_slots_level(const Job& job, const Hanging& hanging) {
     if (item.cut.kind != Treatment::Kind::HangerSlot) continue;
     const std::vector<SlotPlace> own = slot_places(job.outlines(item), item.cut.slot);
     if (own.empty()) continue;
-    // Where the back is turned about the front edge its left stays left; a place on the board is seen from the front.
+    // Places on the board are seen from the front, of what is cut from the back, too.
     out.shift(item.piece.id, {hanging.centre.x - middle, highest - own.front().end.y});
   }
   return out;

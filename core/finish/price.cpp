@@ -103,7 +103,7 @@ void keep_rates(const Rates& rates) {
   write_putting_aside(path, text, damaged);
 }
 
-Price price_of(const Plan& plan, const FinishFigures&, const FinishPlan& finish, const Rates& rates) {
+Price price_of(const Plan& plan, const FinishPlan& finish, const Rates& rates) {
   Price out;
   const double design = plan.job.finish.design_minutes / std::max(1, plan.job.finish.copies);
   out.lines = lines_of(plan, finish, rates, design);

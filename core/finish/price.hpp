@@ -41,7 +41,7 @@ struct Price {
   double one_more = 0;           // what another one costs beyond those: no design, the same work else
   [[nodiscard]] double with_tax() const { return each + tax; }
 };
-Price price_of(const Plan& plan, const FinishFigures& figures, const FinishPlan& finish, const Rates& rates);
+Price price_of(const Plan& plan, const FinishPlan& finish, const Rates& rates);
 
 std::string money_in_words(double money, const Rates& rates);  // “123.40 €”
 

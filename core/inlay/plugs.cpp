@@ -103,9 +103,9 @@ std::vector<Nested::Place> set_out(Job& board, const std::vector<Art>& arts, dou
   return places;
 }
 
-PlugBoard plugs_of(const Job& job, const std::vector<Art>& arts, double thickness, double room) {
+FurtherBoard plugs_of(const Job& job, const std::vector<Art>& arts, double thickness, double room) {
   const Inlay& inlay = arts.front().item->cut.inlay;
-  PlugBoard board;
+  FurtherBoard board;
   board.job = board_for(job, "plugs", thickness, inlay.wood, std::min(6.0, room / 2));
   board.folder = folder_of(inlay.crossed ? "plugs-crossed" : "plugs", inlay.wood);
   if (inlay.crossed)
@@ -151,14 +151,14 @@ double corner_of(const Treatment& cut, const Rack& rack) {
 
 }  // namespace
 
-std::vector<PlugBoard> plug_boards(const Job& job, double room) {
+std::vector<FurtherBoard> plug_boards(const Job& job, double room) {
   std::vector<std::pair<std::string, bool>> woods;
   for (const Item& item : job.items) {
     const std::pair<std::string, bool> wood{item.cut.inlay.wood, item.cut.inlay.crossed};
     if (item.cut.kind == Treatment::Kind::Inlay && std::find(woods.begin(), woods.end(), wood) == woods.end())
       woods.push_back(wood);
   }
-  std::vector<PlugBoard> boards;
+  std::vector<FurtherBoard> boards;
   for (const auto& [wood, crossed] : woods) {
     std::vector<Art> arts;
     double thickness = 0.5;
@@ -178,7 +178,7 @@ std::vector<PlugBoard> plug_boards(const Job& job, double room) {
   return boards;
 }
 
-std::vector<PlugBoard> insert_boards(const Job& job, const Rack& rack, double room) {
+std::vector<FurtherBoard> insert_boards(const Job& job, const Rack& rack, double room) {
   std::vector<std::pair<std::string, double>> sheets;
   const auto wanted = [](const Treatment& cut) {
     return cut.kind == Treatment::Kind::Recess && cut.insert.cut && cut.insert.thickness > 0;
@@ -187,7 +187,7 @@ std::vector<PlugBoard> insert_boards(const Job& job, const Rack& rack, double ro
     const std::pair<std::string, double> sheet{item.cut.insert.material, item.cut.insert.thickness};
     if (wanted(item.cut) && std::find(sheets.begin(), sheets.end(), sheet) == sheets.end()) sheets.push_back(sheet);
   }
-  std::vector<PlugBoard> boards;
+  std::vector<FurtherBoard> boards;
   for (const auto& [material, thickness] : sheets) {
     std::vector<Art> arts;
     for (const Item& item : job.items) {
@@ -203,7 +203,8 @@ std::vector<PlugBoard> insert_boards(const Job& job, const Rack& rack, double ro
       arts.push_back(std::move(art));
     }
     if (arts.empty()) continue;
-    PlugBoard board;
+    FurtherBoard board;
+    board.kind = FurtherBoard::Kind::Inserts;
     board.job = board_for(job, "inserts", thickness, material, std::min(4.0, room / 2));
     board.folder = folder_of("inserts", material) + "-" + folder_of(format_number(thickness, 2), "mm");
     const std::vector<Nested::Place> places = set_out(board.job, arts, 6, room);
@@ -228,7 +229,7 @@ std::vector<PlugBoard> insert_boards(const Job& job, const Rack& rack, double ro
   return boards;
 }
 
-std::vector<PlugBoard> levelling_boards(const Job& job, const Rack& rack) {
+std::vector<FurtherBoard> levelling_boards(const Job& job, const Rack& rack) {
   if (!job.run.mill_level) return {};
   constexpr double kForSanding = 0.1;  // mm
   const double high = *job.run.mill_level;
@@ -236,7 +237,8 @@ std::vector<PlugBoard> levelling_boards(const Job& job, const Rack& rack) {
   for (const Bit& b : rack.bits) {
     if (b.kind == BitKind::Flat && (bit == nullptr || b.true_diameter() > bit->true_diameter())) bit = &b;
   }
-  PlugBoard board;
+  FurtherBoard board;
+  board.kind = FurtherBoard::Kind::Levelling;
   board.job = board_for(job, "levelling", job.blank.thickest() + high, job.blank.species, 0);
   board.folder = "levelling";
   board.job.blank.width = job.blank.width;

@@ -24,7 +24,7 @@ Ride rides_up(const Job& job, const Item& item, double ease, const Rack& rack, c
   }
   one.find(item.piece.id)->cut.inlay.ease = ease;
   const Plan pocket = plan(one, rack, machine_for(one), nullptr, cancel);
-  for (const PlugBoard& board : plug_boards(one)) {
+  for (const FurtherBoard& board : plug_boards(one)) {
     for (const PlugPlace& place : board.places) {
       if (place.piece != item.piece.id) continue;
       const Plan plug = plan(board.job, rack, machine_for(board.job), nullptr, cancel);

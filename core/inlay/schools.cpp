@@ -122,7 +122,7 @@ InlayWay work_out(const Job& job, const std::string& piece, const std::string& n
       if (!changed.empty()) way.lost_where.push_back(changed);
     }
   }
-  for (const PlugBoard& board : plug_boards(one)) {
+  for (const FurtherBoard& board : plug_boards(one)) {
     for (const PlugPlace& place : board.places) {
       if (place.piece != piece) continue;
       Job single = board.job;
@@ -151,7 +151,7 @@ double least_ease(const Job& job, const std::string& piece, const Rack& rack, do
     cut.inlay.ease = ease;
     const Job one = alone(job, piece, cut);
     const Plan pocket = plan(one, rack, machine_for(one), nullptr, cancel);
-    for (const PlugBoard& board : plug_boards(one)) {
+    for (const FurtherBoard& board : plug_boards(one)) {
       for (const PlugPlace& place : board.places) {
         if (place.piece != piece) continue;
         const Plan plug = plan(board.job, rack, machine_for(board.job), nullptr, cancel);

@@ -85,13 +85,13 @@ double saw_gap_of(const Job& job) {
 
 void add_plugs(const Job& job, std::vector<InlayStep>& steps) {
   const auto show = [&](double mm) { return depth_in_words(mm, job.lengths); };
-  std::vector<PlugBoard> boards;
+  std::vector<FurtherBoard> boards;
   try {
     boards = plug_boards(job);
   } catch (const Problem&) {
     // A verdict says which piece cannot be set; there is no plug to tell of until then.
   }
-  for (const PlugBoard& board : boards) {
+  for (const FurtherBoard& board : boards) {
     steps.push_back(
         {say("Plugs of {0}", wood_name(board.job.blank.species)),
          say("Cut the plugs from a board of {0} × {1}, {2} thick: folder {3}. They lie mirrored there, as they must: "

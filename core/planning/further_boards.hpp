@@ -7,7 +7,7 @@
 namespace doyen {
 
 // Throws Problem{BadInput} as outlines_of(), and for more sheets at once than kMostSheets.
-std::vector<PlugBoard> further_boards(const Job& job, const Rack& rack);
+std::vector<FurtherBoard> further_boards(const Job& job, const Rack& rack);
 
 inline constexpr std::size_t kMostSheets = 100;
 

@@ -1,6 +1,8 @@
 // Many plates from one: the job is the plate that all are made like, and a list says what stands on each.
 #pragma once
 
+#include <algorithm>
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -35,6 +37,11 @@ struct PlateList {
   int tabs = 2;                                  // that each plate hangs by
   double skin = 0;                               // mm left under the cut instead; then there are no tabs
   bool headings = true;                          // `columns` stood in the list's first row
+  // The place of a heading among the columns; none where it is not there.
+  [[nodiscard]] std::optional<std::size_t> column(const std::string& heading) const {
+    const auto found = std::find(columns.begin(), columns.end(), heading);
+    return found == columns.end() ? std::nullopt : std::optional(static_cast<std::size_t>(found - columns.begin()));
+  }
   [[nodiscard]] bool there() const { return !columns.empty(); }
   friend bool operator==(const PlateList&, const PlateList&) = default;
 };

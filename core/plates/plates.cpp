@@ -17,14 +17,10 @@
 namespace doyen {
 namespace {
 
-std::size_t column_of(const PlateList& list, const std::string& heading) {
-  return static_cast<std::size_t>(std::find(list.columns.begin(), list.columns.end(), heading) - list.columns.begin());
-}
-
 // What a row says in a column; empty where either is not there.
 std::string entry_of(const PlateList& list, std::size_t row, const std::string& heading) {
-  const std::size_t column = column_of(list, heading);
-  return row < list.rows.size() && column < list.rows[row].size() ? list.rows[row][column] : std::string();
+  const std::optional<std::size_t> column = list.column(heading);
+  return column && row < list.rows.size() ? list.rows[row][*column] : std::string();
 }
 
 bool set_as_it_is(const Lettering& l) { return !l.along.empty() || !l.inside.empty() || l.fit_width; }
@@ -165,9 +161,9 @@ std::vector<std::size_t> plate_rows(const PlateList& list) {
     const int number = static_cast<int>(i) + 1;
     if ((only.empty() || only.contains(number)) && !left_out.contains(number)) rows.push_back(i);
   }
-  if (const std::size_t column = column_of(list, list.sorted_by); column < list.columns.size())
+  if (const std::optional<std::size_t> column = list.column(list.sorted_by))
     std::stable_sort(rows.begin(), rows.end(),
-                     [&](std::size_t a, std::size_t b) { return list.rows[a][column] < list.rows[b][column]; });
+                     [&](std::size_t a, std::size_t b) { return list.rows[a][*column] < list.rows[b][*column]; });
   return rows;
 }
 
@@ -315,30 +311,6 @@ PlateSheet plate_sheet(const Job& job, std::size_t which) {
     sheet.corners.push_back(corner);
   }
   return sheet;
-}
-
-std::string plates_found(const Job& job) {
-  const auto quoted = [](const std::string& entry) {
-    if (entry.find_first_of(",\"\r\n") == std::string::npos) return entry;
-    std::string out = "\"";
-    for (const char c : entry) out += c == '"' ? std::string("\"\"") : std::string(1, c);
-    return out + "\"";
-  };
-  const PlateGrid grid = plate_grid(job);
-  std::string text =
-      say("sheet") + "," + say("row from the back") + "," + say("place from the left") + "," + say("row of the list");
-  for (const std::string& heading : job.plates.columns) text += "," + quoted(heading);
-  text += "\r\n";
-  const std::vector<std::size_t> rows = plate_rows(job.plates);
-  const auto across = static_cast<std::size_t>(std::max(1, grid.across));
-  for (std::size_t k = 0; k < rows.size() && grid.per_sheet() > 0; ++k) {
-    const std::size_t on_sheet = k % grid.per_sheet();
-    text += std::to_string(k / grid.per_sheet() + 1) + "," + std::to_string(on_sheet / across + 1) + "," +
-            std::to_string(on_sheet % across + 1) + "," + std::to_string(rows[k] + 1);
-    for (const std::string& entry : job.plates.rows[rows[k]]) text += "," + quoted(entry);
-    text += "\r\n";
-  }
-  return text;
 }
 
 }  // namespace doyen

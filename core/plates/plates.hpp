@@ -67,7 +67,4 @@ struct PlateSheet {
 // One of plate_grid().sheets, counted from 0. Throws Problem{BadInput} when no plate fits.
 PlateSheet plate_sheet(const Job& job, std::size_t sheet);
 
-// A text file that says where each plate is found: sheet, place, row of the list, words. RFC 4180.
-std::string plates_found(const Job& job);
-
 }  // namespace doyen

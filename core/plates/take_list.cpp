@@ -41,7 +41,7 @@ void take_list(Job& job, const PlateList& list, const Rack& rack) {
   own.headings = list.headings;
   own.only.clear();
   own.left_out.clear();
-  if (!has(own.columns, own.sorted_by)) own.sorted_by.clear();
+  if (!own.column(own.sorted_by)) own.sorted_by.clear();
   if (first) own.bit = id_of(flat_nearest(rack, 3));
   std::vector<Lettering*> all = letterings(job);
   if (std::any_of(all.begin(), all.end(), [](const Lettering* l) { return !l->list.column.empty(); })) return;
@@ -84,9 +84,9 @@ void show_row(Job& job, std::size_t row) {
   for (Item& item : job.items) {
     auto* l = std::get_if<Lettering>(&item.piece.what);
     if (l == nullptr) continue;
-    const auto column = std::find(list.columns.begin(), list.columns.end(), l->list.column) - list.columns.begin();
-    if (static_cast<std::size_t>(column) == list.columns.size()) continue;
-    const std::string& words = list.rows[row][static_cast<std::size_t>(column)];
+    const std::optional<std::size_t> column = list.column(l->list.column);
+    if (!column) continue;
+    const std::string& words = list.rows[row][*column];
     if (!words.empty()) l->words = words;
   }
 }

@@ -84,7 +84,7 @@ void say_too_long(const Situation& s, const Item& item, const Lettering& l, std:
   if (!l.list.two_lines)
     remedies.push_back(change_lettering(say("Break long ones into two lines"), item.piece.id,
                                         [](Lettering& it) { it.list.two_lines = true; }));
-  const double least = std::floor(found.shortest_fit * 100) / 100;
+  const double least = said_within(found.shortest_fit, s.job.lengths);
   if (least >= 0.1)
     remedies.push_back(change_lettering(say("Set long ones down to {0}", s.show(least)), item.piece.id,
                                         [least](Lettering& it) { it.list.least = least; }));
@@ -99,10 +99,9 @@ void say_too_long(const Situation& s, const Item& item, const Lettering& l, std:
 
 void check_lettering(const Situation& s, const Item& item, const Lettering& l, Point at, std::vector<Verdict>& out) {
   const PlateList& list = s.job.plates;
-  const auto column = static_cast<std::size_t>(std::find(list.columns.begin(), list.columns.end(), l.list.column) -
-                                               list.columns.begin());
+  const std::optional<std::size_t> place = list.column(l.list.column);
   const std::string& id = item.piece.id;
-  if (column == list.columns.size()) {
+  if (!place) {
     out.push_back(
         {Grade::Stop,
          "plate-no-column",
@@ -113,6 +112,7 @@ void check_lettering(const Situation& s, const Item& item, const Lettering& l, P
          {change_lettering(say("Take the words as typed"), id, [](Lettering& it) { it.list = {}; })}});
     return;
   }
+  const std::size_t column = *place;
   const Entries found = look_at(s.job, l, column);
   if (!found.too_long.empty()) say_too_long(s, item, l, column, found, at, out);
   if (!found.lacking.empty()) {
@@ -270,11 +270,10 @@ void check_plates(const Situation& s, std::vector<Verdict>& out) {
     const auto* l = std::get_if<Lettering>(&item.piece.what);
     if (l == nullptr || l->list.column.empty()) continue;
     check_lettering(s, item, *l, item.piece.at, out);
-    const auto column = static_cast<std::size_t>(std::find(list.columns.begin(), list.columns.end(), l->list.column) -
-                                                 list.columns.begin());
-    if (column == list.columns.size()) continue;
-    shown.emplace_back(&item, column);
-    columns.push_back(column);
+    const std::optional<std::size_t> column = list.column(l->list.column);
+    if (!column) continue;
+    shown.emplace_back(&item, *column);
+    columns.push_back(*column);
   }
   if (columns.empty())
     out.push_back({Grade::Mind,

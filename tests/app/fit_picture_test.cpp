@@ -27,7 +27,7 @@ Joint joint() {
   item.cut.depth = 5;
   j.job.items.push_back(item);
   const Rack rack = load_rack();
-  const PlugBoard board = plug_boards(j.job).at(0);
+  const FurtherBoard board = plug_boards(j.job).at(0);
   j.halves =
       halves_of(plan(j.job, rack, machine_for(j.job)), plan(board.job, rack, machine_for(board.job)), board.places[0]);
   return j;

@@ -79,6 +79,17 @@ TEST_CASE("what is cut out is all that is left, and balances where moments say")
   CHECK(f.edges == Approx(std::numbers::pi * 200 * 20).epsilon(1e-3));
 }
 
+TEST_CASE("an opening has edges, too") {
+  Job job = board(200, 100, 10);
+  Treatment through = cut(Kind::Pierce, 10);
+  through.pierce.slug = true;
+  through.through.taped = true;
+  add(job, "window", {kBox, 60, 40}, {100, 50}, through);
+  const FinishFigures f = finish_figures(planned(job));
+  CHECK(f.edges == Approx((2 * (200 + 100) + 2 * (60 + 40)) * 10));
+  CHECK(f.flat == Approx(200 * 100 - 60 * 40).epsilon(0.01));
+}
+
 TEST_CASE("what a sign weighs is what is cut from both of its sides less, wherever that lies") {
   Job job = board(300, 200, 20);
   Treatment behind = cut(Kind::Recess, 6, {"flat-1/4in"});
@@ -247,7 +258,7 @@ TEST_CASE("a price is the sum of its lines, and one more leaves out what is spen
   rates.overhead = 10;
   rates.margin = 20;
   rates.tax = 19;
-  const Price price = price_of(p, f, none, rates);
+  const Price price = price_of(p, none, rates);
   // By hand: 0.5 × 0.4 × 0.02 m³ and a quarter at 2000; a third of 90 min of design.
   const double wood = 0.5 * 0.4 * 0.02 * 1.25 * 2000, design = 30.0 / 60 * 40;
   const double machine = p.cutting_seconds() / 3600 * 30,

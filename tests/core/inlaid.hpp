@@ -35,7 +35,7 @@ inline Both inlaid_board(const decltype(Piece::what)& what, Point at, const Rack
   if (change) change(item.cut);
   h.job.items.push_back(item);
   h.pocket = plan(h.job, rack, machine_for(h.job));
-  const std::vector<PlugBoard> boards = plug_boards(h.job);
+  const std::vector<FurtherBoard> boards = plug_boards(h.job);
   REQUIRE(boards.size() == 1);
   REQUIRE(boards[0].places.size() == 1);
   h.plug = plan(boards[0].job, rack, machine_for(boards[0].job));

@@ -30,7 +30,7 @@ TEST_CASE("plugs are sorted by wood and grain, each board as thick as its thicke
   add(job, "c", {kRectangle, 30, 20}, {60, 130}, inlay_of(5, 3.8, "sugar-maple", true));
   add(job, "d", {kRectangle, 30, 20}, {150, 130}, inlay_of(5, 3.8, "black-cherry"));
   job.items[1].cut.inlay.thickness = 16;
-  const std::vector<PlugBoard> boards = plug_boards(job);
+  const std::vector<FurtherBoard> boards = plug_boards(job);
   REQUIRE(boards.size() == 3);
   CHECK(boards[0].folder == "plugs-sugar-maple");
   CHECK(boards[0].places.size() == 2);
@@ -39,7 +39,7 @@ TEST_CASE("plugs are sorted by wood and grain, each board as thick as its thicke
   CHECK(boards[1].folder == "plugs-crossed-sugar-maple");
   CHECK(boards[1].job.blank.grain == Grain::AlongHeight);
   CHECK(boards[2].folder == "plugs-black-cherry");
-  for (const PlugBoard& one : boards) {
+  for (const FurtherBoard& one : boards) {
     CHECK_FALSE(one.job.run.mill_level);
     CHECK(one.job.run.machine == job.run.machine);
     CHECK(read_job(write_job(one.job), "plugs") == one.job);  // it can be kept and opened again
@@ -93,7 +93,7 @@ TEST_CASE("inserts of one sheet are nested on it, and their corners follow the r
   recess.insert.thickness = 3;  // another sheet
   add(job, "c", {PlainShape::Kind::Ellipse, 20, 20}, {60, 130}, recess);
   const Rack rack = load_rack();
-  const std::vector<PlugBoard> sheets = insert_boards(job, rack);
+  const std::vector<FurtherBoard> sheets = insert_boards(job, rack);
   REQUIRE(sheets.size() == 2);
   REQUIRE(sheets[0].job.items.size() == 2);
   const auto area_of = [&](std::size_t sheet, std::size_t i) {

@@ -34,7 +34,7 @@ Item drawn(const std::string& id, const Region& region, Point at, const Treatmen
 int mated(const Job& job, const Rack& rack, const std::function<void(const Fit&, const Item&)>& look) {
   const Plan pocket = plan(job, rack, machine_for(job));
   int n = 0;
-  for (const PlugBoard& one : plug_boards(job)) {
+  for (const FurtherBoard& one : plug_boards(job)) {
     const Plan plug = plan(one.job, rack, machine_for(one.job));
     for (const PlugPlace& place : one.places) {
       look(fit_of(pocket, plug, place, 0.1), *job.find(place.piece));
@@ -154,7 +154,7 @@ TEST_CASE("art of many islands, hairlines and dust makes an inlay or says why no
   const Plan gone = plan(job, rack, machine_for(job));
   CHECK(gone.pieces[0]->cuts.operations.empty());
   CHECK(workbench::find(gone, "eased-away") != nullptr);
-  const std::vector<PlugBoard> boards = plug_boards(job);
+  const std::vector<FurtherBoard> boards = plug_boards(job);
   REQUIRE(boards.size() == 1);
   const Plan plug = plan(boards[0].job, rack, machine_for(boards[0].job));
   CHECK_THROWS_WITH(fit_of(gone, plug, boards[0].places[0], 0.1), Catch::Contains("no moves"));
@@ -184,7 +184,7 @@ TEST_CASE("impossible figures are stops or notes, never a crash or a senseless f
                        figures.contact + figures.saw < rack.find("v60")->body_depth();
     if (!sound) CHECK((p.has_stop() || p.count(Grade::Mind) > 0));
     try {
-      for (const PlugBoard& one : plug_boards(job)) {
+      for (const FurtherBoard& one : plug_boards(job)) {
         const Plan plug = plan(one.job, rack, machine_for(one.job));
         const Fit fit = fit_of(p, plug, one.places.at(0), 0.2);
         CHECK(std::isfinite(fit.rides_up));
@@ -269,7 +269,7 @@ TEST_CASE("every machine profile gets both boards and the second run, in its own
         CHECK_FALSE(p.has_stop());
         CHECK(p.has_later());
         CHECK(read_back(p, gcode_files(p), 0.5).agrees());
-        for (const PlugBoard& one : further_boards(job, rack)) {
+        for (const FurtherBoard& one : further_boards(job, rack)) {
           INFO(one.folder);
           CHECK(one.job.run.machine == machine.id);
           const Plan further = plan(one.job, rack, machine_for(one.job));
@@ -277,7 +277,7 @@ TEST_CASE("every machine profile gets both boards and the second run, in its own
           CHECK(read_back(further, gcode_files(further), 0.5).agrees());
         }
         // The proof goes by the files, whatever they look like.
-        const PlugBoard plugs = plug_boards(job).at(0);
+        const FurtherBoard plugs = plug_boards(job).at(0);
         const Fit fit = fit_of(p, plan(plugs.job, rack, machine_for(plugs.job)), plugs.places[0], 0.2);
         CHECK(std::abs(fit.rides_up) < 0.01);
       }

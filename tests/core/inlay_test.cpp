@@ -166,7 +166,7 @@ TEST_CASE("plugs of several woods get a board each, with room round every one") 
     item.cut.inlay.wood = woods[i];
     job.items.push_back(item);
   }
-  const std::vector<PlugBoard> boards = plug_boards(job);
+  const std::vector<FurtherBoard> boards = plug_boards(job);
   REQUIRE(boards.size() == 2);
   CHECK(boards[0].job.blank.species == "sugar-maple");
   REQUIRE(boards[0].places.size() == 3);

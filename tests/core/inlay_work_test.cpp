@@ -150,7 +150,7 @@ TEST_CASE("plugs that lie turned by half on their board still close") {
   }
   const Rack rack = wide_rack();
   const Plan pocket = plan(job, rack, machine_for(job));
-  const std::vector<PlugBoard> boards = plug_boards(job);
+  const std::vector<FurtherBoard> boards = plug_boards(job);
   REQUIRE(boards.size() == 1);
   int turned = 0;
   const Plan plug = plan(boards[0].job, rack, machine_for(boards[0].job));
@@ -188,7 +188,7 @@ TEST_CASE("the ladder steps the contact, labels both boards, and its answer is k
   const Plan p = plan(ladder, rack, machine_for(ladder));
   CHECK_FALSE(p.has_stop());
   CHECK(p.count(Grade::Mind) == 0);
-  const std::vector<PlugBoard> boards = plug_boards(ladder);
+  const std::vector<FurtherBoard> boards = plug_boards(ladder);
   REQUIRE(boards.size() == 1);
   int on_plugs = 0;
   for (const Item& item : boards[0].job.items) {
@@ -326,7 +326,7 @@ TEST_CASE("plugs are milled level from a zero on the board's own face, a hair ab
   Job job = lid_job();
   job.run.mill_level = 4;
   const Rack rack = load_rack();
-  const std::vector<PlugBoard> boards = levelling_boards(job, rack);
+  const std::vector<FurtherBoard> boards = levelling_boards(job, rack);
   REQUIRE(boards.size() == 1);
   const Plan p = plan(boards[0].job, rack, machine_for(boards[0].job));
   CHECK_FALSE(p.has_stop());
@@ -459,7 +459,7 @@ TEST_CASE("the least easing lets a tip flat seat, and no less does") {
   const auto rides = [&](double radius) {
     job.items[0].cut.inlay.ease = radius;
     const Plan pocket = plan(job, rack, machine_for(job));
-    const PlugBoard plugs = plug_boards(job).at(0);
+    const FurtherBoard plugs = plug_boards(job).at(0);
     return fit_of(pocket, plan(plugs.job, rack, machine_for(job)), plugs.places[0], 0.03).rides_up;
   };
   CHECK(rides(ease) < 0.025);
@@ -478,7 +478,7 @@ TEST_CASE("an insert is cut from its own sheet, smaller by the clearance and as 
   recess.insert.material = "acrylic";
   add(job, "badge", {kRectangle, 40, 25}, {80, 70}, recess);
   const Rack rack = load_rack();
-  const std::vector<PlugBoard> sheets = insert_boards(job, rack);
+  const std::vector<FurtherBoard> sheets = insert_boards(job, rack);
   REQUIRE(sheets.size() == 1);
   CHECK(sheets[0].folder == "inserts-acrylic-3-mm");
   CHECK(sheets[0].job.blank.thickest() == Approx(3));

@@ -127,7 +127,7 @@ TEST_CASE("further boards of random jobs plan, or say what is wrong in words") {
   for (unsigned seed = 300; seed < 340; ++seed) {
     INFO("seed " << seed);
     const Job job = JobMaker(seed).job();
-    for (const PlugBoard& board : further_boards(job, rack)) {
+    for (const FurtherBoard& board : further_boards(job, rack)) {
       ++boards;
       CHECK_FALSE(board.folder.empty());
       CHECK(board.folder.find('/') == std::string::npos);

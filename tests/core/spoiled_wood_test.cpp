@@ -394,7 +394,7 @@ TEST_CASE("every demo is cut as wanted, with its further boards", "[heavy]") {
                            "sundial-plate", "test-ladder", "dibber-board"}) {
     const Job job = load_job(data_file("demo/" + std::string(name) + ".doyen"));
     std::vector<Job> jobs{job};
-    for (PlugBoard& further : further_boards(job, rack)) jobs.push_back(std::move(further.job));
+    for (FurtherBoard& further : further_boards(job, rack)) jobs.push_back(std::move(further.job));
     for (const Job& each : jobs) {
       const Plan p = plan(each, rack, machine_for(each));
       if (p.runs.empty()) continue;

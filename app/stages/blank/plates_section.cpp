@@ -224,10 +224,9 @@ QString PlatesSection::row_in_words(std::size_t row) const {
   for (const Item& item : job.items) {
     const auto* l = std::get_if<Lettering>(&item.piece.what);
     if (l == nullptr || l->list.column.empty()) continue;
-    const auto& columns = job.plates.columns;
-    const auto column = std::find(columns.begin(), columns.end(), l->list.column) - columns.begin();
-    if (static_cast<std::size_t>(column) == columns.size()) continue;
-    const SetEntry set = set_entry(*l, job.plates.rows[row][static_cast<std::size_t>(column)], room_of(job, *l));
+    const std::optional<std::size_t> column = job.plates.column(l->list.column);
+    if (!column) continue;
+    const SetEntry set = set_entry(*l, job.plates.rows[row][*column], room_of(job, *l));
     if (set.how == SetEntry::How::AsIs) continue;
     words +=
         QLatin1Char('\n') +

@@ -169,12 +169,12 @@ void FinishTicket::refresh() {
   show_row(own_colour_, painted && item != nullptr && item->cut.kind != Treatment::Kind::CutOut);
   filling_ = false;
   if (!isVisible()) return;
-  if (shop_.plan && (!finished_ || finished_->plan != shop_.plan) && asked_of_ != shop_.plan.get()) work_out();
+  if (shop_.plan && (!finished_ || finished_->plan != shop_.plan) && asked_of_ != shop_.plan) work_out();
   show_finished();
 }
 
 void FinishTicket::work_out() {
-  asked_of_ = shop_.plan.get();
+  asked_of_ = shop_.plan;
   behind_.start([this, plan = shop_.plan](const Cancel& cancel, const Behind::Tell& tell) {
     auto made = std::make_shared<Finished>();
     made->plan = plan;
@@ -224,8 +224,7 @@ void FinishTicket::show_finished() {
   }
   needs_->setText(needs.isEmpty() ? tr("Say how it is finished.") : needs.join(QLatin1Char('\n')));
   show_hanging();
-  price_->show_price(ready() ? finished_->plan.get() : nullptr, finished_ ? finished_->figures : FinishFigures{},
-                     finished_ ? finished_->steps : FinishPlan{});
+  price_->show_price(ready() ? finished_->plan.get() : nullptr, finished_ ? finished_->steps : FinishPlan{});
 }
 
 void FinishTicket::show_steps() {

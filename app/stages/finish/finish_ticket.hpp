@@ -55,7 +55,7 @@ class FinishTicket : public Ticket {
   Fold *steps_fold_, *needs_fold_, *hanging_fold_;
   PriceSection* price_;
   std::optional<Finished> finished_;
-  const Plan* asked_of_ = nullptr;
+  PlanPtr asked_of_;  // the newest that was asked for
   ShopTime asked_time_{};
   Behind behind_;
   bool filling_ = false;

@@ -35,13 +35,13 @@ PriceSection::PriceSection(Workshop& shop) : shop_(shop) {
   } catch (const Problem& problem) {
     says_->setText(QString::fromUtf8(problem.what()));
   }
-  const QString hour = tr("an hour"), percent = QStringLiteral("%");
-  add_rate(tr("Wood"), "rateWood", tr("a m³"), {0, 1e6}, 2, &Rates::wood);
+  const QString hour = tr("%1 an hour"), percent = QStringLiteral("%");
+  add_rate(tr("Wood"), "rateWood", tr("%1 a m³"), {0, 1e6}, 2, &Rates::wood);
   add_rate(tr("Waste of wood"), "rateWaste", percent, {0, 1000}, 1, &Rates::waste);
   add_rate(tr("Machine"), "rateMachine", hour, {0, 1e6}, 2, &Rates::machine);
   add_rate(tr("By hand"), "rateHand", hour, {0, 1e6}, 2, &Rates::hand);
   add_rate(tr("Bits' wear"), "rateBits", hour, {0, 1e6}, 2, &Rates::bits);
-  add_rate(tr("Coating once"), "rateCoat", tr("a m²"), {0, 1e6}, 2, &Rates::finish);
+  add_rate(tr("Coating once"), "rateCoat", tr("%1 a m²"), {0, 1e6}, 2, &Rates::finish);
   add_rate(tr("Setting up"), "rateSetup", tr("minutes"), {0, 10'000}, 0, &Rates::setup_minutes);
   add_rate(tr("Overhead"), "rateOverhead", percent, {0, 1000}, 1, &Rates::overhead);
   add_rate(tr("Margin"), "rateMargin", percent, {0, 1000}, 1, &Rates::margin);
@@ -55,31 +55,37 @@ PriceSection::PriceSection(Workshop& shop) : shop_(shop) {
   rates_fold_->body()->addWidget(make_row(tr("Currency"), currency));
   connect(currency, &TextField::entered, this, [this](const QString& words) {
     rates_.currency = words.toStdString();
+    show_currency();
     keep();
   });
+  show_currency();
   problem_ = make_label({}, "error");
   problem_->setObjectName(QStringLiteral("ratesSay"));
   problem_->hide();
   rates_fold_->body()->addWidget(problem_);
 }
 
-FigureField* PriceSection::add_rate(const QString& label, const char* name, const QString& unit, Range range,
-                                    int decimals, double Rates::*member) {
+void PriceSection::add_rate(const QString& label, const char* name, const QString& unit, Range range, int decimals,
+                            double Rates::*member) {
   auto* field = new FigureField(range, decimals);
   field->setObjectName(QLatin1String(name));
   auto* box = new QWidget;
   auto* row = new QHBoxLayout(box);
   row->setContentsMargins(0, 0, 0, 0);
   row->addWidget(field, 1);
-  row->addWidget(make_label(unit, "faded"));
+  QLabel* says = make_label(unit, "faded");
+  row->addWidget(says);
+  if (unit.contains(QStringLiteral("%1"))) money_.emplace_back(says, unit);
   rates_fold_->body()->addWidget(make_row(label, box));
   field->show_figure(rates_.*member);
-  fields_.emplace_back(field, member);
   connect(field, &FigureField::entered, this, [this, member](double value) {
     rates_.*member = value;
     keep();
   });
-  return field;
+}
+
+void PriceSection::show_currency() {
+  for (const auto& [label, unit] : money_) label->setText(unit.arg(QString::fromStdString(rates_.currency)));
 }
 
 void PriceSection::keep() {
@@ -93,7 +99,7 @@ void PriceSection::keep() {
   Q_EMIT changed();
 }
 
-void PriceSection::show_price(const Plan* plan, const FinishFigures& figures, const FinishPlan& steps) {
+void PriceSection::show_price(const Plan* plan, const FinishPlan& steps) {
   const FinishChoices& finish = shop_.document.job().finish;
   design_->show_figure(finish.design_minutes);
   copies_->show_figure(finish.copies);
@@ -108,7 +114,7 @@ void PriceSection::show_price(const Plan* plan, const FinishFigures& figures, co
     fold_->set_summary(rates_.said() ? QString() : tr("no rates yet"));
     return;
   }
-  price_ = price_of(*plan, figures, steps, rates_);
+  price_ = price_of(*plan, steps, rates_);
   const auto money = [&](double m) { return QString::fromStdString(money_in_words(m, rates_)); };
   QString words =
       finish.copies > 1 ? tr("Each: %1").arg(money(price_->each)) : tr("It costs %1").arg(money(price_->each));

@@ -17,7 +17,7 @@ class PriceSection : public QWidget {
  public:
   explicit PriceSection(Workshop& shop);
   // Of what was worked out; nothing while it is not.
-  void show_price(const Plan* plan, const FinishFigures& figures, const FinishPlan& steps);
+  void show_price(const Plan* plan, const FinishPlan& steps);
   [[nodiscard]] const Rates& rates() const { return rates_; }
   [[nodiscard]] const std::optional<Price>& price() const { return price_; }
 
@@ -25,15 +25,17 @@ class PriceSection : public QWidget {
   void changed();  // the rates
 
  private:
-  FigureField* add_rate(const QString& label, const char* name, const QString& unit, Range range, int decimals,
-                        double Rates::*member);
+  // `unit` with a “%1” where the currency stands.
+  void add_rate(const QString& label, const char* name, const QString& unit, Range range, int decimals,
+                double Rates::*member);
+  void show_currency();
   void keep();
   Workshop& shop_;
   Fold* fold_;
   Fold* rates_fold_;
   QLabel *says_, *lines_, *problem_;
   FigureField *design_, *copies_;
-  std::vector<std::pair<FigureField*, double Rates::*>> fields_;
+  std::vector<std::pair<QLabel*, QString>> money_;  // the units that begin with the currency
   Rates rates_;
   std::optional<Price> price_;
 };

@@ -11,14 +11,21 @@
 namespace doyen {
 namespace {
 
-QString name_of(const PlugBoard& board) {
-  if (board.folder.starts_with("sheet-") && board.places.empty())
-    return BoardsView::tr("Sheet %1").arg(QString::fromStdString(board.folder.substr(6)));
+QString name_of(const FurtherBoard& board) {
+  using Kind = FurtherBoard::Kind;
   const Species* s = species_table().find(board.job.blank.species);
   const QString wood = QString::fromStdString(s == nullptr ? board.job.blank.species : s->name);
-  if (board.folder == "levelling") return BoardsView::tr("The board again, milled level");
-  return board.folder.find("inserts") != std::string::npos ? BoardsView::tr("Inserts of %1").arg(wood)
-                                                           : BoardsView::tr("Plugs of %1").arg(wood);
+  switch (board.kind) {
+    case Kind::Sheet:
+      return BoardsView::tr("Sheet %1").arg(QString::fromStdString(board.folder.substr(board.folder.rfind('-') + 1)));
+    case Kind::Levelling:
+      return BoardsView::tr("The board again, milled level");
+    case Kind::Inserts:
+      return BoardsView::tr("Inserts of %1").arg(wood);
+    case Kind::Plugs:
+      break;
+  }
+  return BoardsView::tr("Plugs of %1").arg(wood);
 }
 
 }  // namespace
@@ -66,7 +73,7 @@ BoardsView::BoardsView(const Job& job, const Rack& rack, QWidget* parent) : QDia
   about_->setText(tr("Working out which boards there are…"));
   ++waiting_;
   pool_.start([this, job, rack, cancel = cancel_] {
-    std::vector<PlugBoard> boards;
+    std::vector<FurtherBoard> boards;
     QString problem;
     try {
       const Cancel::Scope stops(cancel);
@@ -84,10 +91,10 @@ BoardsView::BoardsView(const Job& job, const Rack& rack, QWidget* parent) : QDia
   });
 }
 
-void BoardsView::take(std::vector<PlugBoard> boards, const QString& problem, const Rack& rack) {
+void BoardsView::take(std::vector<FurtherBoard> boards, const QString& problem, const Rack& rack) {
   --waiting_;
   about_->setText(problem);
-  for (PlugBoard& board : boards) boards_.push_back({std::move(board), nullptr, {}, {}});
+  for (FurtherBoard& board : boards) boards_.push_back({std::move(board), nullptr, {}, {}});
   for (std::size_t i = 0; i < boards_.size(); ++i) {
     list_->addItem(name_of(boards_[i].board));
     work_out(i, rack);
@@ -142,7 +149,7 @@ void BoardsView::show_chosen() {
   about_->setText(tr("A board of at least %1 × %2, %3 thick, its grain running %4. Files in the folder %5.")
                       .arg(show(job.blank.width), show(job.blank.height), show(job.blank.thickest()), grain,
                            QString::fromStdString(seen.board.folder)) +
-                  (seen.board.folder.starts_with("plugs")
+                  (seen.board.kind == FurtherBoard::Kind::Plugs
                        ? QLatin1Char(' ') + tr("The plugs lie mirrored: each is turned over into its pocket.")
                        : QString()));
   if (!seen.plan) {

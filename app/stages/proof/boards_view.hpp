@@ -25,12 +25,12 @@ class BoardsView : public QDialog {
 
  private:
   struct Seen {
-    PlugBoard board;
+    FurtherBoard board;
     std::shared_ptr<const Plan> plan;
     QImage picture;
     QString problem;
   };
-  void take(std::vector<PlugBoard> boards, const QString& problem, const Rack& rack);
+  void take(std::vector<FurtherBoard> boards, const QString& problem, const Rack& rack);
   void work_out(std::size_t which, const Rack& rack);
   void show_chosen();
 
