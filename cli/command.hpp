@@ -35,6 +35,7 @@ Command testcut_command();
 Command again_command();
 Command list_command();
 Command finish_command();
+Command log_command();
 Command relief_command();
 Command import_command();
 Command text_command();

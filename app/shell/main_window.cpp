@@ -360,6 +360,9 @@ void MainWindow::make_last_tickets() {
   connect(run_, &RunTicket::write_wanted, this, &MainWindow::save_further_file);
   connect(run_, &RunTicket::rehearsal_wanted, this, &MainWindow::open_rehearsal);
   connect(run_, &RunTicket::machines_wanted, this, &MainWindow::edit_machines);
+  connect(run_, &RunTicket::log_wanted, this, &MainWindow::open_log);
+  connect(run_, &RunTicket::job_wanted, this, &MainWindow::open_mended);
+  connect(run_, &RunTicket::log_kept, this, [this] { planner_.request(document_.job(), rack_); });
   connect(run_, &RunTicket::came_out_well, this, [this] {
     if (Rack rack = rack_; keep_tested(rack, document_.job())) keep_rack(rack);
   });

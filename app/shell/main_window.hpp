@@ -145,6 +145,8 @@ class MainWindow : public QMainWindow {
   void group_chosen();
   void edit_rack();
   void edit_machines();
+  void open_log();
+  void open_mended(const Job& job);
   [[nodiscard]] QString folder_for_files() const;
   void save_further_file(const QString& name, const QString& text);
   void save_finish_file(const QString& name, const QString& kinds, const QByteArray& bytes);

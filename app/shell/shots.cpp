@@ -24,6 +24,7 @@
 #include "stages/blank/blank_ticket.hpp"
 #include "stages/cuts/rack_dialog.hpp"
 #include "stages/finish/finish_ticket.hpp"
+#include "stages/log/log_dialog.hpp"
 #include "stages/proof/boards_view.hpp"
 #include "stages/proof/tilt_view.hpp"
 #include "stages/run/machines_dialog.hpp"
@@ -83,13 +84,12 @@ bool wait_until_looked_at(MainWindow& window, int milliseconds) {
 }
 
 QStringList shot_names() {
-  return {QStringLiteral("blank"),   QStringLiteral("artwork"), QStringLiteral("cuts"),
-          QStringLiteral("sheets"),  QStringLiteral("proof"),   QStringLiteral("run"),
-          QStringLiteral("finish"),  QStringLiteral("rack"),    QStringLiteral("letter-bench"),
-          QStringLiteral("lay-out"), QStringLiteral("tracing"), QStringLiteral("rehearsal"),
-          QStringLiteral("raised"),  QStringLiteral("plates"),  QStringLiteral("machines"),
-          QStringLiteral("inlay"),   QStringLiteral("fit"),     QStringLiteral("ways"),
-          QStringLiteral("tilted")};
+  return {
+      QStringLiteral("blank"),     QStringLiteral("artwork"),      QStringLiteral("cuts"),    QStringLiteral("sheets"),
+      QStringLiteral("proof"),     QStringLiteral("run"),          QStringLiteral("finish"),  QStringLiteral("log"),
+      QStringLiteral("rack"),      QStringLiteral("letter-bench"), QStringLiteral("lay-out"), QStringLiteral("tracing"),
+      QStringLiteral("rehearsal"), QStringLiteral("raised"),       QStringLiteral("plates"),  QStringLiteral("inlay"),
+      QStringLiteral("fit"),       QStringLiteral("ways"),         QStringLiteral("tilted")};
 }
 
 namespace {
@@ -147,6 +147,10 @@ bool take_shot(MainWindow& window, const QString& stage, const QString& file, QS
     guide.open_page(QStringLiteral("first-sign.md"));
     return shot_of_dialog(window, file, [&] { guide.exec(); });
   }
+  if (stage == QStringLiteral("machines")) {
+    MachinesDialog dialog(window.document().job().run.machine, window.document().job().lengths, &window);
+    return shot_of_dialog(window, file, [&] { dialog.exec(); });
+  }
   if (!shot_names().contains(stage)) {
     *problem = QStringLiteral("“%1” is not a view; there are %2.").arg(stage, shot_names().join(QStringLiteral(", ")));
     return false;
@@ -156,8 +160,10 @@ bool take_shot(MainWindow& window, const QString& stage, const QString& file, QS
     RackDialog dialog(load_rack(), window.document().job().lengths, &window);
     return shot_of_dialog(window, file, [&] { dialog.exec(); });
   }
-  if (stage == QStringLiteral("machines")) {
-    MachinesDialog dialog(window.document().job().run.machine, window.document().job().lengths, &window);
+  if (stage == QStringLiteral("log")) {
+    LogDialog dialog(LengthStyle{}, &window);
+    dialog.show_example();
+    if (auto* list = dialog.findChild<QListWidget*>()) list->setCurrentRow(1);
     return shot_of_dialog(window, file, [&] { dialog.exec(); });
   }
   if (stage == QStringLiteral("letter-bench")) {

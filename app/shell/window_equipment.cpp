@@ -5,6 +5,7 @@
 #include "rack/own_rack.hpp"
 #include "shell/main_window.hpp"
 #include "stages/cuts/rack_dialog.hpp"
+#include "stages/log/log_dialog.hpp"
 #include "stages/run/machines_dialog.hpp"
 #include "stages/run/rehearsal.hpp"
 
@@ -42,6 +43,32 @@ void MainWindow::keep_rack(const Rack& rack) {
   refresh_tickets();
   if (!aside.empty())
     note(tr("The rack's file could not be read; it is kept as %1.").arg(QString::fromStdString(aside)));
+}
+
+void MainWindow::open_log() {
+  LogDialog dialog(document_.job().lengths, this);
+  const bool wants_job = dialog.exec() == QDialog::Accepted && !dialog.wanted_job().empty();
+  if (dialog.is_changed()) {
+    planner_.request(document_.job(), rack_);
+    refresh_tickets();
+  }
+  if (!wants_job || !may_leave()) return;
+  try {
+    document_.replace(read_job(dialog.wanted_job(), tr("the log").toStdString()), {});
+  } catch (const Problem& problem) {
+    return say(tr("This job cannot be opened"), QString::fromUtf8(problem.what()));
+  }
+  select({});
+  bench_->fit();
+}
+
+void MainWindow::open_mended(const Job& job) {
+  const Job mended = job;  // what asked for it may be gone when it is opened
+  if (!may_leave()) return;
+  document_.replace(mended, {});
+  select({});
+  bench_->fit();
+  go_to_stage(Stage::Proof);
 }
 
 void MainWindow::open_rehearsal() {

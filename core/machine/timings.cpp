@@ -3,6 +3,7 @@
 #include <filesystem>
 
 #include "json_reading.hpp"
+#include "log/log_book.hpp"
 #include "measure/length.hpp"
 #include "problem.hpp"
 #include "storage/atomic_file.hpp"
@@ -14,19 +15,6 @@ namespace {
 
 constexpr std::size_t kKept = 20;  // of a machine: it wears, and is tuned
 constexpr double kDay = 24.0 * 3600.0;
-
-void write(const Timings& timings) {
-  Json machines = Json::array();
-  for (const auto& [id, all] : timings.of) {
-    Json runs = Json::array();
-    for (const Timed& one : all) runs.push_back({{"told", one.told}, {"took", one.took}});
-    machines.push_back({{"id", id}, {"runs", runs}});
-  }
-  const std::string path = timings_path();
-  make_folder(std::filesystem::path(path).parent_path().string());
-  write_file_atomically(path,
-                        json_text({{"format", "doyen-timings/1"}, {"units", "seconds"}, {"machines", machines}}, 1));
-}
 
 }  // namespace
 
@@ -47,11 +35,21 @@ Likely likely_seconds(double told, std::optional<double> factor) {
 }
 
 Timings known_timings() {
+  Timings all;
   try {
-    return load_timings();
+    all = load_timings();
   } catch (const Problem&) {
-    return {};
+    all = {};
   }
+  const auto log = known_log();
+  for (auto entry = log->rbegin(); entry != log->rend(); ++entry) {
+    const Timed timed{entry->told, entry->took};
+    if (timed.took > 0 && timed.told > 0 && !unlikely(timed)) all.of[entry->machine].push_back(timed);
+  }
+  for (auto& [machine, runs] : all.of) {
+    if (runs.size() > kKept) runs.erase(runs.begin(), runs.end() - kKept);
+  }
+  return all;
 }
 
 std::string likely_in_words(double told, const std::string& machine, double besides) {
@@ -86,22 +84,6 @@ Timings load_timings() {
   const std::string path = timings_path();
   std::error_code error;
   return std::filesystem::exists(path, error) ? read_timings(read_file(path), path) : Timings{};
-}
-
-void keep_timing(const std::string& machine, const Timed& timed) {
-  Timings all = load_timings();
-  std::vector<Timed>& runs = all.of[machine];
-  runs.push_back(timed);
-  if (runs.size() > kKept) runs.erase(runs.begin(), runs.end() - kKept);
-  write(all);
-}
-
-void forget_last_timing(const std::string& machine) {
-  Timings all = load_timings();
-  std::vector<Timed>& runs = all.of[machine];
-  if (runs.empty()) return;
-  runs.pop_back();
-  write(all);
 }
 
 }  // namespace doyen

@@ -25,7 +25,7 @@ struct Likely {
 };
 Likely likely_seconds(double told, std::optional<double> factor);
 
-// As load_timings(); what cannot be read is as if it were not there: keeping another time says why.
+// What stands there and in the log, the newest twenty of each machine; what cannot be read is as if it were not there.
 Timings known_timings();
 // “likely 22 min to 28 min: never timed”, or one figure where the machine was; `besides`, s, is added as it is: the
 // changes of bits.
@@ -36,10 +36,8 @@ std::string likely_in_words(double told, const std::string& machine, double besi
 bool unlikely(const Timed& timed);
 
 Timings read_timings(const std::string& json, const std::string& where);  // throws Problem{BadInput}
-std::string timings_path();                                               // the user's own, under the XDG data folder
-Timings load_timings();                                                   // empty where none are kept. Throws Problem
-// Keeps one more, or takes the last one back. Throws Problem{CannotWrite} and {BadInput}; what stood there then stays.
-void keep_timing(const std::string& machine, const Timed& timed);
-void forget_last_timing(const std::string& machine);
+// Where earlier Doyens kept them, under the XDG data folder: it is read, and the log holds what came since.
+std::string timings_path();
+Timings load_timings();  // of that file; empty where there is none. Throws Problem
 
 }  // namespace doyen

@@ -4,6 +4,8 @@
 #include <cmath>
 #include <map>
 
+#include "log/lessons.hpp"
+#include "log/log_book.hpp"
 #include "planning/fitness.hpp"
 #include "problem.hpp"
 #include "wording/say.hpp"
@@ -125,9 +127,11 @@ class Samples {
 
 std::vector<BitId> untested(const Plan& plan) {
   std::vector<BitId> bits;
+  const auto log = known_log();
   for (const BitRun& run : plan.runs) {
     const std::vector<WoodId>& tested = run.bit.tested;
     if (std::find(tested.begin(), tested.end(), plan.job.blank.species) != tested.end()) continue;
+    if (came_out_well(*log, run.bit.id, plan.job.blank.species)) continue;
     const bool cuts = std::any_of(plan.job.items.begin(), plan.job.items.end(),
                                   [&](const Item& item) { return tested_by(item) && item.cut.bit == run.bit.id; });
     if (cuts && std::find(bits.begin(), bits.end(), run.bit.id) == bits.end()) bits.push_back(run.bit.id);

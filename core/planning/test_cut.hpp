@@ -5,8 +5,8 @@
 
 namespace doyen {
 
-// The bits of grooves and raised letters that were never tested in this board's wood (Bit::tested), in the order in
-// which they are used.
+// The bits of grooves and raised letters that were never tested in this board's wood (Bit::tested), nor came out well
+// in it by the log, in the order in which they are used.
 std::vector<BitId> untested(const Plan& plan);
 
 // For each of them, of all that it cuts in the job: its narrowest and its widest stroke, a pointed corner, and two

@@ -1,31 +1,16 @@
 #include "files/list/plates_found.hpp"
 
-#include <csv.h>
-
+#include "files/list/csv_row.hpp"
 #include "plates/plates.hpp"
 #include "wording/say.hpp"
 
 namespace doyen {
-namespace {
-
-// Every entry in quotes, by the package that lists are read with.
-void add_row(std::string& text, const ListRow& row) {
-  for (std::size_t i = 0; i < row.size(); ++i) {
-    std::string entry(2 * row[i].size() + 2, '\0');
-    entry.resize(csv_write(entry.data(), entry.size(), row[i].data(), row[i].size()));
-    text += (i > 0 ? "," : "") + entry;
-  }
-  text += "\r\n";
-}
-
-}  // namespace
-
 std::string plates_found_csv(const Job& job) {
   const PlateGrid grid = plate_grid(job);
   ListRow headings{say("sheet"), say("row from the back"), say("place from the left"), say("row of the list")};
   headings.insert(headings.end(), job.plates.columns.begin(), job.plates.columns.end());
   std::string text;
-  add_row(text, headings);
+  add_csv_row(text, headings);
   const std::vector<std::size_t> rows = plate_rows(job.plates);
   for (std::size_t k = 0; k < rows.size() && grid.per_sheet() > 0; ++k) {
     const auto across = static_cast<std::size_t>(grid.across);
@@ -34,7 +19,7 @@ std::string plates_found_csv(const Job& job) {
                 std::to_string(on_sheet % across + 1), std::to_string(rows[k] + 1)};
     const ListRow& entries = job.plates.rows[rows[k]];
     row.insert(row.end(), entries.begin(), entries.end());
-    add_row(text, row);
+    add_csv_row(text, row);
   }
   return text;
 }

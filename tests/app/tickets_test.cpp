@@ -5,6 +5,7 @@
 #include <QMenu>
 #include <QSettings>
 
+#include "log/log_book.hpp"
 #include "machine/timings.hpp"
 #include "measure/length.hpp"
 #include "rack/own_rack.hpp"
@@ -404,13 +405,13 @@ TEST_CASE("the rows of a box of bits say what each would do here, and taking one
 }
 
 TEST_CASE("how long the machine really ran is kept, and what is likely is told by it from then on") {
-  QFile::remove(QString::fromStdString(timings_path()));
+  QFile::remove(QString::fromStdString(log_path()));
   Window w;
   w.choose(Stage::Run, "");
   auto* took = w.reach<QDoubleSpinBox>("took");
-  const auto says = [&] { return w.find<QLabel>("timingSays")->text().toStdString(); };
+  const auto says = [&] { return w.find<QLabel>("afterRunSays")->text().toStdString(); };
   CHECK_THAT(says(), Catch::Contains("never timed"));
-  auto* keep = w.find<QPushButton>("keepTime");
+  auto* keep = w.find<QPushButton>("keepRun");
   CHECK_FALSE(keep->isEnabled());
   double told = 0;
   for (const BitRun& run : w.plan().runs) told += run.time.seconds;
@@ -428,19 +429,24 @@ TEST_CASE("how long the machine really ran is kept, and what is likely is told b
   REQUIRE(keep->isEnabled());
   QTest::mouseClick(keep, Qt::LeftButton);
   CHECK_THAT(says(), Catch::Contains("timed once") && Catch::Contains("1.2"));
-  CHECK(*load_timings().factor(w.job().run.machine) == Approx(1.2).epsilon(0.02));
+  CHECK(*known_timings().factor(w.job().run.machine) == Approx(1.2).epsilon(0.02));
   w.choose(Stage::Proof, "");
   bool told_there = false;
   for (const QLabel* label : w.ticket()->findChildren<QLabel*>())
     told_there = told_there || label->text().contains("as it was timed");
   CHECK(told_there);
-  // A file that cannot be read is said, and stays.
+  // A file of an earlier Doyen that cannot be read is said, and stays; so does a log.
   w.choose(Stage::Run, "");
   write_file_atomically(timings_path(), "{");
   type(told / 60);
-  QTest::mouseClick(keep, Qt::LeftButton);
   CHECK_THAT(says(), Catch::Contains("machine-times.json"));
   CHECK(read_file(timings_path()) == "{");
-  CHECK(took->value() > 0);
   QFile::remove(QString::fromStdString(timings_path()));
+  write_file_atomically(log_path(), "{");
+  type(told / 60 + 1);
+  QTest::mouseClick(keep, Qt::LeftButton);
+  CHECK_THAT(says(), Catch::Contains("log.sqlite"));
+  CHECK(read_file(log_path()) == "{");
+  CHECK(took->value() > 0);
+  QFile::remove(QString::fromStdString(log_path()));
 }

@@ -182,8 +182,11 @@ RunTicket::RunTicket(Workshop& shop) : Ticket(shop) {
   again_ = new AgainSection(shop_);
   column_->addWidget(again_);
   connect(again_, &AgainSection::write_wanted, this, &RunTicket::write_wanted);
-  timing_ = new TimingSection(shop_);
-  column_->addWidget(timing_);
+  after_ = new AfterRunSection(shop_);
+  connect(after_, &AfterRunSection::kept, this, &RunTicket::log_kept);
+  connect(after_, &AfterRunSection::log_wanted, this, &RunTicket::log_wanted);
+  connect(after_, &AfterRunSection::job_wanted, this, &RunTicket::job_wanted);
+  column_->addWidget(after_);
   next_one_ = new NextBoardSection(shop_);
   column_->addWidget(next_one_);
   column_->addStretch();
@@ -326,7 +329,7 @@ void RunTicket::refresh() {
   }
   held_->set_summary(job.run.holding.empty() ? tr("not said how it is held") : QString::fromStdString(job.run.holding));
   inlay_->refresh();
-  timing_->refresh();
+  after_->refresh();
   again_->refresh();
   next_one_->refresh();
   rehearse_->setEnabled(shop_.plan && !shop_.plan->runs.empty());

@@ -1,10 +1,10 @@
 // Run: machine, zero, holding, the order of the bits, and the files.
 #pragma once
 
+#include "stages/run/after_run_section.hpp"
 #include "stages/run/again_section.hpp"
 #include "stages/run/inlay_run_section.hpp"
 #include "stages/run/next_board_section.hpp"
-#include "stages/run/timing_section.hpp"
 
 namespace doyen {
 
@@ -22,6 +22,9 @@ class RunTicket : public Ticket {
   void open_wanted(const QString& path);                        // a folder or a sheet, by the desktop's own programs
   void write_wanted(const QString& name, const QString& text);  // a file to go on with
   void came_out_well();                                         // the test cut that this job is
+  void log_kept();                                              // the log is another now
+  void log_wanted();
+  void job_wanted(const Job& job);  // that mends a spoiled board
 
  protected:
   bool eventFilter(QObject* object, QEvent* event) override;
@@ -56,7 +59,7 @@ class RunTicket : public Ticket {
   Job written_job_;  // whose files what was written speaks of
   QPushButton* own_order_;
   InlayRunSection* inlay_;
-  TimingSection* timing_;
+  AfterRunSection* after_;
   AgainSection* again_;
   NextBoardSection* next_one_;
   bool filling_ = false;

@@ -1,0 +1,348 @@
+#include "stages/run/after_run_section.hpp"
+
+#include <QAbstractItemView>
+#include <QBuffer>
+#include <QDateTime>
+#include <algorithm>
+
+#include "log/entry_of.hpp"
+#include "log/log_book.hpp"
+#include "log/log_texts.hpp"
+#include "machine/timings.hpp"
+#include "problem.hpp"
+
+namespace doyen {
+namespace {
+
+constexpr int kPicture = 480;  // px
+constexpr int kMostRows = 4, kLongestWords = 2000;
+enum Outcome { NotSaid, Well, Wrong };
+
+QString as_text(const std::string& s) { return QString::fromStdString(s); }
+
+}  // namespace
+
+MishapRow::MishapRow(QWidget* parent) : QWidget(parent) {
+  auto* row = new QHBoxLayout(this);
+  row->setContentsMargins(0, 0, 0, 0);
+  kind_ = new QComboBox;
+  kind_->setObjectName(QStringLiteral("mishap"));
+  kind_->addItem(tr("what?"), QString());
+  for (const Mishap mishap : all_mishaps())
+    kind_->addItem(as_text(mishap_in_words(mishap)), QString::fromLatin1(to_word(mishap)));
+  bit_ = new QComboBox;
+  bit_->setObjectName(QStringLiteral("mishapBit"));
+  mm_ = new LengthField({0, 1000}, true);
+  mm_->setObjectName(QStringLiteral("mishapBy"));
+  mm_->setPlaceholderText(tr("by how much"));
+  // No wider than the ticket, whatever a bit is called.
+  for (QComboBox* box : {kind_, bit_}) {
+    box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+    box->setMinimumContentsLength(6);
+    box->setMinimumWidth(0);
+    box->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
+  }
+
+  kind_->view()->setMinimumWidth(kind_->view()->sizeHintForColumn(0) + 24);
+  kind_->setAccessibleName(tr("something went wrong"));
+  bit_->setAccessibleName(tr("with which bit?"));
+  mm_->setAccessibleName(tr("by how much"));
+  mm_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
+  row->addWidget(kind_, 2);
+  row->addWidget(mm_, 1);
+  row->addWidget(bit_, 2);
+  connect(kind_, &QComboBox::currentIndexChanged, this, [this] {
+    kind_->setToolTip(kind_->currentText());
+    show_fields();
+    Q_EMIT changed();
+  });
+  connect(mm_, &LengthField::entered, this, [this](std::optional<double> mm) {
+    mm_->show_length(mm, lengths_);
+    Q_EMIT changed();
+  });
+  connect(bit_, &QComboBox::currentIndexChanged, this, [this] { Q_EMIT changed(); });
+  mm_->show_length({}, lengths_);
+  show_fields();
+}
+
+void MishapRow::show_bits(const std::vector<LoggedBit>& bits, const LengthStyle& lengths) {
+  if (!(lengths == lengths_)) {
+    lengths_ = lengths;
+    mm_->show_length(mm_->length(), lengths_);
+  }
+  QStringList ids{QString()};
+  for (const LoggedBit& bit : bits) ids << as_text(bit.bit);
+  QStringList shown;
+  for (int i = 0; i < bit_->count(); ++i) shown << bit_->itemData(i).toString();
+  if (ids == shown) return;
+  const QSignalBlocker quiet(bit_);
+  const QVariant was = bit_->currentData();
+  bit_->clear();
+  bit_->addItem(tr("with which bit?"), QString());
+  for (const LoggedBit& bit : bits) bit_->addItem(as_text(bit.name), as_text(bit.bit));
+  bit_->view()->setMinimumWidth(bit_->view()->sizeHintForColumn(0) + 24);
+  bit_->setCurrentIndex(std::max(0, bit_->findData(was)));
+}
+
+void MishapRow::show_fields() {
+  const std::optional<Mishap> mishap = mishap_of(kind_->currentData().toString().toStdString());
+  mm_->setVisible(mishap && has_amount(*mishap));
+  bit_->setVisible(mishap && has_bit(*mishap));
+}
+
+std::optional<MishapSeen> MishapRow::seen() const {
+  const std::optional<Mishap> mishap = mishap_of(kind_->currentData().toString().toStdString());
+  if (!mishap) return {};
+  MishapSeen seen;
+  seen.mishap = *mishap;
+  if (has_amount(*mishap)) seen.mm = mm_->length().value_or(0);
+  if (has_bit(*mishap)) seen.bit = BitId(bit_->currentData().toString().toStdString());
+  return seen;
+}
+
+void MishapRow::clear() {
+  kind_->setCurrentIndex(0);
+  mm_->show_length({}, lengths_);
+  bit_->setCurrentIndex(0);
+}
+
+AfterRunSection::AfterRunSection(Workshop& shop) : shop_(shop) {
+  auto* column = new QVBoxLayout(this);
+  column->setContentsMargins(0, 0, 0, 0);
+  fold_ = new Fold(tr("After the run"), QStringLiteral("timingOpen"));
+  column->addWidget(fold_);
+  connect(fold_, &Fold::opened, this, &AfterRunSection::refresh);
+  build_questions();
+  says_ = make_label({}, "plain");
+  says_->setObjectName(QStringLiteral("afterRunSays"));
+  fold_->body()->addWidget(says_);
+  keep_ = new QPushButton(tr("Keep it in the log"));
+  keep_->setObjectName(QStringLiteral("keepRun"));
+  back_ = new QPushButton(tr("Take it back"));
+  back_->setObjectName(QStringLiteral("takeRunBack"));
+  auto* log = new QPushButton(tr("The log…"));
+  log->setObjectName(QStringLiteral("openLog"));
+  auto* buttons = new QHBoxLayout;
+  buttons->addWidget(keep_);
+  buttons->addWidget(back_);
+  buttons->addWidget(log);
+  buttons->addStretch();
+  fold_->body()->addLayout(buttons);
+  connect(keep_, &QPushButton::clicked, this, &AfterRunSection::keep);
+  connect(back_, &QPushButton::clicked, this, &AfterRunSection::take_back);
+  connect(log, &QPushButton::clicked, this, &AfterRunSection::log_wanted);
+}
+
+void AfterRunSection::build_questions() {
+  outcome_ = new QComboBox;
+  outcome_->setObjectName(QStringLiteral("outcome"));
+  outcome_->addItems({tr("not said yet"), tr("well"), tr("something went wrong")});
+  fold_->body()->addWidget(make_row(tr("It came out"), outcome_));
+  for (int i = 0; i < kMostRows; ++i) {
+    auto* row = new MishapRow;
+    rows_.push_back(row);
+    fold_->body()->addWidget(row);
+    connect(row, &MishapRow::changed, this, [this] {
+      show_rows();
+      say();
+    });
+  }
+  rescue_ = new RescueSection(shop_, fold_->body(), this);
+  // Whoever leaves for the job that mends it has said what went wrong: that is kept first.
+  connect(rescue_, &RescueSection::job_wanted, this, [this](const Job& job) {
+    const Job mended = job;
+    if (keep_->isEnabled() && keep()) Q_EMIT job_wanted(mended);
+  });
+  took_ = new QDoubleSpinBox;
+  took_->setObjectName(QStringLiteral("took"));
+  took_->setRange(0, 100'000);
+  took_->setDecimals(1);
+  took_->setSuffix(tr(" min"));
+  took_->setSpecialValueText(tr("not said"));
+  took_->setToolTip(tr("All files of this board together, without the time for changing bits"));
+  fold_->body()->addWidget(make_row(tr("The machine ran for"), took_));
+  words_ = new QLineEdit;
+  words_->setObjectName(QStringLiteral("runWords"));
+  words_->setMaxLength(kLongestWords);
+  words_->setPlaceholderText(tr("in your own words, if you like"));
+  fold_->body()->addWidget(make_row(tr("To remember"), words_));
+  changed_ = make_label({}, "faded");
+  changed_->setObjectName(QStringLiteral("changedSince"));
+  fold_->body()->addWidget(changed_);
+  why_ = new QLineEdit;
+  why_->setObjectName(QStringLiteral("changedWhy"));
+  why_->setMaxLength(kLongestWords);
+  why_->setPlaceholderText(tr("such as: too shallow for resin"));
+  fold_->body()->addWidget(make_row(tr("Changed because"), why_));
+  connect(outcome_, &QComboBox::currentIndexChanged, this, [this] {
+    show_rows();
+    say();
+  });
+  connect(took_, &QDoubleSpinBox::valueChanged, this, [this] { say(); });
+  connect(words_, &QLineEdit::textEdited, this, [this] { say(); });
+}
+
+double AfterRunSection::told() const {
+  double seconds = 0;
+  if (shop_.plan) {
+    for (const BitRun& run : shop_.plan->runs) seconds += run.time.seconds;
+  }
+  return seconds;
+}
+
+std::vector<std::string> AfterRunSection::changed_since() const {
+  const auto log = known_log();
+  if (!shop_.current() || log->empty()) return {};
+  const LogEntry* last = last_of(shop_.document.job(), shop_.document.path().toStdString(), *log);
+  if (last == nullptr || last->mark == fingerprint(shop_.document.job())) return {};
+  try {
+    LogEntry before = *last;
+    before.job_text = LogBook(log_path()).job_text(last->id);
+    return entry_of(*shop_.plan, {}, {}, &before).changed;
+  } catch (const Problem&) {
+    return {};  // the list is said to be unreadable where it is looked at
+  }
+}
+
+LogEntry AfterRunSection::entry() const {
+  const std::string now = QDateTime::currentDateTimeUtc().toString(Qt::ISODate).toStdString();
+  LogEntry entry = entry_of(*shop_.plan, shop_.document.path().toStdString(), now);
+  entry.changed = changed_since();
+  entry.took = 60 * took_->value();
+  entry.well = outcome_->currentIndex() == Well;
+  entry.words = words_->text().trimmed().toStdString();
+  if (!entry.changed.empty()) entry.why = why_->text().trimmed().toStdString();
+  entry.mishaps = mishaps();
+  return entry;
+}
+
+std::vector<MishapSeen> AfterRunSection::mishaps() const {
+  std::vector<MishapSeen> all;
+  if (outcome_->currentIndex() != Wrong) return all;
+  for (const MishapRow* row : rows_) {
+    if (const std::optional<MishapSeen> seen = row->seen()) all.push_back(*seen);
+  }
+  return all;
+}
+
+// The board as it is carved, so that the run is known again by its looks.
+std::vector<std::string> AfterRunSection::pictures() const {
+  if (shop_.bench == nullptr || shop_.bench->picture().isNull()) return {};
+  QByteArray bytes;
+  QBuffer buffer(&bytes);
+  buffer.open(QIODevice::WriteOnly);
+  shop_.bench->picture().scaled(kPicture, kPicture, Qt::KeepAspectRatio, Qt::SmoothTransformation).save(&buffer, "PNG");
+  return {bytes.toStdString()};
+}
+
+bool AfterRunSection::keep() {
+  try {
+    kept_ = LogBook(log_path()).add(entry(), pictures());
+  } catch (const Problem& problem) {
+    say(QString::fromUtf8(problem.what()));
+    return false;
+  }
+  forget_answers();
+  say(tr("Kept."));
+  Q_EMIT kept();
+  return true;
+}
+
+void AfterRunSection::take_back() {
+  try {
+    LogBook(log_path()).remove(kept_);
+  } catch (const Problem& problem) {
+    return say(QString::fromUtf8(problem.what()));
+  }
+  kept_ = 0;
+  say(tr("It is out of the log again."));
+  Q_EMIT kept();
+}
+
+void AfterRunSection::forget_answers() {
+  outcome_->setCurrentIndex(NotSaid);
+  for (MishapRow* row : rows_) row->clear();
+  took_->setValue(0);
+  words_->clear();
+  why_->clear();
+}
+
+void AfterRunSection::show_rows() {
+  bool more = outcome_->currentIndex() == Wrong;
+  for (MishapRow* row : rows_) {
+    row->setVisible(more);
+    more = more && row->seen();
+  }
+  rescue_->show_for(mishaps());
+}
+
+// How much is said, and what the machine's times are known by.
+void AfterRunSection::say(const QString& more) {
+  const Timings timings = known_timings();
+  const auto found = timings.of.find(shop_.document.job().run.machine);
+  const auto times = static_cast<int>(found == timings.of.end() ? 0 : found->second.size());
+  const double s = told();
+  const Timed timed{s, 60 * took_->value()};
+  const bool timed_now = took_->value() > 0 && s > 0;
+  const bool wrong = outcome_->currentIndex() == Wrong;
+  const bool named =
+      std::any_of(rows_.begin(), rows_.end(), [](const MishapRow* row) { return row->seen().has_value(); });
+  const bool something =
+      outcome_->currentIndex() == Well || (wrong && named) || timed_now || !words_->text().trimmed().isEmpty();
+  keep_->setEnabled(shop_.current() && something && !(wrong && !named) && !(timed_now && unlikely(timed)));
+  back_->setVisible(kept_ != 0);
+  QStringList lines;
+  if (!more.isEmpty()) lines << more;
+  if (timed_now && unlikely(timed))
+    lines << tr("%1 were told for these files: is it minutes, and the time of all of them?")
+                 .arg(as_text(format_duration(s)));
+  else if (const std::optional<double> factor = timings.factor(shop_.document.job().run.machine))
+    lines << (times == 1 ? tr("This machine was timed once: it takes %1 times what its figures say.")
+                               .arg(as_text(format_number(*factor, 2)))
+                         : tr("This machine was timed %1 times: it takes %2 times what its figures say.")
+                               .arg(times)
+                               .arg(as_text(format_number(*factor, 2))));
+  else
+    lines << tr("This machine was never timed here.");
+  if (s > 0)
+    lines << tr("Without changing bits: %1.").arg(as_text(likely_in_words(s, shop_.document.job().run.machine)));
+  if (const std::string problem = log_problem(); !problem.empty()) lines << as_text(problem);
+  try {
+    (void)load_timings();
+  } catch (const Problem& problem) {
+    lines << QString::fromUtf8(problem.what());
+  }
+  says_->setText(lines.join(QLatin1Char('\n')));
+  const auto log = known_log();
+  const std::string mark = log->empty() ? std::string() : fingerprint(shop_.document.job());
+  const auto runs = std::count_if(log->begin(), log->end(), [&](const LogEntry& e) { return e.mark == mark; });
+  fold_->set_summary(runs == 0   ? tr("nothing kept of it yet")
+                     : runs == 1 ? tr("kept once")
+                                 : tr("kept %1 times").arg(runs));
+}
+
+void AfterRunSection::refresh() {
+  const QString of = shop_.document.path() + QLatin1Char('\n') + as_text(shop_.document.job().name);
+  if (of != of_) {
+    of_ = of;
+    kept_ = 0;
+    forget_answers();
+  }
+  if (!fold_->open()) return say();
+  if (shop_.plan) {
+    const LogEntry now = entry_of(*shop_.plan, {}, {});
+    for (MishapRow* row : rows_) row->show_bits(now.bits, shop_.document.job().lengths);
+  }
+  const std::vector<std::string> changed = changed_since();
+  QStringList lines;
+  for (const std::string& line : changed) lines << as_text(line);
+  if (lines.size() > 4) lines = lines.mid(0, 4) << tr("and %1 more").arg(lines.size() - 4);
+  changed_->setText(lines.isEmpty() ? QString()
+                                    : tr("Since the last run:") + QLatin1Char('\n') + lines.join(QLatin1Char('\n')));
+  changed_->setVisible(!lines.isEmpty());
+  show_row(why_, !lines.isEmpty());
+  show_rows();
+  say();
+}
+
+}  // namespace doyen

@@ -1,0 +1,73 @@
+// The Run ticket's part for when a run is over: how it came out and how long it took, into the log. Two questions; the
+// rest is known.
+#pragma once
+
+#include <QComboBox>
+#include <QDoubleSpinBox>
+#include <QLineEdit>
+#include <QPushButton>
+
+#include "log/entry.hpp"
+#include "parts/fold.hpp"
+#include "parts/length_field.hpp"
+#include "parts/ticket.hpp"
+#include "stages/run/rescue_section.hpp"
+
+namespace doyen {
+
+// One thing that went wrong: what, by how much, with which bit.
+class MishapRow : public QWidget {
+  Q_OBJECT
+ public:
+  explicit MishapRow(QWidget* parent = nullptr);
+  void show_bits(const std::vector<LoggedBit>& bits, const LengthStyle& lengths);
+  [[nodiscard]] std::optional<MishapSeen> seen() const;  // none: nothing is said here
+  void clear();
+
+ Q_SIGNALS:
+  void changed();
+
+ private:
+  void show_fields();
+  QComboBox *kind_, *bit_;
+  LengthField* mm_;
+  LengthStyle lengths_;
+};
+
+class AfterRunSection : public QWidget {
+  Q_OBJECT
+ public:
+  explicit AfterRunSection(Workshop& shop);
+  void refresh();
+
+ Q_SIGNALS:
+  void kept();  // the log is another now
+  void log_wanted();
+  void job_wanted(const Job& job);  // that mends a spoiled board
+
+ private:
+  void build_questions();
+  bool keep();  // false: it could not be, and it was said why
+  void take_back();
+  void show_rows();
+  void say(const QString& more = {});
+  void forget_answers();
+  [[nodiscard]] double told() const;  // s
+  [[nodiscard]] LogEntry entry() const;
+  [[nodiscard]] std::vector<std::string> pictures() const;
+  [[nodiscard]] std::vector<std::string> changed_since() const;
+  [[nodiscard]] std::vector<MishapSeen> mishaps() const;  // as they are said now
+  Workshop& shop_;
+  Fold* fold_;
+  QComboBox* outcome_;
+  std::vector<MishapRow*> rows_;
+  QDoubleSpinBox* took_;
+  QLineEdit *words_, *why_;
+  RescueSection* rescue_;
+  QLabel *says_, *changed_;
+  QPushButton *keep_, *back_;
+  std::int64_t kept_ = 0;  // what was kept last here; 0: nothing of this job
+  QString of_;             // the job that is asked about
+};
+
+}  // namespace doyen

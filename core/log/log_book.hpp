@@ -1,0 +1,54 @@
+// The log: what was run and how it came out, as a database (SQLite) of the user's own under the XDG data folder. What
+// is kept is kept whole, whenever the program or the machine stops; several windows write one after the other; older
+// logs are brought up to date when they are opened, newer ones are left alone.
+#pragma once
+
+#include <memory>
+#include <string>
+#include <vector>
+
+#include "log/entry.hpp"
+
+namespace SQLite {
+class Database;
+}
+
+namespace doyen {
+
+class LogBook {
+ public:
+  // Makes the file, and its folder, where there is none; ":memory:" is kept nowhere. Throws Problem{BadInput} for what
+  // is no log, a damaged one or one of a newer Doyen: it is left as it is; and Problem{CannotWrite}.
+  explicit LogBook(const std::string& path);
+  ~LogBook();
+  LogBook(const LogBook&) = delete;
+  LogBook& operator=(const LogBook&) = delete;
+
+  // Each is done wholly or not at all, and is on the disk when it returns. Throws Problem{CannotWrite}.
+  std::int64_t add(const LogEntry& entry, const std::vector<std::string>& pictures = {});  // PNG
+  void take(const std::vector<LogEntry>& entries);                                         // all of them, or none
+  void note(std::int64_t id, const std::string& words, const std::string& why);
+  void remove(std::int64_t id);
+  void add_picture(std::int64_t id, const std::string& png);
+
+  [[nodiscard]] std::vector<LogEntry> entries() const;  // the newest first, without their job texts
+  [[nodiscard]] std::string job_text(std::int64_t id) const;
+  [[nodiscard]] std::vector<std::string> pictures(std::int64_t id) const;  // PNG
+  void make_whole() const;  // Throws Problem{BadInput} when the file is damaged (PRAGMA integrity_check)
+
+ private:
+  std::unique_ptr<SQLite::Database> db_;
+  std::string path_;
+};
+
+std::string log_path();
+
+// The user's entries as they stand, the newest first, read anew only when the file is another. Empty where there is no
+// log, or none that can be read: then log_problem() says why.
+std::shared_ptr<const std::vector<LogEntry>> known_log();
+std::string log_problem();
+
+// Puts a log aside that cannot be read, so that a new one is begun. Returns where it lies. Throws Problem{CannotWrite}.
+std::string put_log_aside();
+
+}  // namespace doyen

@@ -1,0 +1,284 @@
+#include "rescue/rescue.hpp"
+
+#include <algorithm>
+#include <cmath>
+
+#include "job/layout.hpp"
+#include "problem.hpp"
+#include "wording/say.hpp"
+
+namespace doyen {
+namespace {
+
+using Kind = Treatment::Kind;
+
+constexpr double kDeeper = 2;    // mm that a patch's recess goes below what was cut
+constexpr double kRound = 3;     // mm of wood round it that the patch takes, too
+constexpr double kLoose = 0.05;  // mm round a patch, for glue
+constexpr double kClean = 0.2;   // mm planed off below the deepest cut
+
+const PiecePlan& planned(const Plan& plan, const std::string& id) {
+  const PiecePlan* piece = plan.piece(id);
+  if (piece == nullptr) throw bad_input(say("There is no piece “{0}” in this job.", id));
+  return *piece;
+}
+
+// It is cleared round together with its neighbours.
+bool goes_with_others(const Treatment& cut) { return cut.kind == Kind::Raise || makes_ground(cut.kind); }
+
+Box box_of(const Island& island) {
+  Region one;
+  one.islands.push_back(island);
+  return bounds(one);
+}
+
+// The letter that an island belongs to: the one whose middle is nearest to its own.
+std::size_t letter_of(const Outlines& outlines, Point middle) {
+  std::size_t best = 0;
+  for (std::size_t i = 1; i < outlines.letters.size(); ++i) {
+    if (distance(outlines.letters[i].box.centre(), middle) < distance(outlines.letters[best].box.centre(), middle))
+      best = i;
+  }
+  return best;
+}
+
+Job as_begun(const Plan& plan, const std::string& name) {
+  Job job = plan.job;
+  job.name = say("{0}, {1}", job.name, name);
+  job.run.order.clear();
+  job.run.accepted.clear();
+  job.run.reasons.clear();
+  job.run.made = 0;
+  job.run.look_round = false;
+  return job;
+}
+
+// The piece, or the part of it, as outlines where they lie on the board.
+struct Place {
+  std::string name;
+  Region region;
+};
+std::vector<Place> places_of(const Plan& plan, const CutAnew& anew) {
+  std::vector<Place> places;
+  for (const std::string& id : anew.pieces) {
+    const Item* item = plan.job.find(id);
+    const Region whole = planned(plan, id).outlines.region;
+    if (item == nullptr || item->cut.kind == Kind::None) continue;
+    if (!anew.part) {
+      places.push_back({item->piece.name, whole});
+      continue;
+    }
+    const std::vector<PartOfPiece> parts = parts_of_piece(plan, id);
+    if (*anew.part >= parts.size()) throw bad_input(say("“{0}” has no such part.", item->piece.name));
+    places.push_back({say("{0}, {1}", item->piece.name, parts[*anew.part].name), parts[*anew.part].region});
+  }
+  if (places.empty()) throw bad_input(say("Choose on the board what is to be cut again."));
+  return places;
+}
+
+Piece as_it_lies(const std::string& id, const Place& place) {
+  Outlines outlines;
+  outlines.region = place.region;
+  Piece piece;
+  piece.id = id;
+  piece.name = place.name;
+  piece.what = frozen(outlines, place.name);
+  piece.at = bounds(place.region).centre();
+  return piece;
+}
+
+}  // namespace
+
+std::vector<PartOfPiece> parts_of_piece(const Plan& plan, const std::string& id) {
+  const Item* item = plan.job.find(id);
+  if (item == nullptr || goes_with_others(item->cut) || item->cut.back || item->cut.kind == Kind::Inlay) return {};
+  const Outlines& outlines = planned(plan, id).outlines;
+  const bool letters = !outlines.letters.empty();
+  std::vector<PartOfPiece> parts(letters ? outlines.letters.size() : outlines.region.islands.size());
+  for (std::size_t i = 0; i < outlines.region.islands.size(); ++i) {
+    const Island& island = outlines.region.islands[i];
+    parts[letters ? letter_of(outlines, box_of(island).centre()) : i].region.islands.push_back(island);
+  }
+  for (std::size_t i = 0; i < parts.size(); ++i)
+    parts[i].name = letters ? say("no. {0}, “{1}”", i + 1, outlines.letters[i].text) : say("no. {0}", i + 1);
+  std::erase_if(parts, [](const PartOfPiece& part) { return part.region.empty(); });
+  if (parts.size() < 2) parts.clear();
+  return parts;
+}
+
+Job only_these(const Plan& plan, const CutAnew& anew) {
+  const std::vector<Place> places = places_of(plan, anew);
+  Job job = as_begun(plan, say("cut again"));
+  std::vector<std::string> kept = anew.pieces;
+  const bool together = std::any_of(kept.begin(), kept.end(), [&](const std::string& id) {
+    const Item* item = job.find(id);
+    return item != nullptr && goes_with_others(item->cut);
+  });
+  for (Item& item : job.items) {
+    const bool asked = std::find(kept.begin(), kept.end(), item.piece.id) != kept.end();
+    if (asked || (together && goes_with_others(item.cut))) {
+      const double below = planned(plan, item.piece.id).around.ground.below;
+      if (below > 0 && !together) item.cut.ground = below;  // what it lies on is there already
+      continue;
+    }
+    item.cut.kind = Kind::None;
+    item.cut.left_uncut = true;
+  }
+  if (!anew.part) return job;
+  Item& whole = *job.find(kept.front());
+  Item part{as_it_lies(job.fresh_id("again"), places.front()), whole.cut, {}};
+  whole.cut.kind = Kind::None;
+  whole.cut.left_uncut = true;
+  job.items.push_back(std::move(part));
+  return job;
+}
+
+Job patch_for(const Plan& plan, const CutAnew& anew) {
+  const std::vector<Place> places = places_of(plan, anew);
+  double cut = 0;
+  for (const std::string& id : anew.pieces) cut = std::max(cut, planned(plan, id).cuts.deepest);
+  const double depth = std::ceil((cut + kDeeper) * 10 - 1e-6) / 10;
+  Job job = as_begun(plan, say("patch"));
+  if (depth > job.blank.thinnest() - job.run.least_wood)
+    throw bad_input(say("A patch {0} deep would leave less than {1} of wood below: plane the face and cut it again.",
+                        depth_in_words(depth, job.lengths), depth_in_words(job.run.least_wood, job.lengths)));
+  job.items.clear();
+  for (const Place& place : places) {
+    const Box box = bounds(place.region);
+    Item item;
+    item.piece.id = job.fresh_id("patch");
+    item.piece.name = job.fresh_name(say("Patch for {0}", place.name));
+    item.piece.at = box.centre();
+    PlainShape shape;
+    shape.kind = PlainShape::Kind::Rectangle;
+    shape.width = box.width() + 2 * kRound;
+    shape.height = box.height() + 2 * kRound;
+    item.piece.what = shape;
+    item.cut.kind = Kind::Recess;
+    item.cut.depth = depth;
+    item.cut.insert.thickness = depth;
+    item.cut.insert.clearance = kLoose;
+    item.cut.insert.cut = true;
+    item.cut.insert.material = job.blank.species;
+    job.items.push_back(std::move(item));
+  }
+  return job;
+}
+
+double planed_clean(const Plan& plan) {
+  double deepest = 0;
+  for (std::size_t i = 0; i < plan.job.items.size(); ++i) {
+    if (goes_through(plan.job.items[i].cut.kind) || plan.job.items[i].cut.back) continue;
+    deepest = std::max(deepest, plan.pieces[i]->cuts.deepest);
+  }
+  return deepest > 0 ? std::ceil((deepest + kClean) * 10) / 10 : 0;
+}
+
+Job planed(const Job& was, double off) {
+  Job job = was;
+  std::vector<double> readings = job.blank.readings;
+  for (double& mm : readings) mm -= off;
+  if (*std::min_element(readings.begin(), readings.end()) < 1)
+    throw bad_input(say("{0} off leaves no board.", depth_in_words(off, job.lengths)));
+  take_readings(job, readings);
+  job.name = say("{0}, {1}", was.name, say("planed"));
+  job.run.accepted.clear();
+  job.run.reasons.clear();
+  return job;
+}
+
+Job within_margin(const Plan& plan) {
+  Job job = as_begun(plan, say("smaller"));
+  Box room = job.blank.box(), all;
+  std::vector<std::string> ids;
+  for (std::size_t i = 0; i < job.items.size(); ++i) {
+    const Item& item = job.items[i];
+    if (item.cut.kind == Kind::None || plan.pieces[i]->outlines.region.empty()) continue;
+    const Box box = bounds(plan.pieces[i]->outlines.region);
+    if (item.cut.kind == Kind::CutOut) {  // the sign's own edge stays
+      room = {std::max(room.left, box.left), std::max(room.bottom, box.bottom), std::min(room.right, box.right),
+              std::min(room.top, box.top)};
+    } else {
+      ids.push_back(item.piece.id);
+      all.add(box);
+    }
+  }
+  room = room.grown(-job.blank.margin);
+  const Point middle = room.centre();
+  const auto share = [](double half, double reach) { return reach > 0 ? half / reach : 1e300; };
+  const double wide = room.width() / 2, high = room.height() / 2;
+  const double factor = std::min({share(wide, all.right - middle.x), share(wide, middle.x - all.left),
+                                  share(high, all.top - middle.y), share(high, middle.y - all.bottom)});
+  if (!(factor < 1)) throw bad_input(say("Everything lies within the margin already."));
+  if (factor <= 0.05) throw bad_input(say("There is no room within the margin."));
+  scale_layout(job, on_their_own(job, ids), std::floor(factor * 1000) / 1000, middle);
+  return job;
+}
+
+std::vector<std::string> first_aid(Mishap mishap) {
+  switch (mishap) {
+    case Mishap::NotThrough:
+      return {
+          say("Leave it on the machine with its zero. Under “If it was stopped” is a file that goes round once more, "
+              "deeper.")};
+    case Mishap::TooShallow:
+      return {
+          say("Leave it on the machine. Set z again with care, and run the files again: what is cut already is air."),
+          say("If the job itself asks for too little, change its depth, and write the files anew: x and y stay.")};
+    case Mishap::TooDeep:
+      return {say("Fill it with resin, or plane the face and cut it again.")};
+    case Mishap::BrokeOut:
+      return {say("Look for the chip and glue it back before anything else: it fits like nothing that is made.")};
+    case Mishap::RanOff:
+      return {say("Turn the board over if its back is good; else plane the face, and cut it smaller or elsewhere.")};
+    case Mishap::Moved:
+      return {say(
+          "Find x and y again at the witness mark, or where a groove that is right begins; then run the rest of the "
+          "file.")};
+    case Mishap::InlayTight:
+      return {
+          say("Do not press on: a plug that stands level all round is planed with the face. Else cut the plug again, "
+              "with more contact.")};
+    case Mishap::InlayGap:
+      return {say("Fine dust of the plug’s wood in glue closes a fine seam; a wide one needs a new plug.")};
+    case Mishap::Rough:
+      return {
+          say("Run the same file once more at half the feed: it takes nothing but fuzz. Then sand along the grain.")};
+    case Mishap::BitBroke:
+      return {say("Stop the spindle before you reach in, and look for the broken piece in the wood."),
+              say("Under “If it was stopped” is the rest of the file, for the new bit: set z anew.")};
+    case Mishap::WrongWood:
+      return {say("Say the wood under Blank: feeds, weight and finish follow. What is carved stays as it is.")};
+    case Mishap::Other:
+      break;
+  }
+  return {};
+}
+
+std::vector<Rescue> rescues_for(Mishap mishap) {
+  using R = Rescue;
+  switch (mishap) {
+    case Mishap::TooShallow:
+    case Mishap::Rough:
+      return {R::OnlyThese};
+    case Mishap::TooDeep:
+      return {R::Planed};
+    case Mishap::BrokeOut:
+      return {R::Patch, R::OnlyThese, R::Planed};
+    case Mishap::RanOff:
+      return {R::WithinMargin, R::Planed};
+    case Mishap::Moved:
+    case Mishap::Other:
+      return {R::OnlyThese, R::Patch, R::Planed};
+    case Mishap::InlayGap:
+      return {R::Patch};
+    case Mishap::NotThrough:
+    case Mishap::InlayTight:
+    case Mishap::BitBroke:
+    case Mishap::WrongWood:
+      break;
+  }
+  return {};
+}
+
+}  // namespace doyen

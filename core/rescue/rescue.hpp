@@ -1,0 +1,50 @@
+// A spoiled board: what can be done now, as jobs of their own on the same board and the same zero.
+#pragma once
+
+#include "geometry/region.hpp"
+#include "log/entry.hpp"
+#include "planning/plan.hpp"
+
+namespace doyen {
+
+// A letter of a lettering, or an island of another piece: what can break by itself.
+struct PartOfPiece {
+  std::string name;  // “no. 3, “r””
+  Region region;     // mm on the board
+};
+// In the order of the words; an i and its dot are one. Empty where the piece is one whole, is cut from the back, or
+// together with others (raised, let in): then only all of it is cut again.
+std::vector<PartOfPiece> parts_of_piece(const Plan& plan, const std::string& id);
+
+// What is cut anew: pieces, or one part of one.
+struct CutAnew {
+  std::vector<std::string> pieces;    // ids
+  std::optional<std::size_t> part{};  // of the one piece, counted from 0
+};
+
+// Only these are cut, as they were; all raised pieces of a ground go together. Throws Problem{BadInput} for none.
+Job only_these(const Plan& plan, const CutAnew& anew);
+
+// A recess with upright walls round each, 2 mm deeper than was cut there, and its patch from the same wood with the
+// grain along the board's. It can be let in level, and then only_these() cuts the letter again. Throws
+// Problem{BadInput} where too little wood would stay below.
+Job patch_for(const Plan& plan, const CutAnew& anew);
+
+// The face planed down by so much, and everything cut again: depths follow the new thickness. Throws Problem{BadInput}
+// where nothing would stay.
+Job planed(const Job& job, double off);
+// How much must come off so that nothing of what was cut stays, mm.
+double planed_clean(const Plan& plan);
+
+// Everything smaller, about the board's middle, so that it lies within the margin: what ran off the edge, planed and
+// cut again. Throws Problem{BadInput} where it lies within it already, or something cannot be scaled.
+Job within_margin(const Plan& plan);
+
+// What to do first, in words: glue, leave it on the machine, find zero again; common practice, no source.
+std::vector<std::string> first_aid(Mishap mishap);
+
+// Which of the four above can help.
+enum class Rescue { OnlyThese, Patch, Planed, WithinMargin };
+std::vector<Rescue> rescues_for(Mishap mishap);
+
+}  // namespace doyen
