@@ -12,9 +12,10 @@
 namespace doyen {
 namespace {
 
-constexpr double kHair = 0.01;     // mm: what is told apart
-constexpr double kSlower = 0.75;   // of a feed that broke wood out, where no other is known (from memory, no source)
-constexpr double kThinnest = 0.3;  // mm of glue gap that stays under a plug (from memory, no source)
+constexpr double kHair = 0.01;    // mm: what is told apart
+constexpr double kSlower = 0.75;  // of a feed that broke wood out, where no other is known (from memory, no source)
+constexpr double kLeastContact = 0.1;  // mm
+constexpr double kThinnest = 0.3;      // mm of glue gap that stays under a plug (from memory, no source)
 
 std::string day_of(const LogEntry& e) { return e.made.substr(0, 10); }
 
@@ -180,39 +181,37 @@ FitKnown fit_known(const Item& item, const Rack& rack, const std::vector<LogEntr
   return k;
 }
 
+// What is said of an inlay, and how it is put right where its pocket has room for that.
+Lesson inlay_lesson(const Item& item, const FitKnown& k, const LengthStyle& lengths) {
+  const bool sloped = item.cut.inlay.sloped;
+  const auto show = [&](double mm) { return depth_in_words(mm, lengths); };
+  Lesson lesson{"learnt-inlay", item.piece.id, {}, {}, {}, {}};
+  lesson.text = k.mishap->mishap == Mishap::InlayTight
+                    ? say("A plug of this bit stood {0} high ({1}); “{2}” is asked the same.", show(k.mishap->mm),
+                          told_by(*k.by), item.piece.name)
+                    : say("A seam of this bit stood open by {0} ({1}); “{2}” is asked the same.", show(k.mishap->mm),
+                          told_by(*k.by), item.piece.name);
+  if (sloped && (k.then < kLeastContact || k.then > item.cut.depth - kThinnest)) {
+    lesson.sum = say("Its pocket is too shallow for {0} of contact: cut it deeper first.", show(k.then));
+    return lesson;
+  }
+  const double to = sloped ? k.then : std::max(0.0, k.then);
+  lesson.sum = sloped ? say("By that run, contact lies {0} down rather than {1}.", show(to), show(k.now))
+                      : say("By that run, the plug is {0} a side smaller rather than {1}.", show(to), show(k.now));
+  lesson.label = sloped ? say("Contact {0} down", show(to)) : say("{0} smaller a side", show(to));
+  lesson.apply = [id = item.piece.id, sloped, to](Job& j) {
+    if (Item* it = j.find(id)) (sloped ? it->cut.inlay.contact : it->cut.inlay.allowance) = to;
+  };
+  return lesson;
+}
+
 void learn_inlays(const Job& job, const Rack& rack, const std::vector<LogEntry>& log, std::vector<Lesson>& out) {
   for (const Item& item : job.items) {
     if (item.cut.kind != Treatment::Kind::Inlay) continue;
     const FitKnown k = fit_known(item, rack, log);
     if (k.by == nullptr) continue;
-    const bool sloped = item.cut.inlay.sloped, tight = k.mishap->mishap == Mishap::InlayTight;
-    if (tight ? k.now >= k.then - kHair : k.now <= k.then + kHair) continue;
-    const auto show = [&](double mm) { return depth_in_words(mm, job.lengths); };
-    Lesson lesson{"learnt-inlay",
-                  item.piece.id,
-                  tight ? say("A plug of this bit stood {0} high ({1}); “{2}” is asked the same.", show(k.mishap->mm),
-                              told_by(*k.by), item.piece.name)
-                        : say("A seam of this bit stood open by {0} ({1}); “{2}” is asked the same.",
-                              show(k.mishap->mm), told_by(*k.by), item.piece.name),
-                  {},
-                  {},
-                  {}};
-    const double most = item.cut.depth - kThinnest;
-    if (k.then < 0.1 * (sloped ? 1 : 0) || (sloped && k.then > most)) {
-      lesson.sum = say("Its pocket is too shallow for {0} of contact: cut it deeper first.", show(k.then));
-    } else {
-      lesson.sum = sloped ? say("By that run, contact lies {0} down rather than {1}.", show(k.then), show(k.now))
-                          : say("By that run, the plug is {0} a side smaller rather than {1}.",
-                                show(std::max(0.0, k.then)), show(k.now));
-      lesson.label =
-          sloped ? say("Contact {0} down", show(k.then)) : say("{0} smaller a side", show(std::max(0.0, k.then)));
-      lesson.apply = [id = item.piece.id, sloped, to = sloped ? k.then : std::max(0.0, k.then)](Job& j) {
-        Item* it = j.find(id);
-        if (it == nullptr) return;
-        (sloped ? it->cut.inlay.contact : it->cut.inlay.allowance) = to;
-      };
-    }
-    out.push_back(std::move(lesson));
+    const bool mended = k.mishap->mishap == Mishap::InlayTight ? k.now >= k.then - kHair : k.now <= k.then + kHair;
+    if (!mended) out.push_back(inlay_lesson(item, k, job.lengths));
   }
 }
 
