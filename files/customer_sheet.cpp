@@ -196,6 +196,7 @@ std::string drawn(const std::vector<ShownSign>& signs, Paper::Form form) {
     const std::string& name = signs[i].plan.job.name;
     paper.paragraph((two ? letter + ".  " : "") + (name == job.name ? "" : name + ": ") + facts_of(signs[i].plan), 12,
                     true);
+    if (!signs[i].price.empty()) paper.paragraph(say("Price: {0}", signs[i].price), 12, true);
   }
   if (two) draw_ruler(paper, job.lengths.unit);
   paper.paragraph(

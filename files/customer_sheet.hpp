@@ -1,4 +1,4 @@
-// The customer's sheet: a page to look at, check letter by letter, and sign. No price stands on it.
+// The customer's sheet: a page to look at, check letter by letter, and sign; with its price where that is wanted.
 #pragma once
 
 #include <string>
@@ -12,6 +12,7 @@ namespace doyen {
 struct ShownSign {
   const Plan& plan;
   const Picture& board;  // carved
+  std::string price{};   // in words, such as quote_in_words(); empty: none stands on the sheet
 };
 
 // A4 as PDF, one page unless the wording is long. Of a job that is cut out only what is cut out is shown, in a setting

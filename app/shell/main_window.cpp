@@ -351,6 +351,7 @@ void MainWindow::make_last_tickets() {
   connect(proof_, &ProofTicket::tilt_wanted, this, &MainWindow::open_tilted);
   connect(&fit_, &FitKeeper::changed, this, &MainWindow::show_fit);
   tickets_->addWidget(finish_ = new FinishTicket(shop_));
+  connect(finish_, &FinishTicket::quote_wanted, this, [this] { save_customer_sheet(true); });
   connect(finish_, &FinishTicket::save_wanted, this, &MainWindow::save_finish_file);
   tickets_->insertWidget(static_cast<int>(Stage::Run), run_ = new RunTicket(shop_));
   connect(run_, &RunTicket::open_wanted, this, [this](const QString& path) {

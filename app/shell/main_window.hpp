@@ -62,7 +62,7 @@ class MainWindow : public QMainWindow {
   // Plans anew if need be and writes everything; returns what was said about it.
   QString write_files(const QString& folder, bool anyway = false, bool replace = false);
   // One page for the customer to sign, as PDF; returns what was said about it.
-  QString write_customer_sheet(const QString& path, const QString& beside = {});
+  QString write_customer_sheet(const QString& path, const QString& beside = {}, bool priced = false);
   // Looks whether someone else saved the job's file meanwhile, and asks what shall be done.
   void look_at_disk();
 
@@ -112,7 +112,7 @@ class MainWindow : public QMainWindow {
   std::string ask_for_another(const Item& item, Derived::How how);  // a piece's id; empty when none was taken
   [[nodiscard]] Region region_of_piece(const QString& id) const;
   void save_outlines();
-  void save_customer_sheet();
+  void save_customer_sheet(bool priced = false);
   void save_sheet_of_two();
   void add_lettering(const QString& words = {});
   void add_shape(PlainShape::Kind kind);

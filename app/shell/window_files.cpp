@@ -10,6 +10,7 @@
 #include "files/customer_sheet.hpp"
 #include "files/output_set.hpp"
 #include "files/outputs.hpp"
+#include "finish/price.hpp"
 #include "problem.hpp"
 #include "shell/main_window.hpp"
 #include "shell/time_beam.hpp"
@@ -169,21 +170,22 @@ void MainWindow::closeEvent(QCloseEvent* event) {
   event->accept();
 }
 
-QString MainWindow::write_customer_sheet(const QString& path, const QString& beside) {
+QString MainWindow::write_customer_sheet(const QString& path, const QString& beside, bool priced) {
   if (!shop_.plan || !shop_.current()) return tr("The plan is still being worked out; try again in a moment.");
   try {
     work_off_thread(this, tr("Drawing the customer's sheet…"),
-                    [plan = shop_.plan, to = path.toStdString(), other_job = beside.toStdString(), rack = rack_](
-                        const Cancel& cancel, const Told&) {
+                    [plan = shop_.plan, to = path.toStdString(), other_job = beside.toStdString(), rack = rack_,
+                     priced](const Cancel& cancel, const Told&) {
                       const Picture board = board_picture(*plan, 1400, Side::Front, cancel);
-                      std::vector<ShownSign> signs{{*plan, board}};
+                      const auto price = [&](const Plan& of) { return priced ? quote_in_words(of) : std::string(); };
+                      std::vector<ShownSign> signs{{*plan, board, price(*plan)}};
                       std::optional<Plan> other;
                       Picture other_board;
                       if (!other_job.empty()) {
                         const Job job = load_job(other_job);
                         other = doyen::plan(job, rack, machine_for(job), nullptr, cancel);
                         other_board = board_picture(*other, 1400, Side::Front, cancel);
-                        signs.push_back({*other, other_board});
+                        signs.push_back({*other, other_board, price(*other)});
                       }
                       const bool picture = to.ends_with(".png") || to.ends_with(".PNG");
                       write_file_atomically(to, picture ? customer_sheet_png(signs) : customer_sheet_pdf(signs));
@@ -198,12 +200,13 @@ QString MainWindow::write_customer_sheet(const QString& path, const QString& bes
   }
 }
 
-void MainWindow::save_customer_sheet() {
-  const QString path = QFileDialog::getSaveFileName(
-      this, tr("Save the customer's sheet"),
-      QString::fromStdString(document_.job().name) + tr(", for approval") + QStringLiteral(".pdf"),
-      tr("PDF, to be signed (*.pdf);;Picture, to be sent (*.png)"));
-  if (!path.isEmpty()) note(write_customer_sheet(path));
+void MainWindow::save_customer_sheet(bool priced) {
+  const QString path =
+      QFileDialog::getSaveFileName(this, tr("Save the customer's sheet"),
+                                   QString::fromStdString(document_.job().name) +
+                                       (priced ? tr(", quote") : tr(", for approval")) + QStringLiteral(".pdf"),
+                                   tr("PDF, to be signed (*.pdf);;Picture, to be sent (*.png)"));
+  if (!path.isEmpty()) note(write_customer_sheet(path, {}, priced));
 }
 
 void MainWindow::save_further_file(const QString& name, const QString& text) {

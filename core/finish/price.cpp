@@ -6,6 +6,7 @@
 
 #include "fields/record.hpp"
 #include "json_reading.hpp"
+#include "problem.hpp"
 #include "storage/aside.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/data_folder.hpp"
@@ -121,6 +122,21 @@ std::string money_in_words(double money, const Rates& rates) {
   char text[64];
   std::snprintf(text, sizeof text, "%.2f", money);
   return std::string(text) + " " + rates.currency;
+}
+
+std::string quote_in_words(const Plan& plan) {
+  const Rates rates = load_rates();
+  if (!rates.said())
+    throw bad_input(say("No rates are said yet: say under Finish, Price, what wood, machine and hours cost."));
+  const Price price = price_of(plan, finish_plan(plan, finish_figures(plan), load_products()), rates);
+  const int copies = std::max(1, plan.job.finish.copies);
+  const auto money = [&](double amount) { return money_in_words(amount, rates); };
+  const std::string words =
+      copies > 1 ? say("{0} of them at {1} each, {2} in all", copies, money(price.each), money(copies * price.each))
+                 : money(price.each);
+  return rates.tax > 0
+             ? say("{0}; with tax ({1} %) {2}.", words, format_number(rates.tax, 2), money(copies * price.with_tax()))
+             : words + ".";
 }
 
 }  // namespace doyen

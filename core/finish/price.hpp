@@ -43,6 +43,10 @@ struct Price {
 };
 Price price_of(const Plan& plan, const FinishPlan& finish, const Rates& rates);
 
+// For the customer: “12 of them at 123.40 € each, 1480.80 € in all; with tax (20 %) 1776.96 €.” By the user's own
+// rates; throws Problem{BadInput} where none are said.
+std::string quote_in_words(const Plan& plan);
+
 std::string money_in_words(double money, const Rates& rates);  // “123.40 €”
 
 }  // namespace doyen

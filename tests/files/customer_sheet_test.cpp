@@ -7,6 +7,7 @@
 #include "command_line.hpp"
 #include "files/outputs.hpp"
 #include "rack/own_rack.hpp"
+#include "storage/aside.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/data_folder.hpp"
 
@@ -133,4 +134,36 @@ TEST_CASE("two signs stand on one page as A and B, with each one's size, the wor
         0);
   CHECK_FALSE(cv::imread(png).empty());
   CHECK(doyen_cli("customer " + gate + " --beside " + (out / "none.doyen") + " --png " + (out / "x.png")).code != 0);
+}
+
+TEST_CASE("a price stands on the sheet only where it is asked for, and then in all its parts") {
+  const Folder out;
+  const std::string home = "XDG_DATA_HOME=" + (out / "data") + " XDG_CONFIG_HOME=" + (out / "config") + " ";
+  Job job = demo("dibber-board");
+  job.finish.copies = 12;
+  save_job(job, out / "job.doyen");
+  const std::string sheet = home + cli() + " customer " + (out / "job.doyen") + " --pdf " + (out / "sheet.pdf");
+  const auto text = [&] { return run("pdftotext -layout " + (out / "sheet.pdf") + " -").said; };
+  // Nobody said a rate yet: no page is written, and it is said what is missing.
+  const Ended none = run(sheet + " --price");
+  CHECK(none.code == 3);
+  CHECK_THAT(none.said, Catch::Contains("No rates"));
+  CHECK_FALSE(file_stands(out / "sheet.pdf"));
+  // Only the setting up of 30 minutes at 40 an hour: 20 each; 240 in all; with a tax of 20 per cent 288. By hand.
+  make_folder(out / "data/doyen");
+  write_file_atomically(out / "data/doyen/rates.json", R"({"handHour":40,"setupMinutes":30,"taxPercent":20})");
+  REQUIRE(run(sheet).code == 0);
+  CHECK(text().find("Price") == std::string::npos);
+  const Ended priced = run(sheet + " --price");
+  INFO(priced.said);
+  REQUIRE(priced.code == 0);
+  INFO(text());
+  CHECK_THAT(text(), Catch::Contains("Price: 12 of them at"));
+  const std::string words = text().substr(text().find("Price:"));
+  double each = 0, all = 0, taxed = 0;
+  REQUIRE(std::sscanf(words.c_str(), "Price: 12 of them at %lf € each, %lf € in all; with tax (20 %%) %lf", &each, &all,
+                      &taxed) == 3);
+  CHECK(each >= 20);  // and the changes of bits by hand
+  CHECK(all == Approx(12 * each).margin(0.06));
+  CHECK(taxed == Approx(1.2 * all).margin(0.02));
 }

@@ -37,6 +37,7 @@ FinishTicket::FinishTicket(Workshop& shop) : Ticket(shop) {
   build_hanging();
   price_ = new PriceSection(shop_);
   column_->addWidget(price_);
+  connect(price_, &PriceSection::quote_wanted, this, &FinishTicket::quote_wanted);
   connect(price_, &PriceSection::changed, this, [this] { refresh(); });
   column_->addStretch();
 }

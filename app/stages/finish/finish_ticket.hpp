@@ -35,6 +35,7 @@ class FinishTicket : public Ticket {
   [[nodiscard]] QString calendar() const;
 
  Q_SIGNALS:
+  void quote_wanted();
   void save_wanted(const QString& name, const QString& kinds, const QByteArray& bytes);
 
  private:

@@ -28,6 +28,10 @@ PriceSection::PriceSection(Workshop& shop) : shop_(shop) {
   connect(copies_, &FigureField::entered, this, [this](double count) {
     shop_.document.edit(tr("say how many are made"), [&](Job& job) { job.finish.copies = static_cast<int>(count); });
   });
+  quote_ = new QPushButton(tr("Customer's sheet with the price…"));
+  quote_->setObjectName(QStringLiteral("saveQuote"));
+  fold_->body()->addWidget(quote_, 0, Qt::AlignLeft);
+  connect(quote_, &QPushButton::clicked, this, &PriceSection::quote_wanted);
   rates_fold_ = new Fold(tr("Your rates"), QStringLiteral("ratesOpen"));
   fold_->body()->addWidget(rates_fold_);
   try {
@@ -105,6 +109,7 @@ void PriceSection::show_price(const Plan* plan, const FinishPlan& steps) {
   copies_->show_figure(finish.copies);
   rates_fold_->set_summary(rates_.said() ? tr("kept for every job") : tr("not said yet"));
   price_.reset();
+  quote_->setEnabled(plan != nullptr && rates_.said());
   if (plan == nullptr || !rates_.said()) {
     says_->setText(rates_.said()
                        ? tr("It is being worked out…")

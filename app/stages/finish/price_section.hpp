@@ -2,6 +2,7 @@
 #pragma once
 
 #include <QComboBox>
+#include <QPushButton>
 
 #include "finish/price.hpp"
 #include "job/ranges.hpp"
@@ -23,6 +24,7 @@ class PriceSection : public QWidget {
 
  Q_SIGNALS:
   void changed();  // the rates
+  void quote_wanted();
 
  private:
   // `unit` with a “%1” where the currency stands.
@@ -35,6 +37,7 @@ class PriceSection : public QWidget {
   Fold* rates_fold_;
   QLabel *says_, *lines_, *problem_;
   FigureField *design_, *copies_;
+  QPushButton* quote_;
   std::vector<std::pair<QLabel*, QString>> money_;  // the units that begin with the currency
   Rates rates_;
   std::optional<Price> price_;
