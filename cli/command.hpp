@@ -36,6 +36,7 @@ Command again_command();
 Command list_command();
 Command finish_command();
 Command log_command();
+Command rescue_command();
 Command relief_command();
 Command import_command();
 Command text_command();

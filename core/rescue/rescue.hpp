@@ -33,7 +33,10 @@ Job patch_for(const Plan& plan, const CutAnew& anew);
 // The face planed down by so much, and everything cut again: depths follow the new thickness. Throws Problem{BadInput}
 // where nothing would stay.
 Job planed(const Job& job, double off);
-// How much must come off so that nothing of what was cut stays, mm.
+// Cut again in the same place, what is left of the old cuts disappears in the new ones: then a little is enough (common
+// practice, no source). mm.
+inline constexpr double kUsuallyPlaned = 1.5;
+// How much must come off so that nothing of what was cut stays, for what is cut elsewhere. mm.
 double planed_clean(const Plan& plan);
 
 // Everything smaller, about the board's middle, so that it lies within the margin: what ran off the edge, planed and

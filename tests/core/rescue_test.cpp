@@ -109,6 +109,13 @@ TEST_CASE("a planed board is cut as deep as it was, from its new face") {
   CHECK(planed_clean(p) > deepest);
   CHECK(planed_clean(p) < deepest + 1);
   CHECK_THROWS_AS(planed(job, 30), Problem);
+  // Planed a little and cut again in place, nothing of the old cuts stays: the old floor, less what was planed off,
+  // lies nowhere below the new one.
+  double left = 0;
+  for_each_cell(was, [&](Point at, float z) {
+    if (name.contains(at)) left = std::max(left, static_cast<double>(workbench::at(is, at) - (z + 1.5)));
+  });
+  CHECK(left <= 0.001);
 }
 
 TEST_CASE("what ran off the board is cut smaller, all of it within the margin") {

@@ -54,7 +54,7 @@ TEST_CASE("screws go into the waste, one to each corner, none farther than 400 m
   }
 }
 
-TEST_CASE("screws in the waste bring no warning with them, however wide the art's margin is") {
+TEST_CASE("screws in the waste bring no warning with them, however wide the art's margin is", "[heavy]") {
   for (const auto& [name, head, thick] :
        {std::tuple{"gate-sign", 10.0, 0.0}, std::tuple{"dibber-board", 7.0, 0.0}, std::tuple{"dibber-board", 7.0, 6.0},
         std::tuple{"dibber-board", 7.0, 40.0}}) {
@@ -183,7 +183,7 @@ TEST_CASE("screws found anew take the place of those that were there, and all is
   CHECK(p.runs.front().side == Side::Back);
 }
 
-TEST_CASE("over random jobs screws lie clear of every move but their own") {
+TEST_CASE("over random jobs screws lie clear of every move but their own", "[heavy]") {
   int placed = 0;
   const int tries = workbench::under_sanitizers() ? 10 : 60;
   for (int seed = 0; seed < tries; ++seed) {

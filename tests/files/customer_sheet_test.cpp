@@ -65,7 +65,7 @@ TEST_CASE("words are spelled letter by letter, whatever letters they have") {
 }
 
 // At 254 dots an inch a millimetre is ten dots: the ruler's two ends stand 1,000 dots apart, or 4 in 1,016.
-TEST_CASE("the ruler is true to size when the page is drawn at its own size") {
+TEST_CASE("the ruler is true to size when the page is drawn at its own size", "[heavy]") {
   const Folder out;
   for (const bool inch : {false, true}) {
     Job job = demo("dibber-board");
@@ -109,7 +109,8 @@ TEST_CASE("as a picture the sheet is what the PDF is, drawn by poppler, at 150 d
   CHECK(cv::mean(apart)[0] < 0.4 * dark);
 }
 
-TEST_CASE("two signs stand on one page as A and B, with each one's size, the wording once where it is the same") {
+TEST_CASE("two signs stand on one page as A and B, with each one's size, the wording once where it is the same",
+          "[heavy]") {
   const Folder out;
   Job small = demo("gate-sign"), other = demo("gate-sign");
   other.blank.species = "white-oak";
@@ -136,7 +137,7 @@ TEST_CASE("two signs stand on one page as A and B, with each one's size, the wor
   CHECK(doyen_cli("customer " + gate + " --beside " + (out / "none.doyen") + " --png " + (out / "x.png")).code != 0);
 }
 
-TEST_CASE("a price stands on the sheet only where it is asked for, and then in all its parts") {
+TEST_CASE("a price stands on the sheet only where it is asked for, and then in all its parts", "[heavy]") {
   const Folder out;
   const std::string home = "XDG_DATA_HOME=" + (out / "data") + " XDG_CONFIG_HOME=" + (out / "config") + " ";
   Job job = demo("dibber-board");

@@ -82,3 +82,25 @@ assert data[0]['why'] == 'a thicker board' and any('readings' in line for line i
   CHECK(run("XDG_DATA_HOME=" + (out / "nobody") + " " + check).said.find("short of going through") ==
         std::string::npos);
 }
+
+TEST_CASE("a spoiled board is mended by the command line: its parts are told, and each way is a job that plans") {
+  const Folder out;
+  const std::string job = data_file("demo/gate-sign.doyen"), home = "XDG_DATA_HOME=" + (out / "data") + " ";
+  const auto rescue = [&](const std::string& words) { return run(home + cli() + " rescue " + job + " " + words); };
+  const Ended told = rescue("--piece name");
+  CHECK(told.code == 0);
+  CHECK_THAT(told.said, Catch::Contains("8 parts") && Catch::Contains("no. 3, “r”"));
+  for (const char* how : {"--how only --piece name --part 3", "--how patch --piece name --part 3",
+                          "--how planed --off 1/16", "--how planed"}) {
+    INFO(how);
+    const Ended made = rescue(std::string(how) + " --out " + (out / "mended.doyen"));
+    INFO(made.said);
+    CHECK(made.code == 0);
+    CHECK(run(home + cli() + " plan " + (out / "mended.doyen") + " --out " + (out / "files")).code == 0);
+  }
+  CHECK(rescue("--how smaller --out " + (out / "none.doyen")).code == 3);  // nothing runs off
+  CHECK(rescue("--how patch --piece nobody --out " + (out / "none.doyen")).code == 3);
+  CHECK(rescue("--part 2 --out " + (out / "none.doyen")).code == 2);
+  CHECK(rescue("--how burn --out " + (out / "none.doyen")).code == 2);
+  CHECK_FALSE(fs::exists(out / "none.doyen"));
+}

@@ -124,7 +124,8 @@ TEST_CASE("how far each bit goes is what its file says, read by the letter") {
   }
 }
 
-TEST_CASE("the sheet says when the screws go in, how many, how wide their heads may be, and that the bit stays") {
+TEST_CASE("the sheet says when the screws go in, how many, how wide their heads may be, and that the bit stays",
+          "[heavy]") {
   const Folder out;
   for (const double head : {8.0, 15.0}) {
     Job job = with_screws(demo("dibber-board"), load_rack(), 8);

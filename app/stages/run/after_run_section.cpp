@@ -321,6 +321,8 @@ void AfterRunSection::say(const QString& more) {
                                  : tr("kept %1 times").arg(runs));
 }
 
+void AfterRunSection::ask() { fold_->set_open(true); }
+
 void AfterRunSection::refresh() {
   const QString of = shop_.document.path() + QLatin1Char('\n') + as_text(shop_.document.job().name);
   if (of != of_) {

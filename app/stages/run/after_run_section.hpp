@@ -39,6 +39,7 @@ class AfterRunSection : public QWidget {
  public:
   explicit AfterRunSection(Workshop& shop);
   void refresh();
+  void ask();  // files were written: what is asked after the run stands open
 
  Q_SIGNALS:
   void kept();  // the log is another now

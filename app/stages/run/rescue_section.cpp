@@ -21,7 +21,6 @@ RescueSection::RescueSection(Workshop& shop, QVBoxLayout* column, QObject* paren
   column->addWidget(make_row(tr("Of it"), part_));
   off_ = new LengthField({0.05, 200}, true);
   off_->setObjectName(QStringLiteral("planeOff"));
-  off_->setToolTip(tr("How much is planed off the face; without a figure, all that was carved"));
   column->addWidget(make_row(tr("Planed off"), off_));
   const auto button = [&](const char* name, const QString& words, const std::function<Job(const Plan&)>& work) {
     auto* made = new QPushButton(words);
@@ -35,7 +34,7 @@ RescueSection::RescueSection(Workshop& shop, QVBoxLayout* column, QObject* paren
   patch_ = button("makePatch", tr("A job for a recess and its patch…"),
                   [this](const Plan& p) { return patch_for(p, anew()); });
   planed_ = button("planeAgain", tr("The job on the planed board…"),
-                   [this](const Plan& p) { return planed(p.job, asked_off_.value_or(planed_clean(p))); });
+                   [this](const Plan& p) { return planed(p.job, asked_off_.value_or(kUsuallyPlaned)); });
   smaller_ =
       button("cutSmaller", tr("The job smaller, within the margin…"), [](const Plan& p) { return within_margin(p); });
   says_ = make_label({}, "error");
@@ -101,7 +100,12 @@ void RescueSection::show_for(const std::vector<MishapSeen>& mishaps) {
   show_row(part_, pieces && part_->count() > 1);
   show_row(off_, can.contains(Rescue::Planed));
   if (asked_off_ || shop_.plan) off_->show_length(asked_off_, shop_.document.job().lengths);
-  off_->setPlaceholderText(shop_.plan ? shop_.show(planed_clean(*shop_.plan)) : QString());
+  off_->setPlaceholderText(shop_.show(kUsuallyPlaned));
+  if (shop_.plan)
+    off_->setToolTip(
+        tr("Cut again in the same place, what is left of the old cuts disappears in the new ones. For what is cut "
+           "elsewhere, %1 must come off.")
+            .arg(shop_.show(planed_clean(*shop_.plan))));
   only_->setVisible(can.contains(Rescue::OnlyThese));
   patch_->setVisible(can.contains(Rescue::Patch));
   only_->setEnabled(!chosen.isEmpty());

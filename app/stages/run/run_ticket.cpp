@@ -448,6 +448,7 @@ void RunTicket::show_written(const QString& words, bool fine, const QString& fol
   written_folder_ = folder;
   written_->setVisible(true);
   opens_->setVisible(!folder.isEmpty());
+  if (fine && !folder.isEmpty()) after_->ask();
   written_->setStyleSheet(fine ? QStringLiteral("color: #3E5E40;") : QStringLiteral("color: #9C3B2E;"));
   QString breakable = words;  // a long path may wrap after each of its folders
   written_->setText(breakable.replace(QLatin1Char('/'), QStringLiteral("/\u200B"))
