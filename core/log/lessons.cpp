@@ -32,6 +32,7 @@ const MishapSeen* seen(const LogEntry& e, Mishap mishap) {
 struct Needed {
   double mm = 0;
   const LogEntry* by = nullptr;
+  bool as_later = false;  // it is what a later run came out well with
 };
 Needed over_cut_needed(const std::string& machine, const std::vector<LogEntry>& log) {
   Needed needed;
@@ -40,7 +41,7 @@ Needed over_cut_needed(const std::string& machine, const std::vector<LogEntry>& 
     if (e.machine != machine || !e.over_cut) continue;
     if (const MishapSeen* f = seen(e, Mishap::NotThrough); f != nullptr && f->mm > 0) {
       const double mm = std::min(*e.over_cut + f->mm, fine);
-      if (mm > needed.mm) needed = {mm, &e};
+      if (mm > needed.mm) needed = {mm, &e, fine < *e.over_cut + f->mm};
     } else if (e.well) {
       fine = std::min(fine, *e.over_cut);
     }
@@ -60,14 +61,15 @@ void learn_through(const Job& job, const std::vector<LogEntry>& log, std::vector
     if (now >= mm - kHair) continue;
     const MishapSeen& f = *seen(*needed.by, Mishap::NotThrough);
     const auto show = [&](double length) { return depth_in_words(length, job.lengths); };
-    out.push_back(
-        {"learnt-through", item.piece.id,
-         say("Last time on this machine cuts came {0} short of going through ({1}); “{2}” goes {3} past.", show(f.mm),
-             told_by(*needed.by), item.piece.name, show(now)),
-         say("{0} past were asked for, {1} were missing: {2}.", show(*needed.by->over_cut), show(f.mm), show(mm)),
-         say("Go {0} past", show(mm)), [id = item.piece.id, mm](Job& j) {
-           if (Item* it = j.find(id)) it->cut.through.over_cut = mm;
-         }});
+    out.push_back({"learnt-through", item.piece.id,
+                   say("Last time on this machine cuts came {0} short of going through ({1}); “{2}” goes {3} past.",
+                       show(f.mm), told_by(*needed.by), item.piece.name, show(now)),
+                   needed.as_later ? say("A later run came out well with {0}.", show(mm))
+                                   : say("{0} past were asked for, {1} were missing: {2}.", show(*needed.by->over_cut),
+                                         show(f.mm), show(mm)),
+                   say("Go {0} past", show(mm)), [id = item.piece.id, mm](Job& j) {
+                     if (Item* it = j.find(id)) it->cut.through.over_cut = mm;
+                   }});
   }
 }
 

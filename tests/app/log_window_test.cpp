@@ -4,7 +4,6 @@
 #include <QFile>
 #include <QLineEdit>
 #include <QListWidget>
-#include <QTimer>
 
 #include "log/log_book.hpp"
 #include "stages/log/log_dialog.hpp"
@@ -48,12 +47,11 @@ const Verdict* verdict_named(Window& w, const char* code) {
 // Does this with the log while it is open.
 void in_the_log(Window& w, const std::function<void(LogDialog&)>& act) {
   bool seen = false;
-  QTimer::singleShot(200, &w.window, [&] {
-    auto* dialog = qobject_cast<LogDialog*>(QApplication::activeModalWidget());
-    if (dialog == nullptr) return;
+  on_next_dialog([&](QDialog* dialog) {
+    auto* log = qobject_cast<LogDialog*>(dialog);
+    REQUIRE(log != nullptr);
     seen = true;
-    act(*dialog);
-    if (dialog->isVisible()) dialog->reject();
+    act(*log);
   });
   w.choose(Stage::Run, "");
   QTest::mouseClick(w.reach<QPushButton>("openLog"), Qt::LeftButton);
