@@ -37,6 +37,7 @@ Command list_command();
 Command finish_command();
 Command log_command();
 Command rescue_command();
+Command offcuts_command();
 Command relief_command();
 Command import_command();
 Command text_command();

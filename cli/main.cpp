@@ -22,7 +22,8 @@ int main(int argc, char** argv) {
   for (const Command& command :
        {plan_command(), check_command(), fit_command(), ladder_command(), testcut_command(), relief_command(),
         import_command(), text_command(), outlines_command(), readback_command(), keys_command(), ways_command(),
-        customer_command(), again_command(), list_command(), finish_command(), log_command(), rescue_command()}) {
+        customer_command(), again_command(), list_command(), finish_command(), log_command(), rescue_command(),
+        offcuts_command()}) {
     CLI::App* sub = app.add_subcommand(command.name, command.about);
     Arguments arguments(*sub);
     sub->callback([&code, run = command.make(arguments)] { code = run(); });

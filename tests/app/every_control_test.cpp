@@ -27,11 +27,13 @@ std::string called(const QWidget* control) {
 // These choose what is looked at, or say what the machine did: nothing of the job.
 bool only_looks(const QWidget* control) {
   static const std::set<QString> kLooks{
-      QStringLiteral("feedsOf"),    QStringLiteral("sanded"),     QStringLiteral("setting"),
-      QStringLiteral("took"),       QStringLiteral("againRan"),   QStringLiteral("againFile"),
-      QStringLiteral("deeperBy"),   QStringLiteral("outcome"),    QStringLiteral("mishap"),
-      QStringLiteral("mishapBit"),  QStringLiteral("mishapBy"),   QStringLiteral("runWords"),
-      QStringLiteral("changedWhy"), QStringLiteral("rescuePart"), QStringLiteral("planeOff")};
+      QStringLiteral("feedsOf"),     QStringLiteral("sanded"),       QStringLiteral("setting"),
+      QStringLiteral("took"),        QStringLiteral("againRan"),     QStringLiteral("againFile"),
+      QStringLiteral("deeperBy"),    QStringLiteral("outcome"),      QStringLiteral("mishap"),
+      QStringLiteral("mishapBit"),   QStringLiteral("mishapBy"),     QStringLiteral("runWords"),
+      QStringLiteral("changedWhy"),  QStringLiteral("rescuePart"),   QStringLiteral("planeOff"),
+      QStringLiteral("offCutAlong"), QStringLiteral("offCutAcross"), QStringLiteral("offCutThick"),
+      QStringLiteral("offCutPlace")};
   if (kLooks.contains(control->objectName()) || called(control) == "Extra space between")
     return true;  // which pair of letters
   for (const QWidget* up = control; up != nullptr; up = up->parentWidget()) {

@@ -83,7 +83,8 @@ assert data[0]['why'] == 'a thicker board' and any('readings' in line for line i
         std::string::npos);
 }
 
-TEST_CASE("a spoiled board is mended by the command line: its parts are told, and each way is a job that plans") {
+TEST_CASE("a spoiled board is mended by the command line: its parts are told, and each way is a job that plans",
+          "[heavy]") {
   const Folder out;
   const std::string job = data_file("demo/gate-sign.doyen"), home = "XDG_DATA_HOME=" + (out / "data") + " ";
   const auto rescue = [&](const std::string& words) { return run(home + cli() + " rescue " + job + " " + words); };

@@ -227,6 +227,8 @@ BlankTicket::BlankTicket(Workshop& shop) : Ticket(shop) {
   build_keep_outs();
   plates_ = new PlatesSection(shop_);
   column_->addWidget(plates_);
+  off_cuts_ = new OffCutsSection(shop_);
+  column_->addWidget(off_cuts_);
   wood_ = new Fold(tr("What this wood is"), QStringLiteral("woodOpen"));
   about_ = make_label({}, "faded");
   wood_->body()->addWidget(about_);
@@ -273,6 +275,7 @@ BlankTicket::BlankTicket(Workshop& shop) : Ticket(shop) {
 void BlankTicket::refresh() {
   refresh_keep_outs();
   plates_->refresh();
+  off_cuts_->refresh();
   const Job& job = shop_.document.job();
   const Blank& b = job.blank;
   name_->show_text(QString::fromStdString(job.name));

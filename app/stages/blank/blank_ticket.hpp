@@ -6,6 +6,7 @@
 #include "parts/length_field.hpp"
 #include "parts/readings_field.hpp"
 #include "parts/ticket.hpp"
+#include "stages/blank/off_cuts_section.hpp"
 #include "stages/blank/plates_section.hpp"
 
 namespace doyen {
@@ -28,6 +29,7 @@ class BlankTicket : public Ticket {
   Fold *margins_, *clear_, *wood_;
   NumberCard *weight_, *movement_;
   PlatesSection* plates_;
+  OffCutsSection* off_cuts_;
   void build_keep_outs();
   void refresh_keep_outs();
   void edit_keep_out(const QString& name, const std::function<void(KeepOut&)>& change);
