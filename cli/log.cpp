@@ -107,8 +107,7 @@ int run_log(const LogOptions& options) {
   LogBook book(log_path());
   if (!options.from.empty()) {
     const std::vector<LogEntry> read = read_log_json(read_file(options.from), options.from);
-    book.take(read);
-    std::printf("%zu entries taken in.\n", read.size());
+    std::printf("%zu entries taken in.\n", book.take(read));
   }
   if (!options.job.empty()) keep(book, options);
   if (options.remove > 0) book.remove(options.remove);

@@ -100,6 +100,7 @@ void JobDocument::replace(const Job& job, const QString& path, const QString& ke
   undo_.clear();
   undo_.setClean();
   recovered_ = false;
+  ++opened_;
   path_ = absolute(path);
   on_disk_ = mark_of_file(path_);
   own_key_ = key.isEmpty() ? QUuid::createUuid().toString(QUuid::WithoutBraces) : key;

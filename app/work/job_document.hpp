@@ -23,6 +23,7 @@ class JobDocument : public QObject {
 
   [[nodiscard]] const Job& job() const { return job_; }
   [[nodiscard]] QString path() const { return path_; }
+  [[nodiscard]] int opened() const { return opened_; }  // another number for each job that was opened in the window
   [[nodiscard]] bool unsaved() const { return !undo_.isClean() || recovered_; }
   QUndoStack& undo_stack() { return undo_; }
 
@@ -81,6 +82,7 @@ class JobDocument : public QObject {
   QString recovery_file_;
   std::unique_ptr<QLockFile> recovery_lock_;
   bool recovered_ = false;
+  int opened_ = 0;
 };
 
 }  // namespace doyen

@@ -7,6 +7,7 @@
 #include "measure/length.hpp"
 #include "storage/atomic_file.hpp"
 #include "treatments/through/through.hpp"
+#include "wording/say.hpp"
 
 namespace doyen {
 namespace {
@@ -185,6 +186,8 @@ const LogEntry* last_of(const Job& job, const std::string& file, const std::vect
   if (!file.empty()) {
     if (const LogEntry* there = first([&](const LogEntry& e) { return e.file == file; })) return there;
   }
+  const std::string usual = Job{}.name;  // by which nothing is known
+  if (job.name == usual || job.name == say(usual)) return nullptr;
   return first([&](const LogEntry& e) { return e.job == job.name; });
 }
 

@@ -20,8 +20,8 @@ std::string fingerprint(const Job& job);
 // “Marrowby”, depth: 2 → 6. Lengths in mm. Of lists of figures only that they differ, and at most forty lines.
 std::vector<std::string> what_changed(const std::string& before, const std::string& after);
 
-// The newest entry of this job: by its fingerprint, else by its file, else by its name. `log` has the newest first;
-// null for none.
+// The newest entry of this job: by its fingerprint, else by its file, else by its name, unless that is a new job's.
+// `log` has the newest first; null for none.
 const LogEntry* last_of(const Job& job, const std::string& file, const std::vector<LogEntry>& log);
 
 }  // namespace doyen

@@ -5,6 +5,7 @@
 
 #include "log/entry_of.hpp"
 #include "log/log_texts.hpp"
+#include "measure/feed.hpp"
 #include "stock/species.hpp"
 #include "treatments/through/through.hpp"
 #include "wording/say.hpp"
@@ -129,10 +130,7 @@ void learn_feeds(const Job& job, const Rack& rack, const std::vector<LogEntry>& 
     if (k.by == nullptr || now.feed < k.bad * 0.99) continue;
     const bool known = k.good > 0 && k.good < k.bad * 0.99;
     const double feed = known ? k.good : std::floor(k.bad * kSlower / 10) * 10;
-    const auto show = [&](double mm_a_minute) {
-      return job.lengths.unit == Unit::Inch ? say("{0} in/min", format_number(mm_a_minute / kMmPerInch, 0))
-                                            : say("{0} mm/min", format_number(mm_a_minute, 0));
-    };
+    const auto show = [&](double mm_a_minute) { return feed_in_words(mm_a_minute, job.lengths); };
     out.push_back({"learnt-feed", "",
                    say("{0} in this wood, fed at {1}: {2} ({3}). It is asked for {4} here.", bit->name, show(k.bad),
                        mishap_in_words(k.mishap), told_by(*k.by), show(now.feed)),

@@ -204,10 +204,20 @@ std::int64_t LogBook::add(const LogEntry& e, const std::vector<std::string>& pic
   });
 }
 
-void LogBook::take(const std::vector<LogEntry>& entries) {
-  (void)written(*db_, path_, [&] {
-    for (const LogEntry& entry : entries) (void)put_in(*db_, entry);
-    return 0;
+std::size_t LogBook::take(const std::vector<LogEntry>& entries) {
+  return written(*db_, path_, [&] {
+    SQLite::Statement there(*db_,
+                            "SELECT count(*) FROM entries WHERE made = ? AND job = ? AND mark = ? AND machine = ?");
+    std::size_t taken = 0;
+    for (const LogEntry& entry : entries) {
+      there.reset();
+      int at = 0;
+      for (const std::string& text : {entry.made, entry.job, entry.mark, entry.machine}) there.bind(++at, text);
+      if (there.executeStep() && there.getColumn(0).getInt() > 0) continue;
+      (void)put_in(*db_, entry);
+      ++taken;
+    }
+    return taken;
   });
 }
 
@@ -261,11 +271,6 @@ std::vector<std::string> LogBook::pictures(std::int64_t id) const {
     while (get.executeStep()) all.push_back(get.getColumn(0).getString());
     return all;
   });
-}
-
-void LogBook::make_whole() const {
-  const std::string found = looked_up(path_, [&] { return db_->execAndGet("PRAGMA integrity_check").getString(); });
-  if (found != "ok") throw bad_input(say("The log “{0}” is damaged: {1}.", path_, found));
 }
 
 std::string log_path() { return user_file("log.sqlite"); }

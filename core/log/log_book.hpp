@@ -26,7 +26,9 @@ class LogBook {
 
   // Each is done wholly or not at all, and is on the disk when it returns. Throws Problem{CannotWrite}.
   std::int64_t add(const LogEntry& entry, const std::vector<std::string>& pictures = {});  // PNG
-  void take(const std::vector<LogEntry>& entries);                                         // all of them, or none
+  // Those that are not there yet, all of them or none; returns how many. The same run is made at the same time, of the
+  // same job.
+  std::size_t take(const std::vector<LogEntry>& entries);
   void note(std::int64_t id, const std::string& words, const std::string& why);
   void remove(std::int64_t id);
   void add_picture(std::int64_t id, const std::string& png);
@@ -34,7 +36,6 @@ class LogBook {
   [[nodiscard]] std::vector<LogEntry> entries() const;  // the newest first, without their job texts
   [[nodiscard]] std::string job_text(std::int64_t id) const;
   [[nodiscard]] std::vector<std::string> pictures(std::int64_t id) const;  // PNG
-  void make_whole() const;  // Throws Problem{BadInput} when the file is damaged (PRAGMA integrity_check)
 
  private:
   std::unique_ptr<SQLite::Database> db_;

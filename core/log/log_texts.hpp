@@ -13,7 +13,7 @@ namespace doyen {
 // matter.
 bool matches(const LogEntry& entry, const std::string& search);
 
-// “0.3 mm short of through; rough, with the 60° V”.
+// “not through, by 0.3 mm; rough or torn, with 60° V, 1/2 in body”.
 std::string outcome_in_words(const LogEntry& entry, const LengthStyle& lengths);
 
 std::string log_json(const std::vector<LogEntry>& entries);  // "doyen-log/1", everything but pictures

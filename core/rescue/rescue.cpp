@@ -17,7 +17,7 @@ constexpr double kRound = 3;     // mm of wood round it that the patch takes, to
 constexpr double kLoose = 0.05;  // mm round a patch, for glue
 constexpr double kClean = 0.2;   // mm planed off below the deepest cut
 
-const PiecePlan& planned(const Plan& plan, const std::string& id) {
+const PiecePlan& plan_of_piece(const Plan& plan, const std::string& id) {
   const PiecePlan* piece = plan.piece(id);
   if (piece == nullptr) throw bad_input(say("There is no piece “{0}” in this job.", id));
   return *piece;
@@ -42,10 +42,10 @@ std::size_t letter_of(const Outlines& outlines, Point middle) {
   return best;
 }
 
-Job as_begun(const Plan& plan, const std::string& name) {
-  Job job = plan.job;
+// The same board and zero, for a run that nothing was said of yet.
+Job as_begun(const Job& of, const std::string& name) {
+  Job job = of;
   job.name = say("{0}, {1}", job.name, name);
-  job.run.order.clear();
   job.run.accepted.clear();
   job.run.reasons.clear();
   job.run.made = 0;
@@ -57,20 +57,23 @@ Job as_begun(const Plan& plan, const std::string& name) {
 struct Place {
   std::string name;
   Region region;
+  Box box;  // of strokes that are followed, too
+  bool back = false;
 };
 std::vector<Place> places_of(const Plan& plan, const CutAnew& anew) {
   std::vector<Place> places;
   for (const std::string& id : anew.pieces) {
     const Item* item = plan.job.find(id);
-    const Region whole = planned(plan, id).outlines.region;
+    const Outlines& whole = plan_of_piece(plan, id).outlines;
     if (item == nullptr || item->cut.kind == Kind::None) continue;
     if (!anew.part) {
-      places.push_back({item->piece.name, whole});
+      places.push_back({item->piece.name, whole.region, bounds(whole), item->cut.back});
       continue;
     }
     const std::vector<PartOfPiece> parts = parts_of_piece(plan, id);
     if (*anew.part >= parts.size()) throw bad_input(say("“{0}” has no such part.", item->piece.name));
-    places.push_back({say("{0}, {1}", item->piece.name, parts[*anew.part].name), parts[*anew.part].region});
+    const PartOfPiece& part = parts[*anew.part];
+    places.push_back({say("{0}, {1}", item->piece.name, part.name), part.region, bounds(part.region)});
   }
   if (places.empty()) throw bad_input(say("Choose on the board what is to be cut again."));
   return places;
@@ -83,7 +86,7 @@ Piece as_it_lies(const std::string& id, const Place& place) {
   piece.id = id;
   piece.name = place.name;
   piece.what = frozen(outlines, place.name);
-  piece.at = bounds(place.region).centre();
+  piece.at = place.box.centre();
   return piece;
 }
 
@@ -92,7 +95,7 @@ Piece as_it_lies(const std::string& id, const Place& place) {
 std::vector<PartOfPiece> parts_of_piece(const Plan& plan, const std::string& id) {
   const Item* item = plan.job.find(id);
   if (item == nullptr || goes_with_others(item->cut) || item->cut.back || item->cut.kind == Kind::Inlay) return {};
-  const Outlines& outlines = planned(plan, id).outlines;
+  const Outlines& outlines = plan_of_piece(plan, id).outlines;
   const bool letters = !outlines.letters.empty();
   std::vector<PartOfPiece> parts(letters ? outlines.letters.size() : outlines.region.islands.size());
   for (std::size_t i = 0; i < outlines.region.islands.size(); ++i) {
@@ -108,7 +111,8 @@ std::vector<PartOfPiece> parts_of_piece(const Plan& plan, const std::string& id)
 
 Job only_these(const Plan& plan, const CutAnew& anew) {
   const std::vector<Place> places = places_of(plan, anew);
-  Job job = as_begun(plan, say("cut again"));
+  Job job = as_begun(plan.job, say("cut again"));
+  job.run.order.clear();
   std::vector<std::string> kept = anew.pieces;
   const bool together = std::any_of(kept.begin(), kept.end(), [&](const std::string& id) {
     const Item* item = job.find(id);
@@ -117,7 +121,7 @@ Job only_these(const Plan& plan, const CutAnew& anew) {
   for (Item& item : job.items) {
     const bool asked = std::find(kept.begin(), kept.end(), item.piece.id) != kept.end();
     if (asked || (together && goes_with_others(item.cut))) {
-      const double below = planned(plan, item.piece.id).around.ground.below;
+      const double below = plan_of_piece(plan, item.piece.id).around.ground.below;
       if (below > 0 && !together) item.cut.ground = below;  // what it lies on is there already
       continue;
     }
@@ -136,15 +140,16 @@ Job only_these(const Plan& plan, const CutAnew& anew) {
 Job patch_for(const Plan& plan, const CutAnew& anew) {
   const std::vector<Place> places = places_of(plan, anew);
   double cut = 0;
-  for (const std::string& id : anew.pieces) cut = std::max(cut, planned(plan, id).cuts.deepest);
+  for (const std::string& id : anew.pieces) cut = std::max(cut, plan_of_piece(plan, id).cuts.deepest);
   const double depth = std::ceil((cut + kDeeper) * 10 - 1e-6) / 10;
-  Job job = as_begun(plan, say("patch"));
+  Job job = as_begun(plan.job, say("patch"));
+  job.run.order.clear();
   if (depth > job.blank.thinnest() - job.run.least_wood)
     throw bad_input(say("A patch {0} deep would leave less than {1} of wood below: plane the face and cut it again.",
                         depth_in_words(depth, job.lengths), depth_in_words(job.run.least_wood, job.lengths)));
   job.items.clear();
   for (const Place& place : places) {
-    const Box box = bounds(place.region);
+    const Box& box = place.box;
     Item item;
     item.piece.id = job.fresh_id("patch");
     item.piece.name = job.fresh_name(say("Patch for {0}", place.name));
@@ -156,6 +161,7 @@ Job patch_for(const Plan& plan, const CutAnew& anew) {
     item.piece.what = shape;
     item.cut.kind = Kind::Recess;
     item.cut.depth = depth;
+    item.cut.back = place.back;
     item.cut.insert.thickness = depth;
     item.cut.insert.clearance = kLoose;
     item.cut.insert.cut = true;
@@ -175,27 +181,27 @@ double planed_clean(const Plan& plan) {
 }
 
 Job planed(const Job& was, double off) {
-  Job job = was;
+  Job job = as_begun(was, say("planed"));
   std::vector<double> readings = job.blank.readings;
   for (double& mm : readings) mm -= off;
   if (*std::min_element(readings.begin(), readings.end()) < 1)
     throw bad_input(say("{0} off leaves no board.", depth_in_words(off, job.lengths)));
   take_readings(job, readings);
-  job.name = say("{0}, {1}", was.name, say("planed"));
-  job.run.accepted.clear();
-  job.run.reasons.clear();
   return job;
 }
 
 Job within_margin(const Plan& plan) {
-  Job job = as_begun(plan, say("smaller"));
+  Job job = as_begun(plan.job, say("smaller"));
   Box room = job.blank.box(), all;
   std::vector<std::string> ids;
+  // The sign's own edge stays, where the board holds just one sign.
+  const auto edges =
+      std::count_if(job.items.begin(), job.items.end(), [](const Item& item) { return item.cut.kind == Kind::CutOut; });
   for (std::size_t i = 0; i < job.items.size(); ++i) {
     const Item& item = job.items[i];
     if (item.cut.kind == Kind::None || plan.pieces[i]->outlines.region.empty()) continue;
     const Box box = bounds(plan.pieces[i]->outlines.region);
-    if (item.cut.kind == Kind::CutOut) {  // the sign's own edge stays
+    if (item.cut.kind == Kind::CutOut && edges == 1) {
       room = {std::max(room.left, box.left), std::max(room.bottom, box.bottom), std::min(room.right, box.right),
               std::min(room.top, box.top)};
     } else {

@@ -6,6 +6,7 @@
 #include <vector>
 
 #include "job/job.hpp"
+#include "measure/feed.hpp"
 #include "treatments/piece_cuts.hpp"
 #include "verdicts/verdict_memory.hpp"
 
@@ -60,10 +61,7 @@ struct Situation {
     return memory->answer({what, std::move(of)}, make);
   }
 
-  [[nodiscard]] std::string show_feed(double mm_a_minute) const {
-    return job.lengths.unit == Unit::Inch ? format_number(mm_a_minute / kMmPerInch, 0) + " in/min"
-                                          : format_number(mm_a_minute, 0) + " mm/min";
-  }
+  [[nodiscard]] std::string show_feed(double mm_a_minute) const { return feed_in_words(mm_a_minute, job.lengths); }
   [[nodiscard]] std::string show(double mm) const { return depth_in_words(mm, job.lengths); }
 };
 

@@ -1,5 +1,6 @@
 // After a run, in the real window: two questions, kept; offered at the next job; looked at, searched, taken back; and a
 // spoiled board mended.
+#include <QDir>
 #include <QDoubleSpinBox>
 #include <QFile>
 #include <QLineEdit>
@@ -140,6 +141,16 @@ TEST_CASE("what is being answered is not lost to an edit of the job, nor carried
   w.settle();
   CHECK(outcome->currentText() == QStringLiteral("well"));
   CHECK(words->text() == QStringLiteral("clean"));
+  // Nor to another name, nor to being saved.
+  w.window.document().edit(QStringLiteral("another name"), [](Job& job) { job.name = "Garden gate"; });
+  w.settle();
+  const QString file =
+      QDir::temp().filePath(QStringLiteral("doyen-log-%1.doyen").arg(QCoreApplication::applicationPid()));
+  w.window.document().save(file);
+  w.settle();
+  CHECK(outcome->currentText() == QStringLiteral("well"));
+  CHECK(words->text() == QStringLiteral("clean"));
+  QFile::remove(file);
   w.window.document().undo_stack().setClean();
   w.window.open_demo(QStringLiteral("dibber-board"));
   w.settle();
@@ -193,6 +204,21 @@ TEST_CASE("the log is searched, its words are changed, and a job is opened as it
   });
   REQUIRE(file.open(QIODevice::ReadOnly));
   CHECK(file.readAll() == "not a log");
+  file.close();
+  // Put aside by a button, a new one is begun, and it is said where the old one lies.
+  in_the_log(w, [](LogDialog& dialog) {
+    auto* aside = dialog.findChild<QPushButton*>(QStringLiteral("logAside"));
+    REQUIRE(aside->isVisible());
+    QTest::mouseClick(aside, Qt::LeftButton);
+    CHECK_FALSE(aside->isVisible());
+    CHECK_THAT(dialog.findChild<QLabel*>(QStringLiteral("logSays"))->text().toStdString(),
+               Catch::Contains("damaged-1"));
+  });
+  CHECK(kept_runs().empty());
+  QFile aside(QString::fromStdString(log_path() + ".damaged-1"));
+  REQUIRE(aside.open(QIODevice::ReadOnly));
+  CHECK(aside.readAll() == "not a log");
+  aside.remove();
   no_log();
 }
 

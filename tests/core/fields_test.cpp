@@ -9,6 +9,7 @@
 #include "job/job.hpp"
 #include "json_reading.hpp"
 #include "oracle.hpp"
+#include "own_home.hpp"
 #include "problem.hpp"
 #include "rack/own_rack.hpp"
 #include "storage/atomic_file.hpp"
@@ -151,10 +152,8 @@ TEST_CASE("a rack keeps what is written beside what this Doyen knows") {
 
 TEST_CASE("a failure at any system call of keeping the rack leaves what stood there, damaged or not") {
   namespace fs = std::filesystem;
-  const fs::path home = fs::temp_directory_path() / ("doyen-rack-" + std::to_string(getpid()));
-  const char* before = std::getenv("XDG_DATA_HOME");
-  const std::string was = before == nullptr ? "" : before;
-  setenv("XDG_DATA_HOME", home.c_str(), 1);
+  const OwnHome own;
+  const fs::path home = own.folder;
   const Rack shipped = load_shipped_rack();
   Rack changed = shipped;
   changed.bits[0].tip = 0.3;
@@ -190,11 +189,6 @@ TEST_CASE("a failure at any system call of keeping the rack leaves what stood th
     }
   }
   CHECK(failures > 10);
-  fs::remove_all(home);
-  if (was.empty())
-    unsetenv("XDG_DATA_HOME");
-  else
-    setenv("XDG_DATA_HOME", was.c_str(), 1);
 }
 
 TEST_CASE("a piece begins to be cut in one way, whoever asks") {  // shares and sizes: common practice, no source
@@ -237,10 +231,7 @@ TEST_CASE("a piece begins to be cut in one way, whoever asks") {  // shares and 
 
 TEST_CASE("in another language the rack's own names are said in it, and kept in English; the user's stay") {
   namespace fs = std::filesystem;
-  const fs::path home = fs::temp_directory_path() / ("doyen-words-" + std::to_string(::getpid()));
-  const char* had = std::getenv("XDG_DATA_HOME");
-  const std::string before = had == nullptr ? "" : had;
-  ::setenv("XDG_DATA_HOME", home.c_str(), 1);
+  const OwnHome home;
   speak([](std::string_view english) {
     return english == "1/8 in flat" ? std::string("Schaftfräser 1/8 in") : std::string();
   });
@@ -261,6 +252,4 @@ TEST_CASE("in another language the rack's own names are said in it, and kept in 
   CHECK(load_rack().find("flat-1/4in")->name == "my {0} best");
   speak({});
   CHECK(load_rack().find("flat-1/8in")->name == "1/8 in flat");
-  had == nullptr ? ::unsetenv("XDG_DATA_HOME") : ::setenv("XDG_DATA_HOME", before.c_str(), 1);
-  fs::remove_all(home);
 }

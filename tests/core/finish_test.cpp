@@ -12,6 +12,7 @@
 #include "finish/finish_plan.hpp"
 #include "finish/hanging.hpp"
 #include "finish/price.hpp"
+#include "own_home.hpp"
 #include "problem.hpp"
 #include "stock/species.hpp"
 #include "storage/atomic_file.hpp"
@@ -323,27 +324,19 @@ TEST_CASE("the calendar's file keeps to RFC 5545: lines, folding, escapes, an ev
 }
 
 TEST_CASE("rates are kept for every job, and a file that cannot be read is never overwritten") {
-  const char* const before = std::getenv("XDG_DATA_HOME");
-  const std::string was = before == nullptr ? "" : before;
-  const std::string folder = "/tmp/doyen-rates-" + std::to_string(::getpid());
-  setenv("XDG_DATA_HOME", folder.c_str(), 1);
+  const OwnHome home;
   CHECK_FALSE(load_rates().said());
   Rates rates;
   rates.hand = 45;
   rates.currency = "CHF";
   keep_rates(rates);
   CHECK(load_rates() == rates);
-  write_file_atomically(folder + "/doyen/rates.json", "{ broken");
+  write_file_atomically(home.folder + "/doyen/rates.json", "{ broken");
   CHECK_THROWS_AS(load_rates(), Problem);
   keep_rates(rates);
   CHECK(load_rates() == rates);
   int aside = 0;
-  for (const auto& each : std::filesystem::directory_iterator(folder + "/doyen"))
+  for (const auto& each : std::filesystem::directory_iterator(home.folder + "/doyen"))
     aside += each.path().filename() != "rates.json" ? 1 : 0;
   CHECK(aside == 1);
-  std::filesystem::remove_all(folder);
-  if (before == nullptr)
-    unsetenv("XDG_DATA_HOME");
-  else
-    setenv("XDG_DATA_HOME", was.c_str(), 1);
 }

@@ -176,7 +176,7 @@ TEST_CASE("a log is whole whenever whoever writes it is killed, and has all that
     while (read(line[0], &c, 1) == 1) ++kept;
     close(line[0]);
     LogBook book(log_path());
-    book.make_whole();
+    CHECK(asked(log_path(), "PRAGMA integrity_check") == "ok");
     const std::size_t there = book.entries().size();
     CHECK(there >= kept);
     CHECK(there <= kept + 1);  // one may have been on the disk before it was said
@@ -231,7 +231,7 @@ TEST_CASE("where nothing more can be written it is said, and the log stays as it
   }));
   CHECK(code >= 10);
   LogBook book(log_path());
-  book.make_whole();
+  CHECK(asked(log_path(), "PRAGMA integrity_check") == "ok");
   CHECK(book.entries().size() == static_cast<std::size_t>(1 + code - 10));
   if (geteuid() != 0) {
     std::filesystem::permissions(log_path(), std::filesystem::perms::owner_read);
@@ -429,6 +429,14 @@ TEST_CASE("what was changed since the last run is said by names; a count of boar
   CHECK(last_of(job, "/a/b.doyen", {of_file}) != nullptr);
   CHECK(last_of(job, "/c.doyen", {of_file}) == nullptr);
   CHECK(last_of(job, "/c.doyen", {entry}) != nullptr);
+  // By its name, too, unless nobody has named it yet.
+  Job another = job;
+  another.blank.width += 1;
+  CHECK(last_of(another, "/c.doyen", {entry}) != nullptr);
+  another.name = Job{}.name;
+  LogEntry unnamed = entry;
+  unnamed.job = another.name;
+  CHECK(last_of(another, "/c.doyen", {unnamed}) == nullptr);
 }
 
 TEST_CASE("entries are found by every word that is asked for") {

@@ -68,6 +68,10 @@ assert data[0]['why'] == 'a thicker board' and any('readings' in line for line i
   REQUIRE(run(other + "--from " + (out / "log.json")).code == 0);
   REQUIRE(run(other + "--json " + (out / "again.json")).code == 0);
   CHECK(read_file(out / "again.json") == read_file(out / "log.json"));
+  // Twice is once: what is there already is not taken in again.
+  CHECK(run(other + "--from " + (out / "log.json")).said.starts_with("0 entries"));
+  REQUIRE(run(other + "--json " + (out / "again.json")).code == 0);
+  CHECK(read_file(out / "again.json") == read_file(out / "log.json"));
   std::string torn = read_file(out / "log.json");
   torn.replace(torn.rfind("\"2026-05-02"), 11, "3");
   write_file_atomically(out / "torn.json", torn);

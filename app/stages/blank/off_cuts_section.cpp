@@ -50,7 +50,10 @@ OffCutsSection::OffCutsSection(Workshop& shop) : shop_(shop) {
     if (one == nullptr) return;
     const OffCut used = *one;
     shop_.document.edit(tr("cut it from an off-cut"), [&](Job& job) { use_off_cut(job, used); });
-    change([&] { return drop_off_cut(used.id); });
+    // An edit may be refused, and says so itself: then it stays on the shelf.
+    Job as_used = shop_.document.job();
+    use_off_cut(as_used, used);
+    if (as_used.blank == shop_.document.job().blank) change([&] { return drop_off_cut(used.id); });
   });
 }
 

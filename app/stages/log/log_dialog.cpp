@@ -12,6 +12,7 @@
 #include "files/log/log_csv.hpp"
 #include "log/log_texts.hpp"
 #include "machine/profile.hpp"
+#include "measure/feed.hpp"
 #include "parts/cards.hpp"
 #include "parts/theme.hpp"
 #include "problem.hpp"
@@ -87,6 +88,12 @@ LogDialog::LogDialog(const LengthStyle& lengths, QWidget* parent) : QDialog(pare
   says_ = make_label({}, "error");
   says_->setObjectName(QStringLiteral("logSays"));
   column->addWidget(says_);
+  aside_ = new QPushButton(tr("Put it aside and begin a new one"));
+  aside_->setObjectName(QStringLiteral("logAside"));
+  aside_->setAutoDefault(false);
+  aside_->hide();
+  column->addWidget(aside_, 0, Qt::AlignLeft);
+  connect(aside_, &QPushButton::clicked, this, &LogDialog::begin_anew);
   auto* end = new QHBoxLayout;
   csv_ = new QPushButton(tr("As a table (CSV)…"));
   csv_->setObjectName(QStringLiteral("logCsv"));
@@ -192,13 +199,23 @@ void LogDialog::done(int result) {
 
 void LogDialog::open_book() {
   change([this] { book_ = std::make_unique<LogBook>(log_path()); });
+  aside_->setVisible(book_ == nullptr);
   list();
+}
+
+void LogDialog::begin_anew() {
+  std::string aside;
+  change([&] { aside = put_log_aside(); });
+  if (aside.empty()) return;
+  changed_ = true;
+  open_book();
+  if (book_ != nullptr) says_->setText(tr("The former log lies at %1.").arg(as_shown(aside)));
 }
 
 void LogDialog::show_example() {
   change([this] {
     book_ = std::make_unique<LogBook>(":memory:");
-    book_->take(read_data("demo/lid-log.json", read_log_json));
+    (void)book_->take(read_data("demo/lid-log.json", read_log_json));
     example_ = true;
   });
   list();
@@ -279,13 +296,10 @@ void LogDialog::show_chosen() {
                                          : tr("%1 told, not timed").arg(told));
   if (e->over_cut) rows += row_of(tr("Past the underside"), as_shown(depth_in_words(*e->over_cut, lengths_)));
   for (const LoggedBit& bit : e->bits) {
-    const bool inches = lengths_.unit == Unit::Inch;
-    const QString feed = inches ? tr("%1 in/min").arg(as_shown(format_number(bit.feed / kMmPerInch, 0)))
-                                : tr("%1 mm/min").arg(as_shown(format_number(bit.feed, 0)));
     rows += row_of(as_shown(bit.name),
                    tr("%1, %2 turns a minute, %3 deep, %4")
-                       .arg(feed, as_shown(format_number(bit.rpm, 0)), as_shown(depth_in_words(bit.deepest, lengths_)),
-                            as_shown(format_duration(bit.told)))
+                       .arg(as_shown(feed_in_words(bit.feed, lengths_)), as_shown(format_number(bit.rpm, 0)),
+                            as_shown(depth_in_words(bit.deepest, lengths_)), as_shown(format_duration(bit.told)))
                        .toHtmlEscaped());
   }
   for (const LoggedInlay& inlay : e->inlays)
@@ -297,7 +311,7 @@ void LogDialog::show_chosen() {
                                        .arg(as_shown(depth_in_words(inlay.depth, lengths_)),
                                             as_shown(depth_in_words(inlay.allowance, lengths_))))
                        .toHtmlEscaped());
-  if (!e->changed.empty()) rows += row_of(tr("Changed since the run before"), lines_of(e->changed));
+  if (!e->changed.empty()) rows += row_of(tr("Changed since the run before (lengths in mm)"), lines_of(e->changed));
   details_->setText(
       example +
       QStringLiteral("<h3>%1</h3><p>%2</p><table>%3</table>").arg(as_shown(e->job).toHtmlEscaped(), when_of(*e), rows));
@@ -370,11 +384,11 @@ void LogDialog::take_in() {
   if (path.isEmpty()) return;
   change([&] {
     const std::vector<LogEntry> entries = read_log_json(read_file(path.toStdString()), path.toStdString());
-    if (example_) {
+    if (example_ || book_ == nullptr) {
       book_ = std::make_unique<LogBook>(log_path());
       example_ = false;
     }
-    book_->take(entries);
+    (void)book_->take(entries);
     changed_ = true;
   });
   const QString problem = says_->text();

@@ -37,6 +37,7 @@ class LogDialog : public QDialog {
   void remove();
   void save(const QString& name, const QString& kinds, const std::function<std::string()>& text);
   void take_in();
+  void begin_anew();  // the one that cannot be read is put aside
   [[nodiscard]] const LogEntry* chosen() const;
   [[nodiscard]] std::vector<LogEntry> found() const;  // what the search leaves, with the jobs' texts
 
@@ -48,7 +49,7 @@ class LogDialog : public QDialog {
   QListWidget* list_;
   QLabel *says_, *details_;
   QWidget* pictures_;
-  QPushButton *open_, *picture_, *remove_, *csv_, *json_, *example_button_;
+  QPushButton *open_, *picture_, *remove_, *csv_, *json_, *example_button_, *aside_;
   std::string wanted_;
 };
 

@@ -109,7 +109,7 @@ void MishapRow::clear() {
 AfterRunSection::AfterRunSection(Workshop& shop) : shop_(shop) {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(0, 0, 0, 0);
-  fold_ = new Fold(tr("After the run"), QStringLiteral("timingOpen"));
+  fold_ = new Fold(tr("After the run"), QStringLiteral("afterRunOpen"));
   column->addWidget(fold_);
   connect(fold_, &Fold::opened, this, &AfterRunSection::refresh);
   build_questions();
@@ -190,24 +190,29 @@ double AfterRunSection::told() const {
   return seconds;
 }
 
-std::vector<std::string> AfterRunSection::changed_since() const {
+void AfterRunSection::look() {
   const auto log = known_log();
-  if (!shop_.current() || log->empty()) return {};
-  const LogEntry* last = last_of(shop_.document.job(), shop_.document.path().toStdString(), *log);
-  if (last == nullptr || last->mark == fingerprint(shop_.document.job())) return {};
+  if (!shop_.plan || (shop_.plan == seen_ && log == log_)) return;
+  seen_ = shop_.plan;
+  log_ = log;
+  const std::string file = shop_.document.path().toStdString();
+  const LogEntry* last = log->empty() ? nullptr : last_of(seen_->job, file, *log);
+  LogEntry before;
   try {
-    LogEntry before = *last;
-    before.job_text = LogBook(log_path()).job_text(last->id);
-    return entry_of(*shop_.plan, {}, {}, &before).changed;
+    if (last != nullptr && last->mark != fingerprint(seen_->job)) {
+      before = *last;
+      before.job_text = LogBook(log_path()).job_text(last->id);
+    }
   } catch (const Problem&) {
-    return {};  // the list is said to be unreadable where it is looked at
+    before = {};  // that it cannot be read is said below
   }
+  now_ = entry_of(*seen_, file, {}, &before);
 }
 
 LogEntry AfterRunSection::entry() const {
-  const std::string now = QDateTime::currentDateTimeUtc().toString(Qt::ISODate).toStdString();
-  LogEntry entry = entry_of(*shop_.plan, shop_.document.path().toStdString(), now);
-  entry.changed = changed_since();
+  LogEntry entry = now_;
+  entry.made = QDateTime::currentDateTimeUtc().toString(Qt::ISODate).toStdString();
+  entry.file = shop_.document.path().toStdString();
   entry.took = 60 * took_->value();
   entry.well = outcome_->currentIndex() == Well;
   entry.words = words_->text().trimmed().toStdString();
@@ -237,6 +242,7 @@ std::vector<std::string> AfterRunSection::pictures() const {
 
 bool AfterRunSection::keep() {
   try {
+    look();
     kept_ = LogBook(log_path()).add(entry(), pictures());
   } catch (const Problem& problem) {
     say(QString::fromUtf8(problem.what()));
@@ -313,9 +319,9 @@ void AfterRunSection::say(const QString& more) {
     lines << QString::fromUtf8(problem.what());
   }
   says_->setText(lines.join(QLatin1Char('\n')));
-  const auto log = known_log();
-  const std::string mark = log->empty() ? std::string() : fingerprint(shop_.document.job());
-  const auto runs = std::count_if(log->begin(), log->end(), [&](const LogEntry& e) { return e.mark == mark; });
+  look();
+  const auto runs =
+      !log_ ? 0 : std::count_if(log_->begin(), log_->end(), [&](const LogEntry& e) { return e.mark == now_.mark; });
   fold_->set_summary(runs == 0   ? tr("nothing kept of it yet")
                      : runs == 1 ? tr("kept once")
                                  : tr("kept %1 times").arg(runs));
@@ -324,23 +330,20 @@ void AfterRunSection::say(const QString& more) {
 void AfterRunSection::ask() { fold_->set_open(true); }
 
 void AfterRunSection::refresh() {
-  const QString of = shop_.document.path() + QLatin1Char('\n') + as_text(shop_.document.job().name);
-  if (of != of_) {
+  if (const int of = shop_.document.opened(); of != of_) {
     of_ = of;
     kept_ = 0;
     forget_answers();
   }
   if (!fold_->open()) return say();
-  if (shop_.plan) {
-    const LogEntry now = entry_of(*shop_.plan, {}, {});
-    for (MishapRow* row : rows_) row->show_bits(now.bits, shop_.document.job().lengths);
-  }
-  const std::vector<std::string> changed = changed_since();
+  look();
+  for (MishapRow* row : rows_) row->show_bits(now_.bits, shop_.document.job().lengths);
   QStringList lines;
-  for (const std::string& line : changed) lines << as_text(line);
+  for (const std::string& line : now_.changed) lines << as_text(line);
   if (lines.size() > 4) lines = lines.mid(0, 4) << tr("and %1 more").arg(lines.size() - 4);
   changed_->setText(lines.isEmpty() ? QString()
-                                    : tr("Since the last run:") + QLatin1Char('\n') + lines.join(QLatin1Char('\n')));
+                                    : tr("Since the last run (lengths in mm):") + QLatin1Char('\n') +
+                                          lines.join(QLatin1Char('\n')));
   changed_->setVisible(!lines.isEmpty());
   show_row(why_, !lines.isEmpty());
   show_rows();

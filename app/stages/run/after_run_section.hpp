@@ -56,7 +56,7 @@ class AfterRunSection : public QWidget {
   [[nodiscard]] double told() const;  // s
   [[nodiscard]] LogEntry entry() const;
   [[nodiscard]] std::vector<std::string> pictures() const;
-  [[nodiscard]] std::vector<std::string> changed_since() const;
+  void look();                                            // at the plan and the log, where either is another
   [[nodiscard]] std::vector<MishapSeen> mishaps() const;  // as they are said now
   Workshop& shop_;
   Fold* fold_;
@@ -68,7 +68,11 @@ class AfterRunSection : public QWidget {
   QLabel *says_, *changed_;
   QPushButton *keep_, *back_;
   std::int64_t kept_ = 0;  // what was kept last here; 0: nothing of this job
-  QString of_;             // the job that is asked about
+  int of_ = 0;             // the job that is asked about
+  // What is known of the plan that is there, by the log as it is.
+  PlanPtr seen_;
+  std::shared_ptr<const std::vector<LogEntry>> log_;
+  LogEntry now_;
 };
 
 }  // namespace doyen

@@ -69,12 +69,16 @@ void RescueSection::make(const std::function<Job(const Plan&)>& work) {
 void RescueSection::list_parts() {
   const QStringList chosen = shop_.chosen();
   const std::string one = chosen.size() == 1 && shop_.current() ? chosen.front().toStdString() : std::string();
-  if (one == listed_) return;
+  if (one == listed_ && (one.empty() || shop_.plan == listed_of_)) return;
+  const int before = one == listed_ ? part_->currentIndex() : 0;
+  const QString was = part_->itemText(before);
   listed_ = one;
+  listed_of_ = shop_.plan;
   part_->clear();
   part_->addItem(tr("all of it"));
   if (one.empty()) return;
   for (const PartOfPiece& part : parts_of_piece(*shop_.plan, one)) part_->addItem(QString::fromStdString(part.name));
+  if (part_->itemText(before) == was) part_->setCurrentIndex(before);
 }
 
 void RescueSection::show_for(const std::vector<MishapSeen>& mishaps) {

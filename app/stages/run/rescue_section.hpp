@@ -32,6 +32,7 @@ class RescueSection : public QObject {
   QPushButton *only_, *patch_, *planed_, *smaller_;
   std::optional<double> asked_off_;  // mm, typed; none: as much as makes it clean
   std::string listed_;               // the piece whose parts are listed
+  PlanPtr listed_of_;                // and the plan they are of
 };
 
 }  // namespace doyen
