@@ -271,6 +271,7 @@ std::string run_sheet_pdf(const Plan& plan, const Picture& board, const Judgemen
   draw_board(sheet, plan, board, 175);
   say_zero(sheet, plan);
   what_it_is_part_of(sheet, plan, show);
+  draw_bed(sheet, plan, board);
   if (!job.run.stops.empty()) sheet.paragraph(say("It lies against: {0}", job.run.stops), 11);
   sheet.paragraph(say("Holding: {0}", job.run.holding), 11);
   if (job.run.made > 0)
@@ -283,6 +284,7 @@ std::string run_sheet_pdf(const Plan& plan, const Picture& board, const Judgemen
   sheet.paragraph(say("Before you start"), 12, true, kBrick, 1);
   for (const std::string& caution : cautions_before()) sheet.paragraph("•  " + caution, 11, false, kInk, 1);
   sheet.y += 4;
+  sheet.need(150);  // the table's heading does not stand alone at a page's foot
   sheet.rule();
   sheet.paragraph(say("Bits, in this order   ·   in all about {0} with {1} bit {1|change|changes}",
                       format_duration(plan.seconds), plan.bit_changes()),

@@ -4,7 +4,7 @@
 #include <array>
 #include <cmath>
 
-#include "run/placement.hpp"
+#include "run/bed.hpp"
 #include "wording/say.hpp"
 
 namespace doyen {
@@ -26,7 +26,7 @@ struct Framed {
   }
 };
 
-Box lying_box(const Job& job, const Placement& lies) {
+Box box_at(const Job& job, const Placement& lies) {
   const Box board = job.blank.box();
   Box lying;
   lying.add(lies.at_machine(Point{board.left, board.bottom}));
@@ -74,7 +74,7 @@ void draw_arrow(cairo_t* cr, double left, double right, double y) {
 void draw_board(Paper& sheet, const Plan& plan, const Picture& side, double most_high) {
   const Blank& blank = plan.job.blank;
   const Placement lies = placement_of(plan.job);
-  const Box lying = lying_box(plan.job, lies);
+  const Box lying = box_at(plan.job, lies);
   const double scale = std::min((kPageWidth - 2 * kEdge - 40) / lying.width(), most_high / lying.height());
   const Point share = zero_share(plan.job.run.zero_place);
   // Room for the axis where zero lies at the back.
@@ -108,7 +108,7 @@ void draw_turning(Paper& sheet, const Plan& plan, const Picture& front, const Pi
   const Job& job = plan.job;
   constexpr double kMostHigh = 74, kGap = 46;
   const double most_wide = (kPageWidth - 2 * kEdge - kGap) / 2 - 12;
-  const Box whole = lying_box(job, placement_of(job));
+  const Box whole = box_at(job, placement_of(job));
   const double scale = std::min(most_wide / whole.width(), kMostHigh / whole.height());
   sheet.need(whole.height() * scale + 46);
   sheet.y += 16;
@@ -117,7 +117,7 @@ void draw_turning(Paper& sheet, const Plan& plan, const Picture& front, const Pi
   double left = kEdge + 6;
   for (const Side side : sides) {
     const Placement lies = placement_of(job, side);
-    const Framed frame{lying_box(job, lies), left, sheet.y, scale};
+    const Framed frame{box_at(job, lies), left, sheet.y, scale};
     draw_side(cr, frame, job.blank, lies.turn, side == Side::Front ? front : back);
     const std::array<Point, 2> edge = hinge(job, side);
     const Point a = frame.at(lies.at_machine(edge[0])), b = frame.at(lies.at_machine(edge[1]));
@@ -142,6 +142,76 @@ void draw_turning(Paper& sheet, const Plan& plan, const Picture& front, const Pi
   sheet.y += 4 + sheet.text(say("The thick edge is the one that the board is turned about; the dot is one and the same "
                                 "corner of the wood. Mark it with a pencil before you turn the board."),
                             kEdge, sheet.y, kPageWidth - 2 * kEdge, 10, false, kInk);
+}
+
+namespace {
+
+// What it lies against, as a filled shape; dowels are round.
+void draw_part(cairo_t* cr, const FixturePart& part, Point left_top, double scale) {
+  cairo_new_path(cr);
+  const Point middle = part.box.centre();
+  if (part.what == FixturePart::What::Dowel)
+    cairo_arc(cr, left_top.x + middle.x * scale, left_top.y - middle.y * scale, part.box.width() / 2 * scale, 0,
+              2 * M_PI);
+  else
+    cairo_rectangle(cr, left_top.x + part.box.left * scale, left_top.y - part.box.top * scale, part.box.width() * scale,
+                    part.box.height() * scale);
+  cairo_set_source_rgb(cr, 0.55, 0.42, 0.28);
+  cairo_fill_preserve(cr);
+  ink(cr, kInk, 0.6);
+  cairo_stroke(cr);
+}
+
+std::string bed_in_words(const Plan& plan) {
+  const Job& job = plan.job;
+  const Fixture& f = job.run.fixture;
+  const auto show = [&](double mm) { return depth_in_words(mm, job.lengths); };
+  std::string words;
+  if (f.kind != Fixture::Kind::None)
+    words = say("It lies against {0}; they stand {1} above the bed.", fixture_in_words(f), show(fixture_stands(job)));
+  if (!f.placed()) return words;
+  words += (words.empty() ? "" : " ") +
+           say("It lies with its {0} {1} from the left and {2} from the front end of the machine's travel.",
+               corner_in_words(f), show(*f.x), show(*f.y));
+  if (const std::optional<Point> home = zero_from_home(job, plan.machine))
+    words += " " + say("Counted from home, zero lies at x {0}, y {1}: compare it with the machine's display.",
+                       show(home->x), show(home->y));
+  return words;
+}
+
+}  // namespace
+
+void draw_bed(Paper& sheet, const Plan& plan, const Picture& front) {
+  const Job& job = plan.job;
+  const std::string words = bed_in_words(plan);
+  if (words.empty()) return;
+  const std::optional<Point> origin = left_front_on_bed(job);
+  if (!origin) return sheet.paragraph(words, 11);
+  constexpr double kWide = 130, kMostHigh = 110;
+  const double scale = std::min(kWide / plan.machine.travel[0], kMostHigh / plan.machine.travel[1]);
+  const double w = plan.machine.travel[0] * scale, h = plan.machine.travel[1] * scale;
+  sheet.need(h + 14);
+  cairo_t* cr = sheet.cr();
+  const double left = kEdge, top = sheet.y + 2;
+  cairo_set_source_rgb(cr, 0.93, 0.90, 0.84);
+  cairo_rectangle(cr, left, top, w, h);
+  cairo_fill_preserve(cr);
+  ink(cr, kFaded, 0.7);
+  cairo_stroke(cr);
+  const Point at{left + origin->x * scale, top + h - origin->y * scale};
+  const Box lying = lying_box(job.blank, job.run.on_bed);
+  draw_side(cr, {lying, at.x, at.y - lying.height() * scale, scale}, job.blank, job.run.on_bed, front);
+  for (const FixturePart& part : fixture_parts(job, plan.machine)) draw_part(cr, part, at, scale);
+  const Point share = zero_share(job.run.zero_place);
+  cairo_new_path(cr);
+  cairo_arc(cr, at.x + share.x * lying.width() * scale, at.y - share.y * lying.height() * scale, 3.5, 0, 2 * M_PI);
+  ink(cr, kPlum, 1.4);
+  cairo_stroke(cr);
+  const double beside = left + w + 14;
+  sheet.text(say("The bed from above; you stand below it."), beside, top, kPageWidth - kEdge - beside, 10, false,
+             kFaded);
+  const double high = sheet.text(words, beside, top + 16, kPageWidth - kEdge - beside, 11);
+  sheet.y = top + std::max(h, 16 + high) + 8;
 }
 
 }  // namespace doyen

@@ -12,4 +12,7 @@ void draw_board(Paper& sheet, const Plan& plan, const Picture& side, double most
 // Both sides beside each other, the edge that it is turned about, and one corner of the wood marked in both.
 void draw_turning(Paper& sheet, const Plan& plan, const Picture& front, const Picture& back, Side from);
 
+// Where the board lies on the machine's bed and against what, as far as that was said.
+void draw_bed(Paper& sheet, const Plan& plan, const Picture& front);
+
 }  // namespace doyen

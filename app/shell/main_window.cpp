@@ -360,6 +360,7 @@ void MainWindow::make_last_tickets() {
   });
   connect(run_, &RunTicket::write_wanted, this, &MainWindow::save_further_file);
   connect(run_, &RunTicket::rehearsal_wanted, this, &MainWindow::open_rehearsal);
+  connect(run_, &RunTicket::bed_wanted, this, &MainWindow::open_bed);
   connect(run_, &RunTicket::machines_wanted, this, &MainWindow::edit_machines);
   connect(run_, &RunTicket::log_wanted, this, &MainWindow::open_log);
   connect(run_, &RunTicket::job_wanted, this, &MainWindow::open_mended);

@@ -54,6 +54,7 @@ class MainWindow : public QMainWindow {
   void open_sums();
   [[nodiscard]] bool sums_shown() const;  // none that is open is still being worked out
   void open_rehearsal();                  // the front's files through a simulated controller
+  void open_bed();                        // the board on the machine's bed
   void open_tilted();                     // the carved board, tilted and turned by hand
   void open_letter_bench();
   void lay_out();

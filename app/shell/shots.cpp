@@ -27,6 +27,7 @@
 #include "stages/log/log_dialog.hpp"
 #include "stages/proof/boards_view.hpp"
 #include "stages/proof/tilt_view.hpp"
+#include "stages/run/bed_view.hpp"
 #include "stages/run/machines_dialog.hpp"
 #include "stages/run/rehearsal.hpp"
 #include "storage/atomic_file.hpp"
@@ -88,7 +89,7 @@ QStringList shot_names() {
       QStringLiteral("blank"),     QStringLiteral("artwork"),      QStringLiteral("cuts"),    QStringLiteral("sheets"),
       QStringLiteral("proof"),     QStringLiteral("run"),          QStringLiteral("finish"),  QStringLiteral("log"),
       QStringLiteral("rack"),      QStringLiteral("letter-bench"), QStringLiteral("lay-out"), QStringLiteral("tracing"),
-      QStringLiteral("rehearsal"), QStringLiteral("raised"),       QStringLiteral("plates"),  QStringLiteral("inlay"),
+      QStringLiteral("rehearsal"), QStringLiteral("raised"),       QStringLiteral("bed"),     QStringLiteral("inlay"),
       QStringLiteral("fit"),       QStringLiteral("ways"),         QStringLiteral("tilted")};
 }
 
@@ -151,7 +152,7 @@ bool take_shot(MainWindow& window, const QString& stage, const QString& file, QS
     MachinesDialog dialog(window.document().job().run.machine, window.document().job().lengths, &window);
     return shot_of_dialog(window, file, [&] { dialog.exec(); });
   }
-  if (!shot_names().contains(stage)) {
+  if (!shot_names().contains(stage) && stage != QStringLiteral("plates")) {
     *problem = QStringLiteral("“%1” is not a view; there are %2.").arg(stage, shot_names().join(QStringLiteral(", ")));
     return false;
   }
@@ -189,6 +190,13 @@ bool take_shot(MainWindow& window, const QString& stage, const QString& file, QS
     wait_until_settled(window);
     window.open_tilted();
     const auto* view = window.findChild<TiltView*>();
+    return view != nullptr && shot_of_guest(window, file, [view] { return view->ready(); });
+  }
+  if (stage == QStringLiteral("bed")) {
+    window.go_to_stage(Stage::Run);
+    wait_until_looked_at(window);
+    window.open_bed();
+    const auto* view = window.findChild<BedView*>();
     return view != nullptr && shot_of_guest(window, file, [view] { return view->ready(); });
   }
   if (stage == QStringLiteral("rehearsal")) {

@@ -66,6 +66,7 @@ QList<Command> MainWindow::job_commands() {
        tr("The log: what was run, and how it came out…"),
        {},
        [this] { open_log(); }},
+      {Group::Job, QStringLiteral("bed"), tr("The board on the machine's bed"), {}, [this] { open_bed(); }},
       {Group::Job, QStringLiteral("rehearse"), tr("Rehearse the run…"), {}, [this] { open_rehearsal(); }},
       {Group::Job,
        QStringLiteral("machines"),

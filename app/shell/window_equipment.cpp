@@ -6,6 +6,7 @@
 #include "shell/main_window.hpp"
 #include "stages/cuts/rack_dialog.hpp"
 #include "stages/log/log_dialog.hpp"
+#include "stages/run/bed_view.hpp"
 #include "stages/run/machines_dialog.hpp"
 #include "stages/run/rehearsal.hpp"
 
@@ -74,6 +75,10 @@ void MainWindow::open_mended(const Job& job) {
 void MainWindow::open_rehearsal() {
   if (!shop_.plan || shop_.plan->runs.empty()) return;
   show_in_place(new Rehearsal(shop_.plan, this), [] {});
+}
+
+void MainWindow::open_bed() {
+  show_in_place(new BedView(shop_, this), [] {});
 }
 
 }  // namespace doyen

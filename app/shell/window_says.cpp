@@ -3,6 +3,7 @@
 #include <QTimer>
 
 #include "shell/main_window.hpp"
+#include "stages/run/bed_view.hpp"
 
 namespace doyen {
 
@@ -19,6 +20,7 @@ void MainWindow::refresh_tickets() {
   ticket_shown_ = shown;
   ticket->refresh();
   ticket->show_pending();
+  if (auto* bed = qobject_cast<BedView*>(pages_->currentWidget())) bed->refresh();
   refresh_next_step();
   const auto stage = static_cast<Stage>(tickets_->currentIndex());
   ways_->refresh((stage == Stage::Cuts || stage == Stage::Proof) && trouble_.isEmpty());

@@ -1,6 +1,7 @@
 #include "geometry/region.hpp"
 
 #include <algorithm>
+#include <array>
 #include <map>
 #include <numbers>
 
@@ -192,6 +193,29 @@ Region nest(const cl::Paths& paths, Fill fill) {
 }
 
 }  // namespace
+
+double distance(const Box& box, Point a, Point b) {
+  // The share of the move that lies between the rectangle's sides, axis by axis.
+  double from = 0, to = 1;
+  for (const auto& [p, d, low, high] :
+       {std::array{a.x, b.x - a.x, box.left, box.right}, std::array{a.y, b.y - a.y, box.bottom, box.top}}) {
+    if (std::abs(d) < 1e-12) {
+      if (p < low || p > high) to = -1;
+      continue;
+    }
+    from = std::max(from, std::min((low - p) / d, (high - p) / d));
+    to = std::min(to, std::max((low - p) / d, (high - p) / d));
+  }
+  if (from <= to) return 0;
+  double least = 1e300;
+  for (const Point& corner :
+       {Point{box.left, box.bottom}, Point{box.right, box.bottom}, Point{box.right, box.top}, Point{box.left, box.top}})
+    least = std::min(least, distance(corner, a, b));
+  for (const Point& end : {a, b})
+    least = std::min(
+        least, distance(end, Point{std::clamp(end.x, box.left, box.right), std::clamp(end.y, box.bottom, box.top)}));
+  return least;
+}
 
 void Box::add(Point p) {
   left = std::min(left, p.x);

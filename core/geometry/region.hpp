@@ -49,6 +49,9 @@ struct Box {
   [[nodiscard]] Box grown(double by) const { return {left - by, bottom - by, right + by, top + by}; }
 };
 
+// Between a line from a to b and the rectangle; 0 where they meet. mm.
+double distance(const Box& box, Point a, Point b);
+
 // One connected part: rings[0] runs counter-clockwise round it, the others clockwise round its holes;
 // the material to think about lies to the left of every ring.
 struct Island {

@@ -79,6 +79,31 @@ const Record<AcceptedReason>& reason_fields() {
   return fields;
 }
 
+const Record<Fixture>& fixture_fields() {
+  static const Record<Fixture> fields = [] {
+    Record<Fixture> f;
+    f.choice("kind", &Fixture::kind,
+             Words<Fixture::Kind>{{"none", Fixture::Kind::None},
+                                  {"stops", Fixture::Kind::Stops},
+                                  {"fence", Fixture::Kind::Fence},
+                                  {"dowels", Fixture::Kind::Dowels}});
+    f.choice("corner", &Fixture::corner,
+             Words<Fixture::Corner>{{"leftFront", Fixture::Corner::LeftFront},
+                                    {"rightFront", Fixture::Corner::RightFront},
+                                    {"leftBack", Fixture::Corner::LeftBack},
+                                    {"rightBack", Fixture::Corner::RightBack}});
+    f.optional("x", &Fixture::x, {-10'000, 100'000});
+    f.optional("y", &Fixture::y, {-10'000, 100'000});
+    f.number("stands", &Fixture::stands, {0, 500});
+    f.afterwards([](Fixture& fixture, const JsonView& v) {
+      if (fixture.x.has_value() != fixture.y.has_value())
+        throw bad_input(say("{0}: x and y were expected, both or neither.", v.where()));
+    });
+    return f;
+  }();
+  return fields;
+}
+
 const Record<RunSettings>& run_fields() {
   static const Record<RunSettings> fields = [] {
     using R = RunSettings;
@@ -105,6 +130,7 @@ const Record<RunSettings>& run_fields() {
                           {"half", OnBed::Half},
                           {"quarterRight", OnBed::QuarterRight}});
     f.flag("lookRound", &R::look_round);
+    f.record("fixture", &R::fixture, fixture_fields());
     f.text("stops", &R::stops, 400);
     f.number("made", &R::made, {0, 1'000'000});
     f.number("plate", &R::plate, {0, 100});

@@ -53,6 +53,16 @@ const Record<MachineProfile>& machine_fields() {
     f.flag("bitsKeepLength", &M::keeps_length);
     f.number("touchPlate", &M::plate, {0, 100});
     f.flag("takesOffPlate", &M::takes_off_plate);
+    f.choice("home", &M::home,
+             Words<HomeCorner>{{"unknown", HomeCorner::Unknown},
+                               {"leftFront", HomeCorner::LeftFront},
+                               {"rightFront", HomeCorner::RightFront},
+                               {"leftBack", HomeCorner::LeftBack},
+                               {"rightBack", HomeCorner::RightBack}});
+    f.number("holesApart", &M::hole_pitch, {0, 1000});
+    f.number("holesWide", &M::hole_wide, {1, 100});
+    f.number("holesX", &M::hole_x, {-10'000, 100'000});
+    f.number("holesY", &M::hole_y, {-10'000, 100'000});
     f.number("spindleLeast", &M::spindle_least, {0, 200'000}).needed();
     f.number_within("spindleMost", &M::spindle_most, [](const M& m) {
        return Range{m.spindle_least, 200'000};

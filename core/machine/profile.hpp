@@ -15,6 +15,9 @@ enum class BitChange {
   ToolNumber,  // T and M6 words
 };
 
+// Where the machine drives to when it looks for its own zero, seen by who stands in front of it.
+enum class HomeCorner { Unknown, LeftFront, RightFront, LeftBack, RightBack };
+
 struct MachineProfile {
   std::string id, name;
   Unit unit = Unit::Millimetre;  // of the written G-code
@@ -40,6 +43,10 @@ struct MachineProfile {
   std::string unknown{};         // JSON: what a newer Doyen, or the user, wrote beside it; kept
   double plate = 0;              // mm: the touch plate that z is set with on this machine; 0: none
   bool takes_off_plate = false;  // the machine takes its thickness off by itself
+  HomeCorner home = HomeCorner::Unknown;
+  // Holes of the bed for dowels, in rows and columns: how far apart (0: none), how wide, and where one of them lies, mm
+  // from the left front end of the travel.
+  double hole_pitch = 0, hole_wide = 10, hole_x = 0, hole_y = 0;
   friend bool operator==(const MachineProfile&, const MachineProfile&) = default;
 };
 

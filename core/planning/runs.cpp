@@ -5,6 +5,7 @@
 
 #include "holding/screws.hpp"
 #include "planning/plan.hpp"
+#include "run/bed.hpp"
 #include "run/gcode.hpp"
 #include "run/order.hpp"
 #include "run/plain_words.hpp"
@@ -206,6 +207,16 @@ Travel travel_of(const Job& job, const MachineProfile& machine, Side side) {
     const double over = top + place.above_face() + kOverMetal;
     travel.in_the_way.push_back({box, over});
     if (side == Side::Back) travel.in_the_way.push_back({turned_over(box, job.blank, job.run.turn), over});
+  }
+  if (const double above = fixture_stands(job) - job.blank.thinnest(); above > 0) {
+    const Placement lies = lying_placement(job);
+    for (const FixturePart& part : fixture_parts(job, machine)) {
+      const Box near = part.box.grown(kRoom);
+      Box box;
+      box.add(lies.on_board(Point{near.left, near.bottom}));
+      box.add(lies.on_board(Point{near.right, near.top}));
+      travel.in_the_way.push_back({box, top + above + kOverMetal});
+    }
   }
   return travel;
 }

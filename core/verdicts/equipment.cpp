@@ -195,83 +195,6 @@ void check_controller(const Situation& s, std::vector<Verdict>& out) {
   }
 }
 
-// What a machine must reach, in board coordinates, and where zero is taken among it, with the board lying so.
-Box reach_with_zero(Box cuts, const Job& job, OnBed turn) {
-  Job as_turned;
-  as_turned.blank = job.blank;
-  as_turned.run.zero_place = job.run.zero_place;
-  as_turned.run.on_bed = turn;
-  cuts.add(placement_of(as_turned).on_board(Point{0, 0}));
-  return cuts;
-}
-
-bool reached(const Box& reach, const MachineProfile& machine, OnBed turn) {
-  const MachineProfile along = machine_along_board(machine, turn);
-  return reach.width() <= along.travel[0] && reach.height() <= along.travel[1];
-}
-
-// Where the bits' middles go, in board coordinates, and how deep below the face, mm.
-std::pair<Box, double> reach_of_cuts(const Situation& s) {
-  Box cuts;
-  double deepest = 0;
-  for (const PieceState& piece : s.pieces) {
-    if (piece.cuts == nullptr) continue;
-    for (const Operation& op : piece.cuts->operations) {
-      deepest = std::max(deepest, op.depth - op.ground);
-      for (const Pass& pass : op.passes) {
-        for (const Point3& p : pass.points) cuts.add(p.flat());
-      }
-    }
-  }
-  return {cuts, deepest};
-}
-
-// Zero stays at the same place of the machine, which is another of the board: each way of laying it is tried.
-std::vector<Remedy> ways_to_lay(const Situation& s, const Box& cuts) {
-  std::vector<Remedy> remedies;
-  for (const OnBed turn : {OnBed::AsDrawn, OnBed::QuarterLeft, OnBed::QuarterRight}) {
-    if (turn == s.job.run.on_bed || !reached(reach_with_zero(cuts, s.job, turn), s.machine, turn)) continue;
-    remedies.push_back({turn == OnBed::AsDrawn       ? say("Lay it on the bed as it is drawn")
-                        : turn == OnBed::QuarterLeft ? say("Lay it a quarter turned to the left")
-                                                     : say("Lay it a quarter turned to the right"),
-                        [turn](Job& job) { job.run.on_bed = turn; }});
-  }
-  return remedies;
-}
-
-// Whether the machine goes as far as the cuts, from where zero is taken, and as deep.
-void check_travel(const Situation& s, std::vector<Verdict>& out) {
-  const MachineProfile& m = s.machine;
-  const auto [cuts, deepest] = reach_of_cuts(s);
-  if (cuts.empty()) return;
-  const OnBed lies = s.job.run.on_bed;
-  const Box reach = reach_with_zero(cuts, s.job, lies);
-  if (!reached(reach, m, lies)) {
-    const bool quarter = lies == OnBed::QuarterLeft || lies == OnBed::QuarterRight;
-    out.push_back({Grade::Stop, "past-travel", "", reach.centre(),
-                   say("From where zero is taken the cuts span {0} × {1}; the machine travels {2} × {3}.",
-                       s.show(quarter ? reach.height() : reach.width()),
-                       s.show(quarter ? reach.width() : reach.height()), s.show(m.travel[0]), s.show(m.travel[1])),
-                   say("Turn the board, make the work smaller, or choose the machine it is meant for."),
-                   ways_to_lay(s, cuts)});
-  }
-  double clearance = m.clearance;
-  // The face itself may stand higher than where zero was taken.
-  const Blank& blank = s.job.blank;
-  const double top = blank.thickest() - blank.thinnest() + blank.bed_unevenness + blank.film;
-  for (const KeepOut& place : metal_on(s.job)) clearance = std::max(clearance, top + place.above_face() + kOverMetal);
-  if (deepest + clearance > m.travel[2]) {
-    out.push_back({Grade::Stop,
-                   "past-travel-down",
-                   "",
-                   reach.centre(),
-                   say("The deepest cut and the clearance together, {0}, are more than the machine's travel down.",
-                       s.show(deepest + clearance)),
-                   "",
-                   {}});
-  }
-}
-
 // A touch plate that is taken off twice, or by nobody, or by another thickness, sets every depth wrong by it.
 void check_plate(const Situation& s, std::vector<Verdict>& out) {
   const MachineProfile& m = s.machine;
@@ -321,7 +244,6 @@ void check_machine(const Situation& s, std::vector<Verdict>& out) {
                    say("“{0}” is used instead.", m.name),
                    {}});
   }
-  check_travel(s, out);
   check_plate(s, out);
 }
 

@@ -45,33 +45,9 @@ struct Obstacle {
 
 Region with_room(const KeepOut& place) { return grow(region_of(place), place.metal() ? kClear : 0.01); }
 
-// mm between a move and the rectangle; 0 where they meet.
-double apart(const Box& box, Point a, Point b) {
-  // The share of the move that lies between the rectangle's sides, axis by axis.
-  double from = 0, to = 1;
-  for (const auto& [p, d, low, high] :
-       {std::array{a.x, b.x - a.x, box.left, box.right}, std::array{a.y, b.y - a.y, box.bottom, box.top}}) {
-    if (std::abs(d) < 1e-12) {
-      if (p < low || p > high) to = -1;
-      continue;
-    }
-    from = std::max(from, std::min((low - p) / d, (high - p) / d));
-    to = std::min(to, std::max((low - p) / d, (high - p) / d));
-  }
-  if (from <= to) return 0;
-  double least = 1e300;
-  for (const Point& corner :
-       {Point{box.left, box.bottom}, Point{box.right, box.bottom}, Point{box.right, box.top}, Point{box.left, box.top}})
-    least = std::min(least, distance(corner, a, b));
-  for (const Point& end : {a, b})
-    least = std::min(
-        least, distance(end, Point{std::clamp(end.x, box.left, box.right), std::clamp(end.y, box.bottom, box.top)}));
-  return least;
-}
-
 // mm from the middle of a move to the metal's edge.
 double apart(const KeepOut& place, Point a, Point b) {
-  return place.round() ? distance({place.x, place.y}, a, b) - place.width / 2 : apart(place.box(), a, b);
+  return place.round() ? distance(Point{place.x, place.y}, a, b) - place.width / 2 : distance(place.box(), a, b);
 }
 
 bool pass_meets(const Pass& pass, const Bit& bit, const KeepOut& place) {
@@ -123,7 +99,7 @@ NutMeets nut_meets(const PieceCuts& cuts, const KeepOut& clamp, const Situation&
         Box move;
         move.add(a.flat());
         move.add(b.flat());
-        if (near.meets(move) && apart(clamp.box(), a.flat(), b.flat()) < kNutHalf) return {bit, out};
+        if (near.meets(move) && distance(clamp.box(), a.flat(), b.flat()) < kNutHalf) return {bit, out};
       }
     }
   }

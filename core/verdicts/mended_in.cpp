@@ -28,9 +28,15 @@ MendedIn mended_in(const Verdict& verdict) {
                                                     {"stands-thin", In::Artwork},
                                                     {"thin-neck", In::Artwork},
                                                     {"after-gluing", In::Run},
+                                                    {"beyond-travel", In::Run},
                                                     {"controller-slow", In::Run},
+                                                    {"into-fixture", In::Run},
+                                                    {"off-the-holes", In::Run},
                                                     {"past-travel", In::Run},
                                                     {"past-travel-down", In::Run},
+                                                    {"plate-by-hand", In::Run},
+                                                    {"plate-differs", In::Run},
+                                                    {"plate-twice", In::Run},
                                                     {"second-run", In::Run},
                                                     {"unknown-machine", In::Run}};
   const auto found = known.find(verdict.code);

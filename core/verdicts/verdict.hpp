@@ -98,7 +98,8 @@ void check_strength(const Situation&, std::vector<Verdict>&);      // necks that
 void check_looks(const Situation&, std::vector<Verdict>&);         // what each look finds of its own pieces
 void check_keep_outs(const Situation&, std::vector<Verdict>&);     // clamps, screws, knots, cracks in the way
 void check_bits(const Situation&, std::vector<Verdict>&);          // bits missing, of the wrong kind, without feeds
-void check_machine(const Situation&, std::vector<Verdict>&);       // the machine's travel and spindle
+void check_machine(const Situation&, std::vector<Verdict>&);       // the machine itself, its plate and controller
+void check_bed(const Situation&, std::vector<Verdict>&);           // its travel, and what stands on its bed
 
 void check_neighbours(const Situation&, std::vector<Verdict>&);  // slits, tabs' hold, walls, heaps, rims
 void check_grounds(const Situation&, std::vector<Verdict>&);     // half on a floor, floors no bit can clear

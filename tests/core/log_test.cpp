@@ -15,6 +15,7 @@
 #include "own_home.hpp"
 #include "problem.hpp"
 #include "storage/atomic_file.hpp"
+#include "storage/data_folder.hpp"
 #include "treatments/through/through.hpp"
 #include "workbench.hpp"
 

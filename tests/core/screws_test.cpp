@@ -227,14 +227,14 @@ TEST_CASE("over random jobs screws lie clear of every move but their own", "[hea
         for (std::size_t i = 0; i < pass.points.size(); ++i) {
           const Point a = pass.points[i > 0 ? i - 1 : 0].flat(), b = pass.points[i].flat();
           for (const KeepOut& head : metal)
-            nearest = std::min(nearest, distance({head.x, head.y}, a, b) - head.width / 2 - radius);
+            nearest = std::min(nearest, distance(Point{head.x, head.y}, a, b) - head.width / 2 - radius);
         }
       }
       INFO(files[f].name);
       CHECK(nearest > 0);
       for (const GcodeSection::Rapid& rapid : program.sections[0].rapids) {
         for (const KeepOut& head : metal) {
-          if (distance({head.x, head.y}, rapid.from.flat(), rapid.to.flat()) < head.width / 2 + radius)
+          if (distance(Point{head.x, head.y}, rapid.from.flat(), rapid.to.flat()) < head.width / 2 + radius)
             CHECK(std::min(rapid.from.z, rapid.to.z) >= std::max(p.machine.clearance, head.above_face() + 1) - 1e-3);
         }
       }

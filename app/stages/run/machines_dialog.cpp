@@ -221,6 +221,26 @@ void MachinesDialog::add_bench(QFormLayout* form) {
                       [](MachineProfile& m) -> double& { return m.plate; }));
   form->addRow({}, tick(QStringLiteral("takesOffPlate"), tr("It takes the plate's thickness off by itself"),
                         &MachineProfile::takes_off_plate));
+  home_ = new QComboBox;
+  home_->setObjectName(QStringLiteral("homeCorner"));
+  home_->addItems({tr("not said"), tr("left front"), tr("right front"), tr("left back"), tr("right back")});
+  form->addRow(tr("It looks for home at"), home_);
+  connect(home_, &QComboBox::activated, this, [this](int i) {
+    if (auto* m = chosen()) m->home = static_cast<HomeCorner>(i);
+    changed();
+  });
+  shows_.emplace_back([this](const MachineProfile& m) { home_->setCurrentIndex(static_cast<int>(m.home)); });
+  const auto hole = [&](const char* name, Range range, const Get& get) {
+    return figure(QLatin1String(name), inch ? tr("in") : tr("mm"), range, inch ? 4 : 3, k, get);
+  };
+  form->addRow(tr("Holes of its bed lie apart (0: none)"),
+               hole("holesApart", {0, 1000}, [](MachineProfile& m) -> double& { return m.hole_pitch; }));
+  form->addRow(tr("They are wide"),
+               hole("holesWide", {1, 100}, [](MachineProfile& m) -> double& { return m.hole_wide; }));
+  form->addRow(tr("One lies from the left end"),
+               hole("holesX", {-10'000, 100'000}, [](MachineProfile& m) -> double& { return m.hole_x; }));
+  form->addRow(tr("… and from the front end"),
+               hole("holesY", {-10'000, 100'000}, [](MachineProfile& m) -> double& { return m.hole_y; }));
   form->addRow(
       {}, tick(QStringLiteral("keepsLength"), tr("Bits sit equally deep (collars, a setter): z is set once for all"),
                &MachineProfile::keeps_length));

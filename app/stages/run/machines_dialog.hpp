@@ -50,7 +50,7 @@ class MachinesDialog : public QDialog {
   QWidget* form_;
   QLabel *note_, *says_;
   class TextField* name_;
-  QComboBox *unit_, *change_;
+  QComboBox *unit_, *change_, *home_;
   class TextField* pause_;
   QCheckBox* use_;
   QPushButton *remove_, *save_;

@@ -43,6 +43,11 @@ RunTicket::RunTicket(Workshop& shop) : Ticket(shop) {
   lies_->setToolTip(
       tr("How the blank lies on the machine's bed against how it is drawn, seen from above. The files turn with it."));
   add_row(tr("The blank lies"), lies_);
+  bed_ = new QPushButton(tr("Where on the bed…"));
+  bed_->setObjectName(QStringLiteral("openBed"));
+  bed_->setToolTip(tr("The machine's bed from above: where the board lies, what it lies against, how far the bits go"));
+  add_row(QString(), bed_);
+  connect(bed_, &QPushButton::clicked, this, &RunTicket::bed_wanted);
   add_row(tr("Zero is taken"), surface_);
   add_row(QString(), place_);
   plate_ = new LengthField(from_least(0.01, "run.plate"), true);

@@ -19,6 +19,7 @@ class RunTicket : public Ticket {
  Q_SIGNALS:
   void rehearsal_wanted();
   void machines_wanted();
+  void bed_wanted();
   void open_wanted(const QString& path);                        // a folder or a sheet, by the desktop's own programs
   void write_wanted(const QString& name, const QString& text);  // a file to go on with
   void came_out_well();                                         // the test cut that this job is
@@ -44,7 +45,7 @@ class RunTicket : public Ticket {
   QComboBox* turn_;
   LengthField* plate_;
   QCheckBox *low_, *look_round_;
-  QPushButton *screws_, *mark_, *describe_, *rehearse_;
+  QPushButton *screws_, *mark_, *describe_, *rehearse_, *bed_;
   std::vector<MachineProfile> listed_;  // as the box has them
   QLabel* screws_say_;
   QWidget* test_;

@@ -1,0 +1,440 @@
+#include "stages/run/bed_view.hpp"
+
+#include <QKeyEvent>
+#include <QMouseEvent>
+#include <QPainter>
+#include <cmath>
+
+#include "parts/theme.hpp"
+#include "planning/look_round.hpp"
+#include "relief/lighting.hpp"
+#include "run/bed.hpp"
+
+namespace doyen {
+namespace {
+
+constexpr double kAround = 46;  // px round the bed
+
+// Where the board is shown while nobody said where it lies.
+Point in_the_middle(const Job& job, const MachineProfile& machine) {
+  const Box lying = lying_box(job.blank, job.run.on_bed);
+  return {(machine.travel[0] - lying.width()) / 2, (machine.travel[1] - lying.height()) / 2};
+}
+
+// Where the pushed corner lies when lying coordinates begin there.
+Point corner_at(const Job& job, Point origin) {
+  const Box lying = lying_box(job.blank, job.run.on_bed);
+  const Fixture& f = job.run.fixture;
+  return origin + Point{f.left() ? 0 : lying.width(), f.front() ? 0 : lying.height()};
+}
+
+Box moved(const Box& box, Point by) { return {box.left + by.x, box.bottom + by.y, box.right + by.x, box.top + by.y}; }
+
+}  // namespace
+
+BedPicture::BedPicture(QWidget* parent) : QWidget(parent) {
+  setObjectName(QStringLiteral("bedPicture"));
+  setAccessibleName(BedView::tr("The bed from above; arrows push the board, with Shift by less"));
+  setFocusPolicy(Qt::StrongFocus);
+  setCursor(Qt::OpenHandCursor);
+  setMinimumSize(200, 160);
+}
+
+void BedPicture::show_job(const Job& job, const MachineProfile& machine, const std::optional<Box>& reach) {
+  job_ = job;
+  machine_ = machine;
+  reach_ = reach;
+  update();
+}
+
+void BedPicture::show_board(const QImage& board) {
+  board_ = board;
+  update();
+}
+
+double BedPicture::scale() const {
+  return std::max(
+      0.01, std::min((width() - 2 * kAround) / machine_.travel[0], (height() - 2 * kAround) / machine_.travel[1]));
+}
+
+QPointF BedPicture::to_screen(Point p) const {
+  const double k = scale();
+  return {width() / 2.0 + (p.x - machine_.travel[0] / 2) * k, height() / 2.0 - (p.y - machine_.travel[1] / 2) * k};
+}
+
+QRectF BedPicture::rect_of(const Box& box) const {
+  return QRectF(to_screen({box.left, box.top}), to_screen({box.right, box.bottom}));
+}
+
+Point BedPicture::origin() const { return left_front_on_bed(job_).value_or(in_the_middle(job_, machine_)) + dragged_; }
+
+void BedPicture::paintEvent(QPaintEvent*) {
+  QPainter p(this);
+  p.setRenderHint(QPainter::Antialiasing);
+  p.setRenderHint(QPainter::SmoothPixmapTransform);
+  p.fillRect(rect(), theme::kBench);
+  paint_bed(p);
+  paint_board(p);
+  paint_fixture(p);
+  paint_marks(p);
+  if (hasFocus()) {
+    p.setPen(QPen(theme::kPlum, 2));
+    p.setBrush(Qt::NoBrush);
+    p.drawRect(rect().adjusted(1, 1, -1, -1));
+  }
+}
+
+// What the machine travels over, its holes, and where it homes.
+void BedPicture::paint_bed(QPainter& p) const {
+  const QRectF bed = rect_of({0, 0, machine_.travel[0], machine_.travel[1]});
+  p.setPen(QPen(theme::kStone, 1));
+  p.setBrush(QColor(0xD2, 0xC6, 0xAE));
+  p.drawRect(bed);
+  if (machine_.hole_pitch * scale() >= 5) {
+    p.setPen(Qt::NoPen);
+    p.setBrush(QColor(0x8A, 0x7D, 0x66));
+    const double pitch = machine_.hole_pitch, r = std::max(1.0, machine_.hole_wide / 2 * scale());
+    for (double x = machine_.hole_x - std::floor(machine_.hole_x / pitch) * pitch; x <= machine_.travel[0];
+         x += pitch) {
+      for (double y = machine_.hole_y - std::floor(machine_.hole_y / pitch) * pitch; y <= machine_.travel[1];
+           y += pitch)
+        p.drawEllipse(to_screen({x, y}), r, r);
+    }
+  }
+  p.setFont(theme::font(8.5));
+  p.setPen(theme::kFaded);
+  const auto show = [&](double mm) { return QString::fromStdString(depth_in_words(mm, job_.lengths)); };
+  p.drawText(QRectF(bed.left(), bed.bottom() + 6, bed.width(), 18), Qt::AlignCenter,
+             BedView::tr("%1 of travel; you stand here").arg(show(machine_.travel[0])));
+  p.save();
+  p.translate(bed.left() - 8, bed.center().y());
+  p.rotate(-90);
+  p.drawText(QRectF(-150, -18, 300, 18), Qt::AlignCenter, BedView::tr("%1 of travel").arg(show(machine_.travel[1])));
+  p.restore();
+  if (machine_.home == HomeCorner::Unknown) return;
+  const bool right = machine_.home == HomeCorner::RightFront || machine_.home == HomeCorner::RightBack;
+  const bool back = machine_.home == HomeCorner::LeftBack || machine_.home == HomeCorner::RightBack;
+  const QPointF home(right ? bed.right() : bed.left(), back ? bed.top() : bed.bottom());
+  p.setBrush(theme::kFern);
+  p.setPen(Qt::NoPen);
+  p.drawRect(QRectF(-5, -5, 10, 10).translated(home));
+  p.setPen(theme::kFern);
+  const QRectF words(right ? home.x() - 206 : home.x() - 4, back ? home.y() - 24 : home.y() + 20, 210, 18);
+  p.drawText(words, right ? Qt::AlignRight : Qt::AlignLeft, BedView::tr("home"));
+}
+
+void BedPicture::paint_board(QPainter& p) const {
+  const Box lying = moved(lying_box(job_.blank, job_.run.on_bed), origin());
+  const QRectF place = rect_of(lying);
+  p.fillRect(place.translated(3, 3), QColor(0, 0, 0, 60));
+  const double w = job_.blank.width * scale(), h = job_.blank.height * scale();
+  p.save();
+  p.translate(place.center());
+  p.rotate(-degrees_of(job_.run.on_bed));
+  if (!left_front_on_bed(job_)) p.setOpacity(0.6);
+  if (board_.isNull())
+    p.fillRect(QRectF(-w / 2, -h / 2, w, h), QColor(0xC9, 0x9B, 0x6D));
+  else
+    p.drawImage(QRectF(-w / 2, -h / 2, w, h), board_);
+  p.restore();
+  const Placement lies = lying_placement(job_);
+  for (const KeepOut& place_of : job_.blank.keep_outs) {
+    if (!place_of.metal()) continue;
+    Box box;
+    box.add(lies.at_machine(Point{place_of.box().left, place_of.box().bottom}));
+    box.add(lies.at_machine(Point{place_of.box().right, place_of.box().top}));
+    p.setPen(QPen(theme::kInk, 1));
+    p.setBrush(QColor(0x6F, 0x76, 0x7D));
+    if (place_of.round())
+      p.drawEllipse(rect_of(moved(box, origin())));
+    else
+      p.drawRoundedRect(rect_of(moved(box, origin())), 2, 2);
+  }
+}
+
+void BedPicture::paint_fixture(QPainter& p) const {
+  Job there = job_;  // with what is being dragged, so that dowels are seen to find their holes
+  if (left_front_on_bed(there)) move_on_bed(there, dragged_);
+  for (const FixturePart& part : fixture_parts(there, machine_)) {
+    const QRectF place = rect_of(moved(part.box, origin()));
+    p.setPen(QPen(theme::kInk, 1));
+    p.setBrush(QColor(0x8C, 0x6B, 0x48));
+    switch (part.what) {
+      case FixturePart::What::Dowel:
+        p.setBrush(QColor(0xE8, 0xD9, 0xB8));
+        p.drawEllipse(place);
+        break;
+      case FixturePart::What::Wedge: {
+        const bool upright = place.height() > place.width();
+        p.drawPolygon(upright ? QPolygonF{place.topLeft(), place.topRight(), place.bottomRight(),
+                                          place.bottomLeft() + QPointF(place.width() / 2, 0)}
+                              : QPolygonF{place.topLeft(), place.topRight(), place.bottomRight(),
+                                          place.bottomLeft() - QPointF(0, place.height() / 2)});
+        break;
+      }
+      case FixturePart::What::Stop:
+      case FixturePart::What::Fence:
+        p.drawRect(place);
+    }
+  }
+}
+
+// How far the bits' middles go, and zero.
+void BedPicture::paint_marks(QPainter& p) const {
+  const Box bed{0, 0, machine_.travel[0], machine_.travel[1]};
+  if (reach_) {
+    const Box reach = moved(*reach_, origin());
+    const bool inside = bed.contains({reach.left, reach.bottom}) && bed.contains({reach.right, reach.top});
+    p.setBrush(Qt::NoBrush);
+    p.setPen(QPen(theme::kMarkEdge, 3));
+    p.drawRect(rect_of(reach));
+    p.setPen(QPen(inside ? theme::kMark : theme::kBrick, 1.4, Qt::DashLine));
+    p.drawRect(rect_of(reach));
+  }
+  const Box lying = lying_box(job_.blank, job_.run.on_bed);
+  const Point share = zero_share(job_.run.zero_place);
+  const QPointF zero = to_screen(origin() + Point{share.x * lying.width(), share.y * lying.height()});
+  p.setBrush(Qt::NoBrush);
+  for (const QPen& pen : {QPen(theme::kMark, 4.5), QPen(theme::kPlum, 1.8)}) {
+    p.setPen(pen);
+    p.drawEllipse(zero, 7, 7);
+    p.drawLine(zero - QPointF(11, 0), zero + QPointF(26, 0));
+    p.drawLine(zero + QPointF(0, 11), zero - QPointF(0, 26));
+  }
+  p.setFont(theme::font(8.5, true));
+  for (const QPointF& off : {QPointF(-1, 0), QPointF(1, 0), QPointF(0, -1), QPointF(0, 1), QPointF()}) {
+    p.setPen(off.isNull() ? theme::kPlum : theme::kMark);
+    const QPointF at = zero + off;
+    p.drawText(QRectF(at.x() + 27, at.y() - 9, 14, 18), Qt::AlignCenter, QStringLiteral("x"));
+    p.drawText(QRectF(at.x() - 7, at.y() - 43, 14, 18), Qt::AlignCenter, QStringLiteral("y"));
+  }
+}
+
+void BedPicture::mousePressEvent(QMouseEvent* event) {
+  const QRectF board = rect_of(moved(lying_box(job_.blank, job_.run.on_bed), origin()));
+  if (event->button() != Qt::LeftButton || !board.contains(event->position())) return;
+  from_ = event->position();
+  setCursor(Qt::ClosedHandCursor);
+}
+
+void BedPicture::mouseMoveEvent(QMouseEvent* event) {
+  if (!from_) return;
+  const QPointF by = event->position() - *from_;
+  const double step = job_.lengths.unit == Unit::Inch ? kMmPerInch / 8 : 1;  // round figures
+  dragged_ = {std::round(by.x() / scale() / step) * step, std::round(-by.y() / scale() / step) * step};
+  update();
+}
+
+void BedPicture::mouseReleaseEvent(QMouseEvent* event) {
+  if (event->button() != Qt::LeftButton || !from_) return;
+  from_.reset();
+  setCursor(Qt::OpenHandCursor);
+  const Point by = dragged_;
+  dragged_ = {};
+  update();
+  if (by.x != 0 || by.y != 0) Q_EMIT pushed(by);
+}
+
+void BedPicture::keyPressEvent(QKeyEvent* event) {
+  const bool inch = job_.lengths.unit == Unit::Inch, fine = event->modifiers().testFlag(Qt::ShiftModifier);
+  const double step = inch ? kMmPerInch / (fine ? 8 : 1) : fine ? 1 : 10;
+  if (event->key() == Qt::Key_Escape && from_) {
+    from_.reset();
+    dragged_ = {};
+    setCursor(Qt::OpenHandCursor);
+    return update();
+  }
+  switch (event->key()) {
+    case Qt::Key_Left:
+      return Q_EMIT pushed({-step, 0});
+    case Qt::Key_Right:
+      return Q_EMIT pushed({step, 0});
+    case Qt::Key_Up:
+      return Q_EMIT pushed({0, step});
+    case Qt::Key_Down:
+      return Q_EMIT pushed({0, -step});
+    default:
+      return QWidget::keyPressEvent(event);
+  }
+}
+
+BedView::BedView(Workshop& shop, QWidget* parent) : QDialog(parent), shop_(shop) {
+  setObjectName(QStringLiteral("bedView"));
+  auto* row = new QHBoxLayout(this);
+  row->setContentsMargins(0, 0, 0, 0);
+  row->setSpacing(0);
+  picture_ = new BedPicture;
+  row->addWidget(picture_, 1);
+  auto* column = add_sheet(row);
+  column->addWidget(make_label(tr("On the bed"), "title"));
+  column->addWidget(make_label(tr("The machine's bed from above. Drag the board to where it lies, or push it with the "
+                                  "arrows. The dashed line is as far as the bits' middles go."),
+                               "faded"));
+  const auto box = [](const char* name, const QStringList& words) {
+    auto* made = new QComboBox;
+    made->setObjectName(QLatin1String(name));
+    made->addItems(words);
+    return made;
+  };
+  lies_ = box("bedLies", {tr("as it is drawn"), tr("a quarter turned to the left"), tr("half turned round"),
+                          tr("a quarter turned to the right")});
+  column->addWidget(make_row(tr("The blank lies"), lies_));
+  against_ = box("bedAgainst", {tr("nothing that stands there"), tr("stops and a wedge"), tr("a fence and a stop"),
+                                tr("dowels in the bed's holes")});
+  column->addWidget(make_row(tr("Against"), against_));
+  corner_ = box("bedCorner", {tr("its left front corner"), tr("its right front corner"), tr("its left back corner"),
+                              tr("its right back corner")});
+  corner_->setToolTip(
+      tr("The board's corner that is pushed home, as it lies, seen from where you stand: from it the "
+         "place is counted"));
+  column->addWidget(make_row(tr("Pushed home"), corner_));
+  x_ = new LengthField(range_of("run.fixture.x"), true);
+  x_->setObjectName(QStringLiteral("bedX"));
+  y_ = new LengthField(range_of("run.fixture.y"), true);
+  y_->setObjectName(QStringLiteral("bedY"));
+  for (LengthField* field : {x_, y_}) field->setPlaceholderText(tr("not said"));
+  column->addWidget(make_row(tr("From the left"), x_));
+  column->addWidget(make_row(tr("From the front"), y_));
+  stands_ = new LengthField(from_least(0.5, "run.fixture.stands"), true);
+  stands_->setObjectName(QStringLiteral("bedStands"));
+  stands_->setPlaceholderText(tr("half as high as the board"));
+  stands_->setToolTip(tr("How high stops, fence or dowels stand above the bed: no bit may run into them"));
+  column->addWidget(make_row(tr("They stand"), stands_));
+  says_ = make_label({}, "plain");
+  says_->setObjectName(QStringLiteral("bedSays"));
+  column->addWidget(says_);
+  home_ = make_label({}, "plain");
+  home_->setObjectName(QStringLiteral("bedHome"));
+  column->addWidget(home_);
+  trouble_ = make_label({}, "error");
+  trouble_->setObjectName(QStringLiteral("bedTrouble"));
+  column->addWidget(trouble_);
+  mend_ = new QPushButton;
+  mend_->setObjectName(QStringLiteral("bedMend"));
+  column->addWidget(mend_);
+  connect(mend_, &QPushButton::clicked, this, [this] {
+    if (const std::optional<Remedy> remedy = mend_with_)
+      shop_.document.edit(QString::fromStdString(remedy->label), [&](Job& job) { remedy->apply(job); });
+  });
+  column->addStretch();
+  middle_ = new QPushButton(tr("Into the middle of the bed"));
+  middle_->setObjectName(QStringLiteral("bedMiddle"));
+  forget_ = new QPushButton(tr("Not said where it lies"));
+  forget_->setObjectName(QStringLiteral("bedForget"));
+  auto* back = new QPushButton(tr("Back to the board"));
+  back->setObjectName(QStringLiteral("bedBack"));
+  for (QPushButton* button : {middle_, forget_, back}) column->addWidget(button);
+  connect(back, &QPushButton::clicked, this, &QDialog::reject);
+  connect(middle_, &QPushButton::clicked, this, [this] {
+    const Job& job = shop_.document.job();
+    const Point at = corner_at(job, in_the_middle(job, machine_for(job)));
+    edit(tr("move the board on the bed"), [at](Fixture& f) { f.x = at.x, f.y = at.y; });
+  });
+  connect(forget_, &QPushButton::clicked, this,
+          [this] { edit(tr("not said where it lies"), [](Fixture& f) { f.x.reset(), f.y.reset(); }); });
+  connect(picture_, &BedPicture::pushed, this, [this](Point by) {
+    const Job& job = shop_.document.job();
+    const Point at = corner_at(job, left_front_on_bed(job).value_or(in_the_middle(job, machine_for(job)))) + by;
+    shop_.document.edit(
+        tr("move the board on the bed"), [at](Job& j) { j.run.fixture.x = at.x, j.run.fixture.y = at.y; },
+        QStringLiteral("bed"));
+  });
+  connect(lies_, &QComboBox::activated, this, [this](int i) {
+    shop_.document.edit(tr("turn the blank on the bed"), [i](Job& job) { job.run.on_bed = static_cast<OnBed>(i); });
+  });
+  connect(against_, &QComboBox::activated, this, [this](int i) {
+    edit(tr("say what it lies against"), [i](Fixture& f) { f.kind = static_cast<Fixture::Kind>(i); });
+  });
+  connect(corner_, &QComboBox::activated, this, [this](int i) {
+    shop_.document.edit(tr("push another corner home"), [i](Job& job) {
+      const std::optional<Point> was = left_front_on_bed(job);
+      job.run.fixture.corner = static_cast<Fixture::Corner>(i);
+      // The board stays where it lies; another of its corners is counted from.
+      if (const std::optional<Point> now = left_front_on_bed(job)) move_on_bed(job, *was - *now);
+    });
+  });
+  connect(x_, &LengthField::entered, this, [this] { place_it(); });
+  connect(y_, &LengthField::entered, this, [this] { place_it(); });
+  connect(stands_, &LengthField::entered, this, [this](std::optional<double> mm) {
+    edit(tr("say how high they stand"), [mm](Fixture& f) { f.stands = mm.value_or(0); });
+  });
+  setFocusProxy(picture_);
+  refresh();
+}
+
+void BedView::edit(const QString& name, const std::function<void(Fixture&)>& change) {
+  shop_.document.edit(name, [&](Job& job) { change(job.run.fixture); });
+}
+
+// One figure alone says nothing: the other is taken from where the board is shown.
+void BedView::place_it() {
+  const Job& job = shop_.document.job();
+  if (!x_->length() && !y_->length())
+    return edit(tr("not said where it lies"), [](Fixture& f) { f.x.reset(), f.y.reset(); });
+  const Point shown = corner_at(job, left_front_on_bed(job).value_or(in_the_middle(job, machine_for(job))));
+  const Point at{x_->length().value_or(shown.x), y_->length().value_or(shown.y)};
+  edit(tr("move the board on the bed"), [at](Fixture& f) { f.x = at.x, f.y = at.y; });
+}
+
+void BedView::refresh() {
+  const Job& job = shop_.document.job();
+  const MachineProfile& machine = machine_for(job);
+  const Fixture& f = job.run.fixture;
+  std::optional<Box> reach;
+  if (shop_.current()) {
+    if (const std::optional<Reach> of = reach_of(*shop_.plan, Side::Front)) {
+      const Placement files = placement_of(job), lies = lying_placement(job);
+      reach = moved(of->middle, {lies.x - files.x, lies.y - files.y});
+    }
+  }
+  picture_->show_job(job, machine, reach);
+  lies_->setCurrentIndex(static_cast<int>(job.run.on_bed));
+  against_->setCurrentIndex(static_cast<int>(f.kind));
+  corner_->setCurrentIndex(static_cast<int>(f.corner));
+  x_->show_length(f.x, job.lengths);
+  y_->show_length(f.y, job.lengths);
+  stands_->show_length(f.stands > 0 ? std::optional(f.stands) : std::nullopt, job.lengths);
+  show_row(stands_, f.kind != Fixture::Kind::None);
+  forget_->setEnabled(f.placed());
+  says_->setText(f.placed() ? tr("That corner lies %1 from the left and %2 from the front end of the machine's travel.")
+                                  .arg(shop_.show(*f.x), shop_.show(*f.y))
+                            : tr("Where it lies was not said: the travel is looked at by its length alone."));
+  const std::optional<Point> home = zero_from_home(job, machine);
+  home_->setVisible(home.has_value());
+  if (home)
+    home_->setText(tr("Counted from home, zero lies at x %1, y %2: compare it with the machine's own display.")
+                       .arg(shop_.show(home->x), shop_.show(home->y)));
+  QStringList trouble;
+  mend_with_.reset();
+  if (shop_.current()) {
+    for (const Verdict& v : shop_.seen()->verdicts) {
+      if (v.code == "beyond-travel" || v.code == "past-travel" || v.code == "into-fixture" ||
+          v.code == "off-the-holes") {
+        trouble << QString::fromStdString(v.text);
+        if (!mend_with_ && !v.remedies.empty()) mend_with_ = v.remedies.front();
+      }
+    }
+  }
+  trouble_->setVisible(!trouble.isEmpty());
+  trouble_->setText(trouble.join(QLatin1Char('\n')));
+  mend_->setVisible(mend_with_.has_value());
+  if (mend_with_) mend_->setText(QString::fromStdString(mend_with_->label));
+  carve();
+}
+
+void BedView::carve() {
+  if (!shop_.current() || shop_.plan == carved_) return;
+  carved_ = shop_.plan;
+  behind_.start([this, plan = shop_.plan](const Cancel& cancel, const Behind::Tell& tell) {
+    const Box box = plan->job.blank.box();
+    const double cell = std::max(box.width(), box.height()) / 900;
+    const QImage board =
+        to_image(lit_picture(relief_of(*plan, box, cell, cancel, Side::Front), wood_look(plan->job.blank), 1, cancel));
+    tell([this, board] {
+      picture_->show_board(board);
+      ready_ = true;
+    });
+  });
+}
+
+}  // namespace doyen

@@ -1,0 +1,168 @@
+#include "run/bed.hpp"
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+
+#include "wording/say.hpp"
+
+namespace doyen {
+namespace {
+
+// mm: blocks of wood as they are sawn for it, a bar, dowels (common practice, no source).
+constexpr double kBlock = 40, kDeep = 20, kDowel = 10, kShort = 130;
+
+double dowel_of(const MachineProfile& machine) { return machine.hole_wide > 0 ? machine.hole_wide : kDowel; }
+
+// A part that touches an edge of the board from outside: `along` its middle along the edge, `wide` its size there.
+struct Edge {
+  bool upright = false;  // a left or right edge
+  double at = 0;         // mm, where the edge lies
+  double outwards = -1;  // −1 where the part lies left of, or in front of it
+  [[nodiscard]] Box part(double along, double wide, double deep) const {
+    const double low = outwards < 0 ? at - deep : at, high = low + deep;
+    return upright ? Box{low, along - wide / 2, high, along + wide / 2}
+                   : Box{along - wide / 2, low, along + wide / 2, high};
+  }
+};
+
+// The nearest to `wanted` of the holes at `first` + n·`apart`.
+double hole_near(double wanted, double first, double apart) {
+  return first + std::round((wanted - first) / apart) * apart;
+}
+
+}  // namespace
+
+Box lying_box(const Blank& blank, OnBed turn) {
+  const bool quarter = turn == OnBed::QuarterLeft || turn == OnBed::QuarterRight;
+  return quarter ? Box{0, 0, blank.height, blank.width} : Box{0, 0, blank.width, blank.height};
+}
+
+Placement lying_placement(const Job& job) {
+  Placement placed{0, 0, 0, job.run.on_bed};
+  Box lying;
+  lying.add(placed.at_machine(Point{0, 0}));
+  lying.add(placed.at_machine(Point{job.blank.width, job.blank.height}));
+  placed.x = 0 - lying.left;
+  placed.y = 0 - lying.bottom;
+  return placed;
+}
+
+std::optional<Point> left_front_on_bed(const Job& job) {
+  const Fixture& f = job.run.fixture;
+  if (!f.placed()) return {};
+  const Box lying = lying_box(job.blank, job.run.on_bed);
+  return Point{*f.x - (f.left() ? 0 : lying.width()), *f.y - (f.front() ? 0 : lying.height())};
+}
+
+void move_on_bed(Job& job, Point by) {
+  Fixture& f = job.run.fixture;
+  f.x = f.x.value_or(0) + by.x;
+  f.y = f.y.value_or(0) + by.y;
+}
+
+double fixture_stands(const Job& job) {
+  return job.run.fixture.stands > 0 ? job.run.fixture.stands : job.blank.thinnest() / 2;
+}
+
+std::vector<FixturePart> fixture_parts(const Job& job, const MachineProfile& machine) {
+  using What = FixturePart::What;
+  const Fixture& f = job.run.fixture;
+  std::vector<FixturePart> parts;
+  if (f.kind == Fixture::Kind::None) return parts;
+  const Box lying = lying_box(job.blank, job.run.on_bed);
+  const Edge side{true, f.left() ? 0 : lying.width(), f.left() ? -1.0 : 1.0};
+  const Edge end{false, f.front() ? 0 : lying.height(), f.front() ? -1.0 : 1.0};
+  const bool wide = lying.width() >= lying.height();
+  const Edge &longer = wide ? end : side, &shorter = wide ? side : end;
+  const double length = std::max(lying.width(), lying.height()), breadth = std::min(lying.width(), lying.height());
+  std::vector<double> along{length / 6, length * 5 / 6};
+  if (length < kShort) along = {length / 2};
+  if (f.kind == Fixture::Kind::Dowels) {
+    const double d = dowel_of(machine);
+    const std::optional<Point> origin = left_front_on_bed(job);
+    const auto stand = [&](const Edge& edge, double wanted) {
+      if (origin && machine.hole_pitch > 0) {
+        const double from = edge.upright ? origin->y : origin->x;
+        wanted = hole_near(wanted + from, edge.upright ? machine.hole_y : machine.hole_x, machine.hole_pitch) - from;
+      }
+      parts.push_back({What::Dowel, edge.part(wanted, d, d)});
+    };
+    for (const double at : along) stand(longer, at);
+    stand(shorter, breadth / 2);
+    return parts;
+  }
+  if (f.kind == Fixture::Kind::Fence)
+    parts.push_back({What::Fence, longer.part(length / 2, length, kDeep)});
+  else
+    for (const double at : along) parts.push_back({What::Stop, longer.part(at, kBlock, kDeep)});
+  parts.push_back({What::Stop, shorter.part(breadth / 2, std::min(kBlock, breadth), kDeep)});
+  if (f.kind == Fixture::Kind::Stops) {
+    Edge across = shorter;
+    across.at = length - shorter.at;
+    across.outwards = -shorter.outwards;
+    parts.push_back({What::Wedge, across.part(breadth / 2, std::min(kBlock, breadth), kDeep)});
+  }
+  return parts;
+}
+
+std::string corner_in_words(const Fixture& fixture) {
+  if (fixture.left()) return fixture.front() ? say("left front corner") : say("left back corner");
+  return fixture.front() ? say("right front corner") : say("right back corner");
+}
+
+std::string fixture_in_words(const Fixture& fixture) {
+  const std::string corner = corner_in_words(fixture);
+  switch (fixture.kind) {
+    case Fixture::Kind::Stops:
+      return say("stops at its {0}, and a wedge opposite", corner);
+    case Fixture::Kind::Fence:
+      return say("a fence along its longer edge, and a stop, at its {0}", corner);
+    case Fixture::Kind::Dowels:
+      return say("dowels in the bed's holes, at its {0}", corner);
+    case Fixture::Kind::None:
+      break;
+  }
+  return {};
+}
+
+std::optional<Point> off_the_holes(const Job& job, const MachineProfile& machine) {
+  const Fixture& f = job.run.fixture;
+  if (f.kind != Fixture::Kind::Dowels || !f.placed() || machine.hole_pitch <= 0) return {};
+  // A dowel's middle lies half its width outside of each edge that meets at the corner.
+  const double r = dowel_of(machine) / 2;
+  const Point middle{*f.x + (f.left() ? -r : r), *f.y + (f.front() ? -r : r)};
+  return Point{hole_near(middle.x, machine.hole_x, machine.hole_pitch) - middle.x,
+               hole_near(middle.y, machine.hole_y, machine.hole_pitch) - middle.y};
+}
+
+std::optional<Point> into_travel(const Box& reach, const Job& job, const MachineProfile& machine) {
+  const std::optional<Point> origin = left_front_on_bed(job);
+  if (!origin) return {};
+  constexpr double kHair = 1e-6;  // mm
+  const double pitch = job.run.fixture.kind == Fixture::Kind::Dowels ? machine.hole_pitch : 0;
+  const auto least = [&](double low, double high, double travel) -> std::optional<double> {
+    if (low >= -kHair && high <= travel + kHair) return 0;
+    double by = low < 0 ? -low : travel - high;
+    if (pitch > 0) by = by > 0 ? std::ceil(by / pitch - kHair) * pitch : std::floor(by / pitch + kHair) * pitch;
+    if (low + by < -kHair || high + by > travel + kHair) return {};
+    return by;
+  };
+  const auto x = least(origin->x + reach.left, origin->x + reach.right, machine.travel[0]);
+  const auto y = least(origin->y + reach.bottom, origin->y + reach.top, machine.travel[1]);
+  if (!x || !y) return {};
+  return Point{*x, *y};
+}
+
+std::optional<Point> zero_from_home(const Job& job, const MachineProfile& machine) {
+  const std::optional<Point> origin = left_front_on_bed(job);
+  if (!origin || machine.home == HomeCorner::Unknown) return {};
+  const Box lying = lying_box(job.blank, job.run.on_bed);
+  const Point share = zero_share(job.run.zero_place);
+  const bool right = machine.home == HomeCorner::RightFront || machine.home == HomeCorner::RightBack;
+  const bool back = machine.home == HomeCorner::LeftBack || machine.home == HomeCorner::RightBack;
+  return *origin + Point{share.x * lying.width() - (right ? machine.travel[0] : 0),
+                         share.y * lying.height() - (back ? machine.travel[1] : 0)};
+}
+
+}  // namespace doyen
