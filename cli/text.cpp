@@ -1,4 +1,6 @@
 // text: a job around lettering.
+#include <algorithm>
+
 #include "artwork/lettering/faces.hpp"
 #include "artwork/lettering/single_line_faces.hpp"
 #include "cli/command.hpp"
@@ -17,7 +19,6 @@ struct TextOptions {
 int run_text(const TextOptions& given) {
   const CutOptions& options = given.cut;
   const std::string& words = given.words;
-  Job job = options.start(words.substr(0, 60));
   Lettering lettering;
   for (std::size_t i = 0; i < words.size(); ++i) {
     if (words.compare(i, 2, "\\n") == 0)
@@ -25,6 +26,9 @@ int run_text(const TextOptions& given) {
     else
       lettering.words += words[i];
   }
+  std::string name = lettering.words.substr(0, 60);
+  std::replace(name.begin(), name.end(), '\n', ' ');
+  Job job = options.start(name);
   lettering.face = parse_face(given.font);
   if (!is_single_line(lettering.face) && !face_installed(lettering.face))
     throw bad_input("--font: the face “" + given.font +

@@ -36,7 +36,7 @@ struct Written {
   bool spoils = false;             // the judge finds what nobody accepted there: written anyway
 };
 
-// Writes NN-<bit>.nc, plan.json, proof.png (and proof-back.png when something is cut from the back) and runsheet.pdf,
+// Writes the machine's files, plan.json, proof.png (and proof-back.png when something is cut from the back) and runsheet.pdf,
 // and the same with board.doyen for each further board into its own folder; takes away what is left of this job's last
 // set. All of it or nothing. Throws Problem{CannotWrite}; {BadInput} when the judge finds what nobody accepted by name;
 // and {InTheWay} when the folder holds another job's set, or files of those names that Doyen did not write or that were

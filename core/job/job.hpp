@@ -74,7 +74,7 @@ struct RunSettings {
   bool look_round = false;  // a first file runs round the job in the air
   double plate = 0;         // mm of touch plate under the bit when z is set, that the files take off; 0: the user does
   double zero_below = 0;    // mm that zero lies below the blank's face, such as on a board that carries it
-  Fixture fixture{};      // where it lies on the bed, and against what
+  Fixture fixture{};        // where it lies on the bed, and against what
   friend bool operator==(const RunSettings&, const RunSettings&) = default;
 };
 

@@ -18,7 +18,7 @@ struct Reach {
 std::optional<Reach> reach_of(const Plan& plan, const BitRun& run);
 std::optional<Reach> reach_of(const Plan& plan, Side side);  // of all of that side's bits
 
-// “00-look-round.nc”, and “00-back-look-round.nc” where the back is cut, too, when the job asks for them
+// One for the front, and one for the back where the back is cut, too, when the job asks for them
 // (RunSettings::look_round): with the spindle off, at the height of travel, once round what the bits' bodies take up,
 // at half the machine's pace, and back to zero.
 std::vector<OutputFile> look_round_files(const Plan& plan);

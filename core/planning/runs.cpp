@@ -4,25 +4,16 @@
 #include <set>
 
 #include "holding/screws.hpp"
+#include "planning/file_names.hpp"
 #include "planning/plan.hpp"
 #include "run/bed.hpp"
 #include "run/gcode.hpp"
 #include "run/order.hpp"
-#include "run/plain_words.hpp"
 #include "stock/species.hpp"
 #include "treatments/look.hpp"
 
 namespace doyen {
 namespace {
-
-std::string file_name(int number, const BitRun& run, bool all_bits) {
-  std::string name = (number < 10 ? "0" : "") + std::to_string(number) + "-";
-  if (run.screws > 0) name += "screws-";
-  if (run.later) name += "glued-";
-  if (run.side == Side::Back) name += "back-";
-  if (all_bits) return name + "all-bits.nc";
-  return name + plain_for_file(run.bit.id) + ".nc";  // flat-1/8in becomes flat-1-8in
-}
 
 struct Ordered {
   std::vector<BitRun> runs;
@@ -135,12 +126,13 @@ void add_turn(Ordered& out, const Plan& plan, const Rack& rack, Side side, const
       if (!op->passes.empty()) here = op->passes.back().points.back().flat();
     }
     run.time.seconds += plan.machine.spin_up_seconds;
-    run.file = file_name(one_file ? first : number++, run, one_file);
+    run.file = file_name(plan.job.name, one_file ? first : number++, run, one_file);
     out.seconds += run.time.seconds;
     out.runs.push_back(std::move(run));
   }
   // A single bit's file is called by it, also where one file was asked for.
-  if (one_file && out.runs.size() == before + 1) out.runs.back().file = file_name(first, out.runs.back(), false);
+  if (one_file && out.runs.size() == before + 1)
+    out.runs.back().file = file_name(plan.job.name, first, out.runs.back(), false);
 }
 
 // The back first, while the board is whole and square, unless the back is what is cut out.

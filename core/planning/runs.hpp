@@ -19,8 +19,7 @@ struct BitRun {
   std::vector<const Operation*> operations;  // owned by the plan's pieces
   RunTime time;
   double deepest = 0;  // mm below the face of its side, positive
-  std::string
-      file;  // NN-<bit>.nc, NN-back-<bit>.nc, NN-glued-<bit>.nc, NN-screws-<bit>.nc, or one name for all of a side
+  std::string file;    // planning/file_names.hpp
   Side side = Side::Front;
   bool later = false;  // of the second run, when the inlays are glued and level
   int screws = 0;      // holes that screws go into, by hand, before the next file is begun (holding/screws.hpp)

@@ -184,7 +184,7 @@ TEST_CASE("machine, zero, files and holding are chosen under Run and reach the p
   w.settle();
   QTemporaryDir folder;
   CHECK(w.window.write_files(folder.path()).contains("cut as wanted"));
-  CHECK(QFile::exists(folder.filePath("01-all-bits.nc")));
+  CHECK(QFile::exists(folder.filePath("01-marrowby-gate-all-bits.nc")));
 }
 
 TEST_CASE("the blank's own figures change what is planned") {

@@ -292,7 +292,7 @@ TEST_CASE("an inlaid board runs twice: cut-out last, zero kept by marks or pins,
   w.settle();
   w.choose(Stage::Run, "");
   CHECK_THAT(w.find<QLabel>("inlaySteps")->text().toStdString(),
-             Catch::Contains("glued-flat-1-4in.nc") && Catch::Contains("mirrored"));
+             Catch::Contains("glued-1-4in-up-cut-out.nc") && Catch::Contains("mirrored"));
   w.pick("keepZero", 1);
   REQUIRE(w.job().find("witness-1") != nullptr);
   REQUIRE(w.job().find("witness-2") != nullptr);

@@ -340,13 +340,13 @@ TEST_CASE("another job's files in a folder are named and stay, until it is said 
   Window w;
   QTemporaryDir folder;
   CHECK(w.window.write_files(folder.path()).contains("cut as wanted"));
-  const std::string before = read_file((folder.path() + "/01-flat-1-8in.nc").toStdString());
+  const std::string before = read_file((folder.path() + "/01-marrowby-gate-1-8in-down-clear.nc").toStdString());
   w.window.document().replace(load_job(data_file("demo/seed-drawer.doyen")), {});
   w.settle();
   const QString said = w.window.write_files(folder.path());
   CHECK(said.contains("another job"));
   CHECK(said.contains("Marrowby gate sign"));
-  CHECK(read_file((folder.path() + "/01-flat-1-8in.nc").toStdString()) == before);
+  CHECK(read_file((folder.path() + "/01-marrowby-gate-1-8in-down-clear.nc").toStdString()) == before);
   CHECK(w.window.write_files(folder.path(), false, true).contains("cut as wanted"));
 }
 

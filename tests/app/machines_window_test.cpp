@@ -116,7 +116,7 @@ TEST_CASE("zero, the plate and the look round are said in the ticket, and come o
   CHECK(w.job().run.look_round);
   QTemporaryDir folder;
   CHECK(w.window.write_files(folder.path()).contains("cut as wanted"));
-  CHECK(QFile::exists(folder.path() + "/00-look-round.nc"));
+  CHECK(QFile::exists(folder.path() + "/00-marrowby-gate-look-round.nc"));
   // Where they stand is opened by a button; no longer, once the job is another.
   QSignalSpy opened(w.window.findChild<RunTicket*>(), &RunTicket::open_wanted);
   auto* open = w.find<QPushButton>("openSheet");
@@ -149,13 +149,13 @@ TEST_CASE("what is left of a file after a stop, and a deeper cut-out, are writte
   CHECK(place->value() == from + 1);
   QTest::mouseClick(w.find<QPushButton>("writeRest"), Qt::LeftButton);
   REQUIRE(written.size() == 1);
-  CHECK(written[0][0].toString() == QStringLiteral("02-again-from-%1-v60.nc").arg(from + 2));
+  CHECK(written[0][0].toString() == QStringLiteral("02-again-from-%1-marrowby-gate-v60-carve.nc").arg(from + 2));
   CHECK(written[0][1].toString().contains("M30"));
   CHECK_FALSE(w.find<QPushButton>("writeDeeper")->isVisible());  // nothing of it goes through
   w.pick("againFile", 2);
   QTest::mouseClick(w.find<QPushButton>("writeDeeper"), Qt::LeftButton);
   REQUIRE(written.size() == 2);
-  CHECK(written[1][0].toString() == "03-deeper-flat-1-4in.nc");
+  CHECK(written[1][0].toString() == "03-deeper-marrowby-gate-1-4in-up-cut-out.nc");
 }
 
 TEST_CASE("the next board of the kind asks its thickness only, and how many were made is counted in the job") {

@@ -255,8 +255,8 @@ TEST_CASE("bevels and cut-outs wait for the second run, and what is cut over a p
   const Plan one = planned(job);
   const std::vector<OutputFile> files = gcode_files(one);
   REQUIRE(files.size() == 2);
-  CHECK(files[0].name == "01-all-bits.nc");
-  CHECK(files[1].name == "02-glued-all-bits.nc");
+  CHECK(files[0].name == "01-new-sign-all-bits.nc");
+  CHECK(files[1].name == "02-new-sign-glued-all-bits.nc");
   CHECK(read_back(one, files, 0.2).agrees());
   // In one run it is told what clamping does then, and one button mends it.
   job.run.cut_out_last = false;

@@ -271,8 +271,8 @@ TEST_CASE("a hanger slot is a hole for the head and a slot above it, on the boar
     const Plan p = planned(job);
     REQUIRE(p.runs.size() == 2);
     CHECK(p.runs[0].side == Side::Back);  // while the board is whole
-    CHECK(p.runs[0].file == "01-back-keyhole-3-8in.nc");
-    CHECK(p.runs[1].file == "02-v60.nc");
+    CHECK(p.runs[0].file == "01-new-sign-back-keyhole-3-8in-slot.nc");
+    CHECK(p.runs[1].file == "02-new-sign-v60-carve.nc");
     const HeightField front = carved(p, 0.2), back = carved(p, 0.2, Side::Back);
     const Blank& blank = job.blank;
     const auto on_back = [&](Point q) { return at(back, turned_over(q, blank, turn)); };

@@ -80,7 +80,7 @@ TEST_CASE(
     const Plan before = planned(job), after = planned(screwed(job));
     REQUIRE(after.runs.size() == before.runs.size() + 1);
     CHECK(after.runs.front().screws == 4);
-    CHECK(after.runs.front().file == "01-screws-flat-1-8in.nc");
+    CHECK(after.runs.front().file == "01-new-sign-screws-1-8in-down-drill.nc");
     for (std::size_t i = 1; i < after.runs.size(); ++i) {
       CHECK(after.runs[i].screws == 0);
       CHECK(after.runs[i].file != after.runs.front().file);

@@ -102,7 +102,8 @@ TEST_CASE("outlines without a filling are imported as what they enclose, where t
 TEST_CASE("the back has files, a relief and a picture of its own") {
   const Folder out;
   REQUIRE(doyen_cli("plan " + data_file("demo/fingerpost.doyen") + " --out " + (out / "o")).code == 0);
-  for (const char* name : {"01-back-keyhole-3-8in.nc", "02-back-v60.nc", "03-v60.nc", "proof-back.png"})
+  for (const char* name : {"01-marrowby-upper-back-keyhole-3-8in-slot.nc", "02-marrowby-upper-back-v60-carve.nc",
+                           "03-marrowby-upper-v60-carve.nc", "proof-back.png"})
     CHECK(fs::exists(out / (std::string("o/") + name)));
   const Json plan = parse_json(read_file(out / "o/plan.json"), "plan");
   CHECK(plan["files"][0]["side"] == "back");
@@ -124,10 +125,10 @@ TEST_CASE("the back has files, a relief and a picture of its own") {
 TEST_CASE("one file where it is asked for: a side each, and a single bit's called by the bit") {
   const Folder out;
   REQUIRE(doyen_cli("plan " + data_file("demo/fingerpost.doyen") + " --one-file --out " + (out / "o")).code == 0);
-  CHECK(fs::exists(out / "o/01-back-all-bits.nc"));
-  CHECK(fs::exists(out / "o/02-all-bits.nc"));
+  CHECK(fs::exists(out / "o/01-marrowby-upper-back-all-bits.nc"));
+  CHECK(fs::exists(out / "o/02-marrowby-upper-all-bits.nc"));
   REQUIRE(doyen_cli("plan " + data_file("demo/gate-sign.doyen") + " --one-file --out " + (out / "g")).code == 0);
-  CHECK(fs::exists(out / "g/01-all-bits.nc"));
+  CHECK(fs::exists(out / "g/01-marrowby-gate-all-bits.nc"));
 }
 
 TEST_CASE("an inlay writes both boards, closes, and is written whole or not at all", "[heavy]") {

@@ -91,7 +91,7 @@ TEST_CASE("text makes a job whose letters are as deep as their strokes ask, and 
   INFO(e.said);
   REQUIRE(e.code == 0);
   REQUIRE(doyen_cli("plan " + (out / "a.doyen") + " --unit in --one-file --out " + (out / "o")).code == 0);
-  const std::string code = read_file(out / "o/01-v60.nc");
+  const std::string code = read_file(out / "o/01-sage-rue-v60-carve.nc");
   CHECK_THAT(code, Catch::Contains("G20"));
   const Json plan = parse_json(read_file(out / "o/plan.json"), "p");
   CHECK(plan["blank"]["width"].get<double>() == Approx(203.2));

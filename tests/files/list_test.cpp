@@ -159,7 +159,7 @@ TEST_CASE("from a list to sheets by the command line: put in, checked, written, 
   INFO(planned.said);
   REQUIRE(planned.code == 0);
   CHECK(fs::exists(out / "files/sheet-1/runsheet.pdf"));
-  CHECK_FALSE(fs::exists(out / "files/01-v60.nc"));  // the plate alone is not cut
+  CHECK_FALSE(fs::exists(out / "files/01-marrowby-bed-v60-carve.nc"));  // the plate alone is not cut
   // Read by python's csv.
   const Ended rows = run("python3 -c \"import csv; [print('|'.join(r)) for r in csv.reader(open('" +
                          (out / "files/plates.csv") + "', encoding='utf-8', newline=''))]\"");

@@ -61,13 +61,13 @@ TEST_CASE("a job replaces its own last set, whole, and takes away what is left o
   write(small("Gate"), out / "o", {false, false, {"a"}});
   write_file_atomically(out / "o/letter.txt", "mine");
   const auto first = contents(out / "o");
-  REQUIRE(first.contains("01-v60.nc"));
+  REQUIRE(first.contains("01-gate-v60-carve.nc"));
   Job other = small("Gate");
   other.items[0].cut.bit = "v90";
   write(other, out / "o", {false, false, {"a"}});
   const auto now = contents(out / "o");
-  CHECK_FALSE(now.contains("01-v60.nc"));
-  CHECK(now.contains("01-v90.nc"));
+  CHECK_FALSE(now.contains("01-gate-v60-carve.nc"));
+  CHECK(now.contains("01-gate-v90-carve.nc"));
   CHECK(now.at("letter.txt") == "mine");
 }
 
@@ -77,7 +77,7 @@ TEST_CASE("another job's set is asked about by its name, and stays") {
   const auto before = contents(out / "o");
   const std::string said = refusal([&] { write(small("Fingerpost", 30), out / "o", {false, false, {"b"}}); });
   CHECK(said.find("Gate") != std::string::npos);
-  CHECK(said.find("01-v60.nc") != std::string::npos);
+  CHECK(said.find("plan.json") != std::string::npos);
   CHECK(contents(out / "o") == before);
   // The same name is not the same job; a job that got a file since is.
   CHECK_FALSE(refusal([&] { write(small("Gate", 30), out / "o", {false, false, {"c"}}); }).empty());
@@ -88,14 +88,15 @@ TEST_CASE("another job's set is asked about by its name, and stays") {
 TEST_CASE("files that Doyen did not write, or that were changed since, are never touched unasked") {
   const Folder out;
   fs::create_directories(out / "o");
-  write_file_atomically(out / "o/01-v60.nc", "somebody's");
+  write_file_atomically(out / "o/01-gate-v60-carve.nc", "somebody's");
   CHECK(refusal([&] {
           write(small("Gate"), out / "o", {false, false, {"a"}});
-        }).find("01-v60.nc") != std::string::npos);
+        }).find("01-gate-v60-carve.nc") != std::string::npos);
   CHECK(contents(out / "o").size() == 1);
-  fs::remove(out / "o/01-v60.nc");
+  fs::remove(out / "o/01-gate-v60-carve.nc");
   write(small("Gate"), out / "o", {false, false, {"a"}});
-  write_file_atomically(out / "o/01-v60.nc", read_file(out / "o/01-v60.nc") + "(edited by hand)\n");
+  write_file_atomically(out / "o/01-gate-v60-carve.nc",
+                        read_file(out / "o/01-gate-v60-carve.nc") + "(edited by hand)\n");
   const auto before = contents(out / "o");
   CHECK(refusal([&] {
           write(small("Gate", 30), out / "o", {false, false, {"a"}});
@@ -105,11 +106,11 @@ TEST_CASE("files that Doyen did not write, or that were changed since, are never
   Job other = small("Gate", 30);
   other.items[0].cut.bit = "v90";
   write(other, out / "o", {false, false, {"a"}});
-  CHECK(contents(out / "o").at("01-v60.nc").find("edited by hand") != std::string::npos);
+  CHECK(contents(out / "o").at("01-gate-v60-carve.nc").find("edited by hand") != std::string::npos);
   // A plan that names files outside its folder takes none of them away.
   write_file_atomically(out / "dear.txt", "dear");
   std::string evil = read_file(out / "o/plan.json");
-  evil.replace(evil.find("\"name\": \"01-v90.nc\""), 19, "\"name\": \"../dear.txt\"");
+  evil.replace(evil.find("\"name\": \"01-gate-v90-carve.nc\""), 30, "\"name\": \"../dear.txt\"");
   write_file_atomically(out / "o/plan.json", evil);
   write(other, out / "o", {false, true, {"a"}});
   CHECK(read_file(out / "dear.txt") == "dear");

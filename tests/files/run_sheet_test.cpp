@@ -190,8 +190,8 @@ TEST_CASE("the carrying board's sheet leads from two boards to one, with the sec
   }
   // The glued file stands behind that heading, the pocket's before it.
   const std::size_t heading = text.find(packed("Second run: only when"));
-  CHECK(text.rfind("glued-flat-1-4in.nc") > heading);
-  CHECK(text.rfind("01-flat") < heading);
+  CHECK(text.rfind("glued-1-4in-up-cut-out.nc") > heading);
+  CHECK(text.rfind("01-marrowby-herb-lid-") < heading);
   CHECK_THAT(text, says("Fingers clear of the saw"));
 }
 

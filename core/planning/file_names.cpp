@@ -1,0 +1,116 @@
+#include "planning/file_names.hpp"
+
+#include <algorithm>
+#include <vector>
+
+#include "run/plain_words.hpp"
+
+namespace doyen {
+namespace {
+
+const char* does(Operation::Kind kind) {
+  switch (kind) {
+    case Operation::Kind::Mark:
+      return "mark";
+    case Operation::Kind::Plane:
+      return "plane";
+    case Operation::Kind::Clear:
+      return "clear";
+    case Operation::Kind::Groove:
+      return "carve";
+    case Operation::Kind::Bevel:
+      return "bevel";
+    case Operation::Kind::Drill:
+      return "drill";
+    case Operation::Kind::Slot:
+      return "slot";
+    case Operation::Kind::Pierce:
+      return "pierce";
+    case Operation::Kind::Profile:
+      return "cut-out";
+  }
+  return "";
+}
+
+// flat-1/8in becomes 1-8in-down: only end mills come in two directions.
+std::string bit_in_file(const Bit& bit) {
+  std::string name = plain_for_file(bit.id);
+  if (bit.kind != BitKind::Flat) return name;
+  if (const std::string flat = "flat-"; name.starts_with(flat) && name.size() > flat.size()) name.erase(0, flat.size());
+  const std::string way = bit.direction == CutDirection::UpCut     ? "-up"
+                          : bit.direction == CutDirection::DownCut ? "-down"
+                                                                   : "";
+  return name.ends_with(way) ? name : name + way;
+}
+
+// What it does, the first two things.
+std::string done_by(const BitRun& run) {
+  std::vector<std::string> words;
+  for (const Operation* op : run.operations) {
+    if (const std::string word = does(op->kind); std::find(words.begin(), words.end(), word) == words.end())
+      words.push_back(word);
+  }
+  std::string all;
+  for (std::size_t i = 0; i < std::min<std::size_t>(2, words.size()); ++i) all += "-" + words[i];
+  return all;
+}
+
+// Its letters and digits, small, with a dash between words.
+std::string small(const std::string& text) {
+  std::string all;
+  for (const char c : plain_for_machine(text)) {
+    if (c >= 'A' && c <= 'Z')
+      all += static_cast<char>(c - 'A' + 'a');
+    else if ((c >= 'a' && c <= 'z') || (c >= '0' && c <= '9'))
+      all += c;
+    else if (!all.empty() && all.back() != '-')
+      all += '-';
+  }
+  while (!all.empty() && all.back() == '-') all.pop_back();
+  return all;
+}
+
+std::string begun(const std::string& job, int number) {
+  const std::string called = job_in_file(job);
+  return (number < 10 ? "0" : "") + std::to_string(number) + "-" + (called.empty() ? "" : called + "-");
+}
+
+}  // namespace
+
+std::string job_in_file(const std::string& job) {
+  constexpr std::size_t kMost = 13, kMostOfPart = 8;
+  const std::size_t comma = job.find(',');
+  const std::string all = small(job.substr(0, comma));
+  // Whole words; of a first one that is longer, its beginning.
+  std::string out = all;
+  if (all.size() > kMost) {
+    const std::size_t end = all.rfind('-', kMost);
+    out = all.substr(0, end == std::string::npos || end == 0 ? kMost : end);
+  }
+  // Of what stands behind commas a word each, and its number: “Lid, plugs of maple”, “Labels, sheet 2 of 4”.
+  for (std::size_t at = comma; at != std::string::npos;) {
+    const std::size_t next = job.find(',', at + 1);
+    const std::string part = small(job.substr(at + 1, next == std::string::npos ? next : next - at - 1));
+    const std::size_t end = part.find('-');
+    if (!part.empty()) out += (out.empty() ? "" : "-") + part.substr(0, std::min(end, kMostOfPart));
+    if (end != std::string::npos && part[end + 1] >= '0' && part[end + 1] <= '9')
+      out += part.substr(end, part.find('-', end + 1) - end);
+    at = next;
+  }
+  return out;
+}
+
+std::string file_name(const std::string& job, int number, const BitRun& run, bool all_bits) {
+  std::string name = begun(job, number);
+  if (run.screws > 0) name += "screws-";
+  if (run.later) name += "glued-";
+  if (run.side == Side::Back) name += "back-";
+  if (all_bits) return name + "all-bits.nc";
+  return name + bit_in_file(run.bit) + done_by(run) + ".nc";
+}
+
+std::string look_round_name(const std::string& job, Side side) {
+  return begun(job, 0) + (side == Side::Back ? "back-look-round.nc" : "look-round.nc");
+}
+
+}  // namespace doyen
