@@ -36,12 +36,12 @@ struct Written {
   bool spoils = false;             // the judge finds what nobody accepted there: written anyway
 };
 
-// Writes the machine's files, plan.json, proof.png (and proof-back.png when something is cut from the back) and runsheet.pdf,
-// and the same with board.doyen for each further board into its own folder; takes away what is left of this job's last
-// set. All of it or nothing. Throws Problem{CannotWrite}; {BadInput} when the judge finds what nobody accepted by name;
-// and {InTheWay} when the folder holds another job's set, or files of those names that Doyen did not write or that were
-// changed since: it says which, and touches nothing, unless `replace`.
-// Cancelled comes before the first file is touched, or not at all.
+// Writes the machine's files, plan.json, proof.png (and proof-back.png when something is cut from the back) and
+// runsheet.pdf, and the same with board.doyen for each further board into its own folder; takes away what is left of
+// this job's last set. All of it or nothing. Throws Problem{CannotWrite}; {BadInput} when the judge finds what nobody
+// accepted by name; and {InTheWay} when the folder holds another job's set, or files of those names that Doyen did not
+// write or that were changed since: it says which, and touches nothing, unless `replace`. Cancelled comes before the
+// first file is touched, or not at all.
 Written write_outputs(const Plan& plan, const std::vector<FurtherPlan>& further, const std::string& folder,
                       const OutputOrder& order = {}, const Cancel& cancel = {});
 

@@ -210,20 +210,20 @@ std::string pieces_of(const Plan& plan, const BitRun& run) {
 }
 
 // One bit: a box to tick, its number, what it is, its file and figures, and where it goes.
-void bit_block(Paper& sheet, const Plan& plan, const BitRun& run, int number, const double (&columns)[6]) {
+void bit_block(Paper& sheet, const Plan& plan, const BitRun& run, int number, const double (&columns)[5]) {
   cairo_t* cr = sheet.cr();
   cairo_set_source_rgb(cr, kInk.r, kInk.g, kInk.b);
   cairo_set_line_width(cr, 0.9);
   cairo_rectangle(cr, columns[0] + 1, sheet.y + 26, 11, 11);
   cairo_stroke(cr);
   sheet.text(std::to_string(number), columns[0], sheet.y, 24, 16, true);
-  const double high = sheet.text(run.bit.name, columns[1], sheet.y, 160, 13, true);
-  // A long name is set smaller rather than broken: it is looked for on the machine's screen.
-  sheet.text(run.file, columns[2], sheet.y, 126, run.file.size() > 19 ? 9 : run.file.size() > 17 ? 10.5 : 12, true);
-  sheet.text(format_duration(run.time.seconds), columns[3], sheet.y, 70, 11);
-  sheet.text(depth_in_words(run.deepest, plan.job.lengths), columns[4], sheet.y, 64, 11);
-  sheet.text(format_number(run.feeds.rpm, 0) + " /min", columns[5], sheet.y, 80, 11);
+  const double high = sheet.text(run.bit.name, columns[1], sheet.y, columns[2] - columns[1] - 8, 13, true);
+  sheet.text(format_duration(run.time.seconds), columns[2], sheet.y, 70, 11);
+  sheet.text(depth_in_words(run.deepest, plan.job.lengths), columns[3], sheet.y, 64, 11);
+  sheet.text(format_number(run.feeds.rpm, 0) + " /min", columns[4], sheet.y, 80, 11);
   sheet.y += std::max(20.0, high + 2);
+  // A line of its own, whole: it is looked for on the machine's screen.
+  sheet.y += sheet.text(run.file, columns[1], sheet.y, kPageWidth - kEdge - columns[1], 12, true, kPlum) + 2;
   const bool inch = plan.job.lengths.unit == Unit::Inch;
   constexpr double kPicture = 120,
                    kClear = 5;  // pt; mm that a collet stays above the wood (common practice, no source)
@@ -241,18 +241,18 @@ void bit_block(Paper& sheet, const Plan& plan, const BitRun& run, int number, co
 }  // namespace
 
 void bits_table(Paper& sheet, const Plan& plan, const Picture& front, const Picture* back) {
-  const double columns[] = {kEdge, kEdge + 26, kEdge + 190, kEdge + 318, kEdge + 388, kEdge + 448};
-  const std::string heads[] = {"", say("Bit"), say("File"), say("Time"), say("Deepest"), say("Spindle")};
-  for (int i = 0; i < 6; ++i) sheet.text(heads[i], columns[i], sheet.y, 120, 9, false, kFaded);
+  const double columns[] = {kEdge, kEdge + 26, kEdge + 318, kEdge + 388, kEdge + 448};
+  const std::string heads[] = {"", say("Bit, and its file"), say("Time"), say("Deepest"), say("Spindle")};
+  for (int i = 0; i < 5; ++i) sheet.text(heads[i], columns[i], sheet.y, 120, 9, false, kFaded);
   sheet.y += 15;
   int number = 1;
   const BitRun* before = nullptr;
   for (const BitRun& run : plan.runs) {
-    sheet.need(120);
+    sheet.need(134);
     steps_before(sheet, plan, before, run, {front, back});
     look_round_step(sheet, plan, before, run);
     witness_step(sheet, plan, before, run);
-    sheet.need(92);
+    sheet.need(106);
     bit_block(sheet, plan, run, number++, columns);
     before = &run;
   }

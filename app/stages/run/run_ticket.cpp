@@ -359,7 +359,7 @@ void RunTicket::list_order() {
     dye.fill(theme::dye(number));
     auto* row = new QListWidgetItem(
         QIcon(dye),
-        tr("%1. %2%3\n%4 · %5 · deepest %6")
+        tr("%1. %2%3\n%4\n%5 · deepest %6")
             .arg(number + 1)
             .arg(QString::fromStdString(run.bit.name),
                  (run.side == Side::Back ? tr(", back") : QString()) + (run.later ? tr(", after gluing") : QString()) +
