@@ -4,6 +4,7 @@
 #include "cli/command.hpp"
 #include "files/list/list_read.hpp"
 #include "plates/plates.hpp"
+#include "plates/strips.hpp"
 #include "problem.hpp"
 #include "storage/atomic_file.hpp"
 
@@ -11,9 +12,9 @@ namespace doyen::cli {
 namespace {
 
 struct ListOptions {
-  std::string job, list, only, out;
+  std::string job, list, only, out, boards;
   std::vector<std::string> columns;
-  bool headings = false, no_headings = false;
+  bool headings = false, no_headings = false, strips = false;
 };
 
 // “ID=COLUMN”: which lettering takes its words from which column.
@@ -45,8 +46,16 @@ int run_list(const ListOptions& options) {
   for (const std::string& column : options.columns) point(job, column);
   std::printf("%zu rows of %zu columns:", read.rows.size(), read.columns.size());
   for (const std::string& heading : read.columns) std::printf(" “%s”", heading.c_str());
-  const PlateGrid grid = plate_grid(job);
-  std::printf("\n%zu plates, %zu to a sheet, %zu sheets\n", grid.plates, grid.per_sheet(), grid.sheets);
+  if (options.strips) {
+    plates.strips.boards = parse_boards(options.boards, job.lengths.unit);
+    make_strips(job, true, plate_rows(plates).empty() ? 0 : plate_rows(plates).front());
+    const CutList sawn = cut_list(job);
+    std::printf("\n%zu strips from %zu boards; no board for %zu\n", plate_rows(plates).size(), sawn.boards.size(),
+                sawn.without.size());
+  } else {
+    const PlateGrid grid = plate_grid(job);
+    std::printf("\n%zu plates, %zu to a sheet, %zu sheets\n", grid.plates, grid.per_sheet(), grid.sheets);
+  }
   save_job(job, options.out);
   const Plan p = plan_of(job);
   say_verdicts(p);
@@ -64,6 +73,8 @@ Command list_command() {
             a.text("--only", o->only, "Rows that are made, such as 57, 60-62; all without it");
             a.flag("--headings", o->headings, "The first row holds headings");
             a.flag("--no-headings", o->no_headings, "It does not");
+            a.flag("--strips", o->strips, "Each row on a strip as long as its words");
+            a.text("--boards", o->boards, "The boards that strips are sawn from, such as 3 x 1200; 900");
             a.text("--out", o->out, "The job file", Arguments::Needed);
             return [o] { return run_list(*o); };
           }};

@@ -1,4 +1,5 @@
 #include "files/output_set.hpp"
+#include "files/cut_list.hpp"
 
 #include <algorithm>
 #include <filesystem>
@@ -115,6 +116,7 @@ BoardFiles files_of_plates(const Plan& given, const Cancel& cancel) {
   BoardFiles out;
   out.files.push_back({"proof.png", png_bytes(board_picture(given, 1400, Side::Front, cancel))});
   out.files.push_back({"plates.csv", plates_found_csv(given.job)});
+  if (given.job.plates.strips.wanted) out.files.push_back({"cut-list.pdf", cut_list_pdf(given.job)});
   out.plan = plan_json(given);
   out.plan["files"] = Json::array();
   out.plan["lookRound"] = Json::array();

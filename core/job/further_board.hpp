@@ -1,4 +1,5 @@
-// A board that a job asks for beside its own: of plugs, inserts, the board again to be milled level, a sheet of plates.
+// A board that a job asks for beside its own: of plugs, inserts, the board again to be milled level, a sheet of plates,
+// a strip with a name.
 #pragma once
 
 #include <string>
@@ -22,10 +23,11 @@ struct PlugPlace {
 };
 
 struct FurtherBoard {
-  enum class Kind { Plugs, Inserts, Levelling, Sheet };
+  enum class Kind { Plugs, Inserts, Levelling, Sheet, Strip };
   Kind kind = Kind::Plugs;
   Job job;                          // a job of its own: planned, proved and written like any other
   std::string folder;               // that its files go to, beside the carrying board's own
+  std::string title{};              // of strips: number and words
   std::vector<PlugPlace> places{};  // of plugs and inserts
 };
 

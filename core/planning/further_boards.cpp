@@ -2,7 +2,9 @@
 
 #include <iterator>
 
+#include "planning/file_names.hpp"
 #include "plates/plates.hpp"
+#include "plates/strips.hpp"
 #include "problem.hpp"
 #include "wording/say.hpp"
 
@@ -16,10 +18,37 @@ std::vector<FurtherBoard> of_inlays(const Job& job, const Rack& rack) {
   return all;
 }
 
+// In the order in which they are picked up: that of the list, or of the column that it is laid out by.
+std::vector<FurtherBoard> of_strips(const Job& job, const Rack& rack) {
+  const std::vector<std::size_t> rows = plate_rows(job.plates);
+  if (rows.size() > kMostSheets)
+    throw bad_input(
+        say("The list makes {0} strips; at most {1} are made at a time. Say which rows are made, such as 1-{1}.",
+            rows.size(), kMostSheets));
+  std::vector<FurtherBoard> all;
+  for (std::size_t i = 0; i < rows.size(); ++i) {
+    FurtherBoard board;
+    board.kind = FurtherBoard::Kind::Strip;
+    board.job = strip_of(job, rows[i]);
+    const std::vector<std::string> words = words_of_row(job, rows[i]);
+    const std::string number = std::to_string(i + 1), first = words.empty() ? std::string() : words.front();
+    board.job.name = say("{0}, strip {1}, {2}", job.name, number, first);
+    board.title = say("Strip {0}: {1}", number, first);
+    const std::string called = job_in_file(first);
+    board.folder = "strip-" + (i < 9 && rows.size() > 9 ? "0" + number : number) + (called.empty() ? "" : "-" + called);
+    std::vector<FurtherBoard> its = of_inlays(board.job, rack);
+    for (FurtherBoard& one : its) one.folder.insert(0, board.folder + "-");
+    all.push_back(std::move(board));
+    std::move(its.begin(), its.end(), std::back_inserter(all));
+  }
+  return all;
+}
+
 }  // namespace
 
 std::vector<FurtherBoard> further_boards(const Job& job, const Rack& rack) {
   if (!job.plates.there()) return of_inlays(job, rack);
+  if (job.plates.strips.wanted) return of_strips(job, rack);
   std::vector<FurtherBoard> all;
   const PlateGrid grid = plate_grid(job);
   if (grid.sheets > kMostSheets)

@@ -23,6 +23,18 @@ struct FromList {
   friend bool operator==(const FromList&, const FromList&) = default;
 };
 
+// Each row on a strip of its own, as long as its words need (plates/strips.hpp), instead of plates on sheets.
+struct StripChoices {
+  bool wanted = false;
+  double ends = 15;              // mm of wood beside the words at either end
+  double least = 60;             // mm: no strip is shorter
+  double step = 5;               // mm: lengths are rounded up to it; 0: they are not
+  double kerf = 3;               // mm that the saw takes
+  std::vector<double> boards{};  // mm, the lengths of the boards there are, each as wide and thick as the strips
+  double plate = 0;              // mm: how long the plate was before it was shown as a strip; 0: not said
+  friend bool operator==(const StripChoices&, const StripChoices&) = default;
+};
+
 struct PlateList {
   std::string source{};                          // what it was read from, such as labels.csv
   std::vector<std::string> columns{};            // headings, each another; none: there is no list
@@ -37,6 +49,7 @@ struct PlateList {
   int tabs = 2;                                  // that each plate hangs by
   double skin = 0;                               // mm left under the cut instead; then there are no tabs
   bool headings = true;                          // `columns` stood in the list's first row
+  StripChoices strips{};
   // The place of a heading among the columns; none where it is not there.
   [[nodiscard]] std::optional<std::size_t> column(const std::string& heading) const {
     const auto found = std::find(columns.begin(), columns.end(), heading);

@@ -49,6 +49,38 @@ void add_numbers(Record<PlateList>& f, const char* key, std::vector<int> PlateLi
       .takes("a list of rows, counted from 1");
 }
 
+const Record<StripChoices>& strip_fields() {
+  static const Record<StripChoices> fields = [] {
+    using S = StripChoices;
+    Record<S> f;
+    f.flag("wanted", &S::wanted).always();
+    f.number("ends", &S::ends, {0, 5000}).always();
+    f.number("least", &S::least, {1, 20'000}).always();
+    f.number("step", &S::step, {0, 1000}).always();
+    f.number("kerf", &S::kerf, {0, 20}).always();
+    f.number("plate", &S::plate, {0, 20'000});
+    f.own(
+         "boards",
+         [](S& strips, const JsonView& v) {
+           if (!v.has("boards")) return;
+           for (const Json& each : v.array("boards", 500)) {
+             if (!each.is_number() || each.get<double>() < 1 || each.get<double>() > 20'000)
+               throw v.wrong("boards", say("lengths of boards, mm, were expected"));
+             strips.boards.push_back(each.get<double>());
+           }
+         },
+         [](const S& strips) {
+           Json list = Json::array();
+           for (const double length : strips.boards) list.push_back(length);
+           return list;
+         },
+         [](const S& strips) { return !strips.boards.empty(); })
+        .takes("a list of lengths, mm");
+    return f;
+  }();
+  return fields;
+}
+
 }  // namespace
 
 const Record<PlateList>& plate_list_fields() {
@@ -70,6 +102,7 @@ const Record<PlateList>& plate_list_fields() {
     f.number("corner", &P::corner, {0, 5000});
     f.number("tabs", &P::tabs, {0, 50});
     f.number("skin", &P::skin, {0, 50});
+    f.record("strips", &P::strips, strip_fields());
     f.afterwards([](P& list, const JsonView& v) {
       std::set<std::string> headings;
       for (const std::string& heading : list.columns) {

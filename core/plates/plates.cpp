@@ -63,8 +63,10 @@ double common_height(const Job& job, const Lettering& l) {
   return height;
 }
 
-std::map<std::string, double> common_heights(const Job& job) {
-  std::map<std::string, double> heights;
+}  // namespace
+
+CommonHeights common_heights(const Job& job) {
+  CommonHeights heights;
   Job copy = job;
   for_each_listed(copy, [&](Item& item, Lettering& l) {
     if (l.list.one_size) heights[item.piece.id] = common_height(job, l);
@@ -72,7 +74,7 @@ std::map<std::string, double> common_heights(const Job& job) {
   return heights;
 }
 
-Job made_plate(const Job& job, std::size_t row, const std::map<std::string, double>& heights) {
+Job plate_of(const Job& job, std::size_t row, const CommonHeights& heights) {
   Job plate = job;
   plate.plates = {};
   std::set<std::string> empty;
@@ -91,6 +93,8 @@ Job made_plate(const Job& job, std::size_t row, const std::map<std::string, doub
   std::erase_if(plate.items, [&](const Item& item) { return empty.contains(item.piece.id); });
   return plate;
 }
+
+namespace {
 
 // What cuts one plate out of its sheet: the board's own form.
 Item edge_of(const Job& job) {
@@ -250,10 +254,17 @@ SetEntry set_entry(const Lettering& l, const std::string& words, double room) {
 }
 
 double room_of(const Job& job, const Lettering& lettering) {
-  return lettering.list.room > 0 ? lettering.list.room : std::max(0.0, job.blank.width - 2 * job.blank.margin);
+  if (lettering.list.room > 0) return lettering.list.room;
+  const StripChoices& strips = job.plates.strips;
+  if (!strips.wanted) return std::max(0.0, job.blank.width - 2 * job.blank.margin);
+  // A strip grows with its words, up to the longest board there is.
+  constexpr double kLongest = 20'000;  // mm
+  return strips.boards.empty()
+             ? kLongest
+             : std::max(0.0, *std::max_element(strips.boards.begin(), strips.boards.end()) - 2 * strips.ends);
 }
 
-Job plate_of(const Job& job, std::size_t row) { return made_plate(job, row, common_heights(job)); }
+Job plate_of(const Job& job, std::size_t row) { return plate_of(job, row, common_heights(job)); }
 
 PlateGrid plate_grid(const Job& job) {
   const PlateList& list = job.plates;
@@ -291,7 +302,7 @@ PlateSheet plate_sheet(const Job& job, std::size_t which) {
   board.blank.edge.clear();
   board.blank.keep_outs.clear();
   const std::vector<std::size_t> rows = plate_rows(list);
-  const std::map<std::string, double> heights = common_heights(job);
+  const CommonHeights heights = common_heights(job);
   const std::size_t first = which * grid.per_sheet(), last = std::min(rows.size(), first + grid.per_sheet());
   for (std::size_t k = first; k < last; ++k) {
     Cancel::check_here();
@@ -300,7 +311,7 @@ PlateSheet plate_sheet(const Job& job, std::size_t which) {
     const auto row = static_cast<double>(lane);
     const Point corner{list.margin + column * (job.blank.width + list.gap),
                        list.sheet_height - list.margin - job.blank.height - row * (job.blank.height + list.gap)};
-    Job plate = made_plate(job, rows[k], heights);
+    Job plate = plate_of(job, rows[k], heights);
     if (!list.bit.empty()) {
       Item edge = edge_of(job);
       edge.piece.id = plate.fresh_id(edge.piece.id);

@@ -2,6 +2,7 @@
 // planned, proved and written as one (architecture: boards of one job).
 #pragma once
 
+#include <map>
 #include <optional>
 
 #include "job/job.hpp"
@@ -48,6 +49,10 @@ std::vector<std::string> words_of_row(const Job& job, std::size_t row);
 
 // One plate: the job with that row's words, without the letterings that the row has none for. The list is gone from it.
 Job plate_of(const Job& job, std::size_t row);
+// The same of many rows: the cap heights, mm, at which the longest entries stand are looked for once, by piece.
+using CommonHeights = std::map<std::string, double>;
+CommonHeights common_heights(const Job& job);
+Job plate_of(const Job& job, std::size_t row, const CommonHeights& heights);
 
 // How plates lie on their sheets: in rows from the left back corner to the right, then nearer, as one reads.
 struct PlateGrid {

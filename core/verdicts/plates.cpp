@@ -6,6 +6,7 @@
 
 #include "cancel.hpp"
 #include "plates/plates.hpp"
+#include "plates/strips.hpp"
 #include "treatments/through/through.hpp"
 #include "verdicts/verdict.hpp"
 #include "wording/say.hpp"
@@ -222,11 +223,68 @@ void check_gap(const Situation& s, std::vector<Verdict>& out) {
                  std::move(remedies)});
 }
 
+// Whether the boards there are have room for all strips, and what would not grow with them.
+void check_strips(const Situation& s, std::vector<Verdict>& out) {
+  const PlateList& list = s.job.plates;
+  const Point middle = s.job.blank.box().centre();
+  constexpr std::size_t kMeasured = 1000;  // rows; more are made in parts
+  if (!list.strips.boards.empty() && plate_rows(list).size() <= kMeasured) {
+    const std::vector<double> lengths = strip_lengths(s.job);
+    const CutList sawn = cut_list(lengths, list.strips.boards, list.strips.kerf);
+    if (!sawn.without.empty()) {
+      double needed = 0, longest = 0;
+      for (const std::size_t strip : sawn.without) {
+        needed += lengths[strip] + list.strips.kerf;
+        longest = std::max(longest, lengths[strip]);
+      }
+      // As many more of the longest board there is; or one that holds them all.
+      const double board = *std::max_element(list.strips.boards.begin(), list.strips.boards.end());
+      std::vector<Remedy> remedies;
+      std::vector<double> more = list.strips.boards;
+      while (longest <= board && more.size() < 500 && !cut_list(lengths, more, list.strips.kerf).without.empty())
+        more.push_back(board);
+      if (longest <= board && cut_list(lengths, more, list.strips.kerf).without.empty())
+        remedies.push_back(
+            {say("Fetch {0} more {0|board|boards} of {1}", more.size() - list.strips.boards.size(), s.show(board)),
+             [more](Job& job) { job.plates.strips.boards = more; }, true});
+      std::vector<std::size_t> rows;
+      const std::vector<std::size_t> made = plate_rows(list);
+      for (const std::size_t strip : sawn.without) rows.push_back(made[strip]);
+      remedies.push_back(leave_out(rows));
+      out.push_back({Grade::Mind, "strip-no-board", "", middle,
+                     say("The boards there are have no room for {0} {0|strip|strips} of {1} together.",
+                         sawn.without.size(), s.show(needed)),
+                     say("Rows {0}.", rows_with_words(rows, list, 0)), remedies});
+    }
+  }
+  constexpr double kSeen = 0.01;  // mm
+  if (const double length = shown_length(s.job); std::abs(length - s.job.blank.width) > kSeen)
+    out.push_back({Grade::Mind,
+                   "strip-shown",
+                   "",
+                   middle,
+                   say("The board is shown {0} long; the strip with these words is {1} long.",
+                       s.show(s.job.blank.width), s.show(length)),
+                   "",
+                   {{say("Show it as it is"), [length](Job& job) { set_shown_length(job, length); }}}});
+  for (const Item& item : s.job.items) {
+    if (item.cut.kind != Treatment::Kind::CutOut || std::get_if<PlainShape>(&item.piece.what) != nullptr) continue;
+    out.push_back(
+        {Grade::Mind,
+         "strip-outline",
+         item.piece.id,
+         middle,
+         say("“{0}” is cut out of every strip as it is drawn: it does not grow with its words.", item.piece.name),
+         say("Strips are sawn to length; a plain shape as long as the board grows with them."),
+         {}});
+  }
+}
+
 // Whether plates fit their sheet, and can be cut apart there.
 void check_sheet(const Situation& s, std::vector<Verdict>& out) {
   const PlateList& list = s.job.plates;
   const Blank& plate = s.job.blank;
-  if (plate_grid(s.job).per_sheet() == 0) {
+  if (!list.strips.wanted && plate_grid(s.job).per_sheet() == 0) {
     const double wide = std::ceil(plate.width + 2 * list.margin), high = std::ceil(plate.height + 2 * list.margin);
     out.push_back(
         {Grade::Stop,
@@ -255,7 +313,10 @@ void check_sheet(const Situation& s, std::vector<Verdict>& out) {
                        job.plates.only.clear();
                        job.plates.left_out.clear();
                      }}}});
-  check_gap(s, out);
+  if (list.strips.wanted)
+    check_strips(s, out);
+  else
+    check_gap(s, out);
 }
 
 }  // namespace

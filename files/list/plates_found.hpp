@@ -1,4 +1,5 @@
-// Where each plate of a list is found: a table of sheet, place, row of the list and its words (CSV, RFC 4180).
+// Where each plate of a list is found: a table of sheet, place, row of the list and its words; of strips, of their
+// numbers, lengths and the boards that they are sawn from (CSV, RFC 4180).
 #pragma once
 
 #include <string>

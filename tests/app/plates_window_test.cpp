@@ -209,3 +209,52 @@ TEST_CASE("a list from a file letters an empty board by itself") {
   CHECK(w.job() == held);
   CHECK(w.find<QLabel>("listSays")->text().contains(QStringLiteral("gone.csv")));
 }
+
+TEST_CASE("names on strips: as long as their words, from the boards there are, and a plate again as it was") {
+  Labels w;
+  QGuiApplication::clipboard()->setText(
+      QStringLiteral("Name\tLatin\nRue\tRuta\nSweet woodruff\tGalium odoratum\nLemon balm\tMelissa officinalis\n"));
+  QTest::mouseClick(w.reach<QPushButton>("pasteList"), Qt::LeftButton);
+  w.settle();
+  const Job plate = w.job();
+  CHECK_FALSE(w.find<QWidget>("stripEnds")->isVisible());
+  w.pick("madeAs", 1);
+  CHECK(w.job().plates.strips.wanted);
+  CHECK(w.job().blank.width != plate.blank.width);
+  CHECK_FALSE(w.find<QWidget>("sheetWidth")->isVisible());
+  w.type("stripLeast", "70");
+  w.type("stripBoards", "2 × 150");
+  w.settle();
+  CHECK(w.job().plates.strips.boards == std::vector<double>{150, 150});
+  CHECK_THAT(w.find<QLabel>("stripsSawn")->text().toStdString(),
+             Catch::Contains("3 strips.") && Catch::Contains("no board is left"));
+  // What is no list of boards is refused, stays to be mended, and nothing is lost.
+  w.type("stripBoards", "many");
+  CHECK(w.job().plates.strips.boards.size() == 2);
+  CHECK(w.find<QLineEdit>("stripBoards")->text() == "many");
+  w.type("stripBoards", "2 × 150; 400");
+  w.settle();
+  CHECK_FALSE(w.find<QLabel>("stripsSawn")->text().contains(QStringLiteral("no board")));
+  // Another row is shown as long as its own strip.
+  const double first = w.job().blank.width;
+  auto* shown = w.reach<QSpinBox>("shownRow");
+  shown->setFocus();
+  QTest::keyClick(shown, Qt::Key_Up);
+  w.settle();
+  CHECK(w.job().blank.width > first);
+  CHECK(lettering(w, "name").words == "Sweet woodruff");
+  QTemporaryDir folder;
+  CHECK(w.window.write_files(folder.path()).contains("cut as wanted"));
+  CHECK(QDir(folder.path()).entryList({"strip-*"}).size() == 3);
+  CHECK(QFile::exists(folder.filePath("cut-list.pdf")));
+  CHECK(read_file(folder.filePath("plates.csv").toStdString()).find("Lemon balm") != std::string::npos);
+  // Plates again: as long as the plate was, everything where it was.
+  shown->setFocus();
+  QTest::keyClick(shown, Qt::Key_Down);
+  w.pick("madeAs", 0);
+  CHECK(w.job().blank.width == Approx(plate.blank.width));
+  for (const Item& item : plate.items) {
+    INFO(item.piece.id);
+    CHECK(distance(w.piece(item.piece.id.c_str()).at, item.piece.at) < 1e-6);
+  }
+}

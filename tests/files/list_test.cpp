@@ -178,3 +178,33 @@ TEST_CASE("from a list to sheets by the command line: put in, checked, written, 
   CHECK_THAT(wrong.said, Catch::Contains("There is no row 9: the list has 3."));
   CHECK_FALSE(fs::exists(out / "x.doyen"));
 }
+
+TEST_CASE("strips are written with their cut list, and the table says which board each is sawn from") {
+  const Folder out;
+  write_file_atomically(out / "names.csv",
+                        "Name,Latin\nRue,Ruta\nSweet woodruff,Galium odoratum\nLemon balm,Melissa\n");
+  const Ended listed = doyen_cli("list " + data_file("demo/bed-labels.doyen") + " " + (out / "names.csv") +
+                                 " --strips --boards '2 x 180' --out " + (out / "strips.doyen"));
+  INFO(listed.said);
+  REQUIRE(listed.code == 0);
+  CHECK_THAT(listed.said, Catch::Contains("3 strips from 2 boards; no board for 0"));
+  REQUIRE(doyen_cli("plan " + (out / "strips.doyen") + " --out " + (out / "o")).code == 0);
+  // Read by python's csv: lengths and kerfs of each board fit it, and each strip's own board is as long as its row
+  // says.
+  const Ended rows =
+      run("python3 -c \"import csv, json, glob\nsawn = {}\nfor r in csv.DictReader(open('" + (out / "o/plates.csv") +
+          "', encoding='utf-8')):\n  l = float(r['length, mm'])\n  sawn.setdefault(r['board'], "
+          "[]).append(l)\n  f = glob.glob('" +
+          (out / "o/strip-") +
+          "' + r['strip'] + '-*/board.doyen')\n  assert len(f) == 1, f\n  assert "
+          "abs(json.load(open(f[0]))['blank']['width'] - l) < 1e-6\nassert len(sawn) == 2\nassert "
+          "all(sum(b) + 3 * (len(b) - 1) <= 180 for b in sawn.values())\nprint('good')\"");
+  CHECK_THAT(rows.said, Catch::Contains("good"));
+  const Ended paper = run("pdftotext -raw " + (out / "o/cut-list.pdf") + " -");
+  for (const char* words : {"cut list", "Sweet woodruff", "Board 2, 180 mm long", "hands clear of the blade"})
+    CHECK_THAT(paper.said, Catch::Contains(words));
+  const Ended wrong = doyen_cli("list " + data_file("demo/bed-labels.doyen") + " " + (out / "names.csv") +
+                                " --strips --boards 'a few' --out " + (out / "w.doyen"));
+  CHECK(wrong.code == 3);
+  CHECK_FALSE(fs::exists(out / "w.doyen"));
+}

@@ -8,6 +8,7 @@
 
 #include "files/list/list_read.hpp"
 #include "plates/plates.hpp"
+#include "plates/strips.hpp"
 #include "problem.hpp"
 #include "storage/atomic_file.hpp"
 #include "work/long_work.hpp"
@@ -50,7 +51,9 @@ PlatesSection::PlatesSection(Workshop& shop) : shop_(shop) {
   inside->setSpacing(7);
   fold_->body()->addWidget(inside_);
   build_list();
+  build_strips();
   build_sheet();
+  build_end();
   connect(take_, &QPushButton::clicked, this, &PlatesSection::choose_list);
   connect(paste_, &QPushButton::clicked, this, [this] {
     const QString text = QGuiApplication::clipboard()->text();
@@ -78,7 +81,9 @@ void PlatesSection::build_list() {
     if (filling_) return;
     row_ = static_cast<std::size_t>(number - 1);
     shop_.document.edit(
-        tr("show another row"), [this](Job& job) { show_row(job, row_); }, QStringLiteral("shownRow"));
+        tr("show another row"),
+        [this](Job& job) { job.plates.strips.wanted ? show_strip(job, row_) : show_row(job, row_); },
+        QStringLiteral("shownRow"));
     shown_says_->setText(row_in_words(row_));
   });
   only_ = new TextField(
@@ -100,8 +105,99 @@ void PlatesSection::build_list() {
   });
 }
 
+// Strips instead of sheets: each as long as its words.
+void PlatesSection::build_strips() {
+  auto* inside = static_cast<QVBoxLayout*>(inside_->layout());
+  made_ = new QComboBox;
+  made_->setObjectName(QStringLiteral("madeAs"));
+  made_->addItems({tr("plates on sheets"), tr("strips as long as their words")});
+  made_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
+  inside->addWidget(make_row(tr("Made as"), made_));
+  connect(made_, &QComboBox::activated, this, [this](int i) {
+    shop_.document.edit(i == 1 ? tr("make strips") : tr("make plates on sheets"),
+                        [this, i](Job& job) { make_strips(job, i == 1, row_); });
+  });
+  strips_ = new QWidget;
+  auto* column = new QVBoxLayout(strips_);
+  column->setContentsMargins(0, 0, 0, 0);
+  column->setSpacing(7);
+  inside->addWidget(strips_);
+  column->addWidget(
+      make_label(tr("The board is shown as long as this row's strip. Each strip lies in the same place at "
+                    "the machine; its files have a folder of their own, numbered in this order."),
+                 "faded"));
+  const auto length = [&](const QString& label, const char* key, const char* name, const QString& tip,
+                          double StripChoices::*member) {
+    auto* field = new LengthField(range_of(key));
+    field->setObjectName(QLatin1String(name));
+    field->setToolTip(tip);
+    column->addWidget(make_row(label, field));
+    connect(field, &LengthField::entered, this, [this, member](std::optional<double> mm) {
+      shop_.document.edit(tr("change the strips"), [&](Job& job) {
+        job.plates.strips.*member = *mm;
+        show_strip(job, row_);
+      });
+    });
+    return field;
+  };
+  ends_ = length(tr("Beside the words"), "plates.strips.ends", "stripEnds", tr("Wood at either end of the words"),
+                 &StripChoices::ends);
+  least_ =
+      length(tr("At least long"), "plates.strips.least", "stripLeast", tr("No strip is shorter"), &StripChoices::least);
+  step_ = length(tr("Lengths in steps of"), "plates.strips.step", "stripStep",
+                 tr("Lengths are rounded up to it, so that a stop at the saw is moved seldom"), &StripChoices::step);
+  kerf_ =
+      length(tr("The saw takes"), "plates.strips.kerf", "stripKerf", tr("How wide its cut is"), &StripChoices::kerf);
+  boards_ = new TextField(
+      [this](const QString& words) { (void)parse_boards(words.toStdString(), shop_.document.job().lengths.unit); });
+  boards_->setObjectName(QStringLiteral("stripBoards"));
+  boards_->setPlaceholderText(tr("such as 3 × 1200; 900"));
+  boards_->setToolTip(
+      tr("The lengths of the boards there are, each as wide and thick as the strips, with ; between them. "
+         "The cut list says which is sawn into which."));
+  column->addWidget(make_row(tr("Boards there are"), boards_));
+  connect(boards_, &TextField::entered, this, [this](const QString& words) {
+    edit(tr("say which boards there are"), [&](PlateList& list) {
+      list.strips.boards = parse_boards(words.toStdString(), shop_.document.job().lengths.unit);
+    });
+  });
+  sawn_ = make_label({}, "plain");
+  sawn_->setObjectName(QStringLiteral("stripsSawn"));
+  column->addWidget(sawn_);
+}
+
+// What the cut list comes to.
+QString PlatesSection::strips_in_words(const Job& job) const {
+  constexpr std::size_t kMeasured = 1000;
+  const std::size_t strips = plate_rows(job.plates).size();
+  QString words = strips == 1 ? tr("One strip.") : tr("%1 strips.").arg(strips);
+  if (strips > kMeasured) return words;
+  const std::vector<double> lengths = strip_lengths(job);
+  const auto [least, most] = std::minmax_element(lengths.begin(), lengths.end());
+  const auto show = [&](double mm) { return words_of(size_in_words(mm, job.lengths)); };
+  if (least != lengths.end())
+    words += QLatin1Char(' ') + tr("The shortest is %1 long, the longest %2.").arg(show(*least), show(*most));
+  if (job.plates.strips.boards.empty()) return words;
+  const CutList list = cut_list(lengths, job.plates.strips.boards, job.plates.strips.kerf);
+  double left = 0;
+  for (const SawnBoard& board : list.boards) left += board.left;
+  words +=
+      QLatin1Char(' ') + (list.boards.size() == 1
+                              ? tr("One board is sawn, and %1 of it stay.").arg(show(left))
+                              : tr("%1 boards are sawn, and %2 of them stay.").arg(list.boards.size()).arg(show(left)));
+  if (!list.without.empty())
+    words +=
+        QLatin1Char(' ') + (list.without.size() == 1 ? tr("For one strip no board is left.")
+                                                     : tr("For %1 strips no board is left.").arg(list.without.size()));
+  return words;
+}
+
 void PlatesSection::build_sheet() {
-  auto* column = static_cast<QVBoxLayout*>(inside_->layout());
+  on_sheets_ = new QWidget;
+  auto* column = new QVBoxLayout(on_sheets_);
+  column->setContentsMargins(0, 0, 0, 0);
+  column->setSpacing(7);
+  static_cast<QVBoxLayout*>(inside_->layout())->addWidget(on_sheets_);
   column->addWidget(make_label(tr("Sheets"), "heading"));
   const auto length = [&](const QString& label, const char* key, const char* name, const QString& says,
                           double PlateList::*member) {
@@ -146,6 +242,10 @@ void PlatesSection::build_sheet() {
   count_ = make_label({}, "plain");
   count_->setObjectName(QStringLiteral("plateCount"));
   column->addWidget(count_);
+}
+
+void PlatesSection::build_end() {
+  auto* column = static_cast<QVBoxLayout*>(inside_->layout());
   sheets_ = new QPushButton(tr("Look at the sheets…"));
   sheets_->setObjectName(QStringLiteral("seeSheets"));
   column->addWidget(sheets_, 0, Qt::AlignLeft);
@@ -156,6 +256,7 @@ void PlatesSection::build_sheet() {
   column->addWidget(away_, 0, Qt::AlignLeft);
   connect(away_, &QPushButton::clicked, this, [this] {
     shop_.document.edit(tr("put the list away"), [](Job& job) {
+      make_strips(job, false, 0);
       job.plates = {};
       for (Item& item : job.items) {
         if (auto* l = std::get_if<Lettering>(&item.piece.what)) l->list = {};
@@ -288,6 +389,24 @@ void PlatesSection::refresh() {
   show_row(corner_, parted && job.blank.form == BlankForm::Rectangle);
   show_row(skin_, parted);
   show_row(tabs_, parted && list.skin <= 0);
+  const bool strips = list.strips.wanted;
+  made_->setCurrentIndex(strips ? 1 : 0);
+  strips_->setVisible(strips);
+  on_sheets_->setVisible(!strips);
+  sheets_->setText(strips ? tr("Look at the strips…") : tr("Look at the sheets…"));
+  if (strips) {
+    ends_->show_length(list.strips.ends, job.lengths);
+    least_->show_length(list.strips.least, job.lengths);
+    step_->show_length(list.strips.step, job.lengths);
+    kerf_->show_length(list.strips.kerf, job.lengths);
+    boards_->show_text(words_of(boards_in_words(list.strips.boards, job.lengths)));
+    sawn_->setText(strips_in_words(job));
+    const std::size_t made = plate_rows(list).size();
+    sheets_->setEnabled(made > 0);
+    fold_->set_summary(rows + QStringLiteral(", ") + (made == 1 ? tr("one strip") : tr("%1 strips").arg(made)));
+    filling_ = false;
+    return;
+  }
   const PlateGrid grid = plate_grid(job);
   const QString sheets = grid.sheets == 1 ? tr("one sheet") : tr("%1 sheets").arg(grid.sheets);
   count_->setText(grid.per_sheet() == 0 ? tr("No plate fits this sheet.")

@@ -26,7 +26,10 @@ class PlatesSection : public QWidget {
 
  private:
   void build_list();
+  void build_strips();
   void build_sheet();
+  void build_end();
+  [[nodiscard]] QString strips_in_words(const Job& job) const;
   void edit(const QString& name, const std::function<void(PlateList&)>& change);
   [[nodiscard]] QString row_in_words(std::size_t row) const;
   Workshop& shop_;
@@ -41,6 +44,11 @@ class PlatesSection : public QWidget {
   FigureField* tabs_;
   TextField* only_;
   std::size_t row_ = 0;  // that is shown
+  QComboBox* made_;
+  QWidget *strips_, *on_sheets_;
+  LengthField *ends_, *least_, *step_, *kerf_;
+  TextField* boards_;
+  QLabel* sawn_;
   bool filling_ = false;
 };
 

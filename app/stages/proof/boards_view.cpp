@@ -18,6 +18,8 @@ QString name_of(const FurtherBoard& board) {
   switch (board.kind) {
     case Kind::Sheet:
       return BoardsView::tr("Sheet %1").arg(QString::fromStdString(board.folder.substr(board.folder.rfind('-') + 1)));
+    case Kind::Strip:
+      return QString::fromStdString(board.title);
     case Kind::Levelling:
       return BoardsView::tr("The board again, milled level");
     case Kind::Inserts:

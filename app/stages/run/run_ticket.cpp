@@ -384,6 +384,10 @@ void RunTicket::say_order() {
   const Job& job = shop_.document.job();
   own_order_->setVisible(!job.run.order.empty());
   if (shop_.plan->runs.empty()) return order_says_->setText(tr("Nothing is cut yet."));
+  if (job.plates.strips.wanted && job.plates.there())
+    return order_says_->setText(
+        tr("This is one strip. What is written are all of them, each in a folder of its own, numbered in the order in "
+           "which they are picked up; and the cut list for the saw."));
   if (job.plates.there())
     return order_says_->setText(
         tr("This is one plate. What is written are its sheets, each with all its plates, in a "
