@@ -6,6 +6,7 @@
 
 #include "files/run_sheet_board.hpp"
 #include "holding/screws.hpp"
+#include "holding/turning_pins.hpp"
 #include "holding/witness.hpp"
 #include "planning/file_names.hpp"
 #include "planning/look_round.hpp"
@@ -92,9 +93,15 @@ void side_step(Paper& sheet, const Plan& plan, const BitRun* before, const BitRu
     draw_turning(sheet, plan, sides.front, *sides.back, run.side == Side::Back ? Side::Front : Side::Back);
   }
   const std::string zero = zero_in_words(plan.job, run.side);
+  const bool pinned = !first && std::any_of(plan.job.items.begin(), plan.job.items.end(), is_turning_pin);
   const bool same = first || before->bit.id == run.bit.id;
-  const std::string anew = same ? say("Set x, y and z anew: zero is {0}.", zero)
-                                : say("Set x, y and z anew: zero is {0}. Change the bit, too.", zero);
+  const std::string anew =
+      pinned
+          ? say("First a pin into each of its two holes, down into the waste board, and the turned board over them: x "
+                "and y are where they were. Set z anew: zero is {0}.{1}",
+                zero, same ? "" : " " + say("Change the bit, too."))
+      : same ? say("Set x, y and z anew: zero is {0}.", zero)
+             : say("Set x, y and z anew: zero is {0}. Change the bit, too.", zero);
   said_large(sheet, words + " " + anew + " " +
                         say("Spindle still, machine locked or unplugged, while the board and bits are handled."));
   if (run.side == Side::Back && sides.back != nullptr) {

@@ -108,7 +108,7 @@ Region cut_region(const Job& job, const Item& item, const Outlines& outlines, co
   return region;
 }
 
-std::vector<Point> free_waste(const Job& job, const Rack& rack, double from_edge, double from_cuts) {
+Region waste_room(const Job& job, const Rack& rack, double from_edge, double from_cuts) {
   const Taken taken = taken_of(job, rack);
   if (taken.out.empty())
     throw bad_input(
@@ -121,6 +121,14 @@ std::vector<Point> free_waste(const Job& job, const Rack& rack, double from_edge
                                                             : from_edge - kFromEdge + 1;
     room = subtract(room, grow(region_of(place), clear));
   }
+  return room;
+}
+
+std::vector<Point> free_waste(const Job& job, const Rack& rack, double from_edge, double from_cuts) {
+  return free_places(job, waste_room(job, rack, from_edge, from_cuts));
+}
+
+std::vector<Point> free_places(const Job& job, const Region& room) {
   // Every place on a grid, and the room's own corners, since it may be smaller than the grid.
   const Box box = job.blank.box();
   const double step = std::max(2.0, std::max(box.width(), box.height()) / 250);

@@ -29,6 +29,9 @@ Region cut_region(const Job& job, const Item& item, const Outlines& outlines, co
 // from the board's edges, `from_cuts` from every cut, and clear of clamps. Throws Problem{BadInput} when nothing is cut
 // out.
 std::vector<Point> free_waste(const Job& job, const Rack& rack, double from_edge, double from_cuts);
+// The same as a region, and as points all over one: on a grid, and its own corners.
+Region waste_room(const Job& job, const Rack& rack, double from_edge, double from_cuts);
+std::vector<Point> free_places(const Job& job, const Region& room);
 
 // Places for the middles of screws with heads of this width (mm): in the waste outside of what is cut out, clear of
 // every cut and every clamp, one towards each corner of the board and no farther apart than 400 mm along its edges

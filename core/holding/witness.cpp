@@ -3,6 +3,7 @@
 #include <algorithm>
 
 #include "holding/screws.hpp"
+#include "holding/turning_pins.hpp"
 #include "problem.hpp"
 #include "run/placement.hpp"
 #include "treatments/start.hpp"
@@ -12,7 +13,7 @@ namespace doyen {
 
 bool is_witness(const Item& item) { return item.cut.kind == Treatment::Kind::Drill && item.cut.drill.witness; }
 
-bool serves_the_run(const Item& item) { return holds_board(item) || is_witness(item); }
+bool serves_the_run(const Item& item) { return holds_board(item) || is_witness(item) || is_turning_pin(item); }
 
 Job with_witness(const Job& job, const Rack& rack, const BitId& bit) {
   Job out = job;

@@ -99,6 +99,7 @@ class EdgeCheck {
     // Marks, pins and screws belong there, and edges.
     constexpr double kPin = 15;  // mm
     const Box size = bounds(region(i));
+    if (serves_the_run(item)) return false;
     if (kind == Kind::Pierce && std::max(size.width(), size.height()) < kPin) return false;
     if (look_of(kind).in_waste) return false;
     const Region* nearest_body = nullptr;

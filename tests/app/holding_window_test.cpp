@@ -4,6 +4,7 @@
 #include <QPushButton>
 
 #include "holding/screws.hpp"
+#include "holding/turning_pins.hpp"
 #include "planning/outputs.hpp"
 #include "window_probe.hpp"
 
@@ -94,4 +95,41 @@ TEST_CASE("a witness mark is put into the waste by a button, made by the first b
   w.window.document().undo_stack().undo();
   w.settle();
   CHECK(w.job() == before);
+}
+
+TEST_CASE("pins to turn a board on are found by a button where something is cut from the back, or it says why not") {
+  Window w;
+  w.window.go_to_stage(Stage::Run);
+  w.settle();
+  CHECK_FALSE(w.find<QPushButton>("placePins")->isVisible());  // nothing is cut from the back
+  w.window.open_demo(QStringLiteral("fingerpost"));
+  w.window.document().edit("more waste", [](Job& job) {
+    for (Item& item : job.items) job.shift(item.piece.id, {30, 0});
+    job.blank.width += 60;
+  });
+  w.window.go_to_stage(Stage::Run);
+  w.settle();
+  const Job before = w.job();
+  auto* button = w.find<QPushButton>("placePins");
+  REQUIRE(button->isVisible());
+  QTest::mouseClick(button, Qt::LeftButton);
+  w.settle();
+  REQUIRE(std::count_if(w.job().items.begin(), w.job().items.end(), is_turning_pin) == 2);
+  for (const Verdict& v : w.plan().verdicts) {
+    INFO(v.text);
+    CHECK(v.grade != Grade::Stop);
+  }
+  CHECK(w.plan().runs.front().side == Side::Back);
+  CHECK_THAT(w.find<QLabel>("pinsSay")->text().toStdString(), Catch::Contains("x and y stay where they are"));
+  w.window.document().undo_stack().undo();
+  w.settle();
+  CHECK(w.job() == before);
+  w.window.document().edit("thick", [](Job& job) { job.blank.readings = {60}; });
+  w.settle();
+  const Job thick = w.job();
+  QTest::mouseClick(button, Qt::LeftButton);
+  w.settle();
+  CHECK(w.job() == thick);
+  CHECK(w.find<QLabel>("pinsSay")->isVisible());
+  CHECK_THAT(w.find<QLabel>("pinsSay")->text().toStdString(), Catch::Contains("No end mill in the rack reaches"));
 }

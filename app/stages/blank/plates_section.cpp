@@ -110,7 +110,7 @@ void PlatesSection::build_strips() {
   auto* inside = static_cast<QVBoxLayout*>(inside_->layout());
   made_ = new QComboBox;
   made_->setObjectName(QStringLiteral("madeAs"));
-  made_->addItems({tr("plates on sheets"), tr("strips as long as their words")});
+  made_->addItems({tr("plates on sheets"), tr("strips, one a name")});
   made_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
   inside->addWidget(make_row(tr("Made as"), made_));
   connect(made_, &QComboBox::activated, this, [this](int i) {

@@ -4,6 +4,7 @@
 #include <QSettings>
 
 #include "holding/screws.hpp"
+#include "holding/turning_pins.hpp"
 #include "holding/witness.hpp"
 #include "parts/theme.hpp"
 #include "planning/outputs.hpp"
@@ -63,6 +64,17 @@ RunTicket::RunTicket(Workshop& shop) : Ticket(shop) {
   turn_->setObjectName(QStringLiteral("turnEdge"));
   turn_->addItems({tr("left edge, as a page"), tr("front edge, as a calendar")});
   add_row(tr("Turned over about its"), turn_);
+  pins_ = new QPushButton(tr("Find places for two pins"));
+  pins_->setObjectName(QStringLiteral("placePins"));
+  pins_->setToolTip(tr(
+      "Holes in the waste, through into the waste board, that the board comes to lie on again when it is turned over: "
+      "with a pin in each, x and y stay where they were"));
+  add_row(QString(), pins_);
+  pins_say_ = make_label({}, "plain");
+  pins_say_->setObjectName(QStringLiteral("pinsSay"));
+  column_->addWidget(pins_say_);
+  connect(pins_, &QPushButton::clicked, this,
+          [this] { place_in_waste(tr("pins to turn the board on"), InWaste::Pins); });
   low_ = new QCheckBox(tr("Travel just above the board where it is clear"));
   low_->setObjectName(QStringLiteral("lowTravel"));
   low_->setToolTip(
@@ -100,11 +112,12 @@ RunTicket::RunTicket(Workshop& shop) : Ticket(shop) {
       tr("A dimple in the waste that the first bit makes before all else: later bits are held over it with "
          "the spindle still, and where the tip does not meet it, x and y were lost"));
   held_->body()->addWidget(mark_, 0, Qt::AlignLeft);
-  connect(mark_, &QPushButton::clicked, this, [this] { place_in_waste(tr("a witness mark"), false); });
+  connect(mark_, &QPushButton::clicked, this, [this] { place_in_waste(tr("a witness mark"), InWaste::Mark); });
   screws_say_ = make_label({}, "plain");
   screws_say_->setObjectName(QStringLiteral("screwsSay"));
   held_->body()->addWidget(screws_say_);
-  connect(screws_, &QPushButton::clicked, this, [this] { place_in_waste(tr("screws that hold the board"), true); });
+  connect(screws_, &QPushButton::clicked, this,
+          [this] { place_in_waste(tr("screws that hold the board"), InWaste::Screws); });
   column_->addWidget(held_);
   rehearse_ = new QPushButton(tr("Rehearse it…"));
   rehearse_->setObjectName(QStringLiteral("rehearse"));
@@ -249,8 +262,8 @@ void RunTicket::list_machines() {
     machine_->addItem(QString::fromStdString(m.name), QString::fromStdString(m.id));
 }
 
-// Screws, or else the witness mark, made by the bit that comes first.
-void RunTicket::place_in_waste(const QString& what, bool screws) {
+// The witness mark is made by the bit that comes first.
+void RunTicket::place_in_waste(const QString& what, InWaste which) {
   BitId first;
   if (shop_.plan) {
     for (const BitRun& run : shop_.plan->runs) {
@@ -261,7 +274,9 @@ void RunTicket::place_in_waste(const QString& what, bool screws) {
     Job with = shop_.document.job();
     work_off_thread(this, tr("Looking for places…"), [&, rack = shop_.rack](const Cancel& cancel, const Told&) {
       const Cancel::Scope stops(cancel);
-      with = screws ? with_screws(with, rack, kScrewHead) : with_witness(with, rack, first);
+      with = which == InWaste::Pins     ? with_turning_pins(with, rack)
+             : which == InWaste::Screws ? with_screws(with, rack, kScrewHead)
+                                        : with_witness(with, rack, first);
     });
     shop_.document.edit(what, [&](Job& job) { job.items = with.items; });
   } catch (const Cancelled&) {
@@ -269,6 +284,7 @@ void RunTicket::place_in_waste(const QString& what, bool screws) {
   } catch (const Problem& problem) {
     screws_problem_ = QString::fromUtf8(problem.what());
     screws_problem_of_ = shop_.document.job();
+    refused_ = which;
     refresh();
   }
 }
@@ -276,7 +292,14 @@ void RunTicket::place_in_waste(const QString& what, bool screws) {
 void RunTicket::show_screws() {
   const Job& job = shop_.document.job();
   const auto heads = static_cast<int>(screw_heads(job).size());
-  const bool refused = screws_problem_of_ && *screws_problem_of_ == job;
+  const bool any = screws_problem_of_ && *screws_problem_of_ == job, refused = any && refused_ != InWaste::Pins;
+  const auto pins = std::count_if(job.items.begin(), job.items.end(), is_turning_pin);
+  const bool no_pins = any && refused_ == InWaste::Pins;
+  pins_->setText(pins > 0 ? tr("Find their places anew") : tr("Find places for two pins"));
+  pins_say_->setVisible(job.has_back() && (no_pins || pins > 0));
+  pins_say_->setText(no_pins ? screws_problem_
+                             : tr("The board is turned over onto two pins: x and y stay where they are. They can be "
+                                  "moved like any piece, one as the other lies when the board is turned over."));
   screws_->setText(heads > 0 ? tr("Find their places anew") : tr("Find places for screws"));
   screws_say_->setVisible(refused || heads > 0);
   screws_say_->setText(refused      ? screws_problem_
@@ -313,6 +336,7 @@ void RunTicket::refresh() {
   const bool back = job.has_back();
   turn_->setCurrentIndex(job.run.turn == TurnOver::FrontEdge ? 1 : 0);
   turn_->parentWidget()->setVisible(back);
+  show_row(pins_, back);
   low_->setChecked(job.run.low_travel);
   look_round_->setChecked(job.run.look_round);
   const MachineProfile& machine = machine_for(job);

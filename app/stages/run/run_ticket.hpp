@@ -32,7 +32,8 @@ class RunTicket : public Ticket {
 
  private:
   void list_machines();
-  void place_in_waste(const QString& what, bool screws);
+  enum class InWaste { Screws, Mark, Pins };
+  void place_in_waste(const QString& what, InWaste which);
   void show_screws();
   void show_test();
   void list_order();
@@ -45,9 +46,10 @@ class RunTicket : public Ticket {
   QComboBox* turn_;
   LengthField* plate_;
   QCheckBox *low_, *look_round_;
-  QPushButton *screws_, *mark_, *describe_, *rehearse_, *bed_;
+  QPushButton *screws_, *mark_, *describe_, *rehearse_, *bed_, *pins_;
   std::vector<MachineProfile> listed_;  // as the box has them
-  QLabel* screws_say_;
+  QLabel *screws_say_, *pins_say_;
+  InWaste refused_ = InWaste::Screws;  // what there was no place for
   QWidget* test_;
   QLabel* test_says_;
   QPushButton* came_out_;
