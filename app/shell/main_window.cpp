@@ -20,6 +20,7 @@
 #include "planning/test_cut.hpp"
 #include "problem.hpp"
 #include "shell/application.hpp"
+#include "shell/written_slip.hpp"
 #include "stages/proof/boards_view.hpp"
 #include "stages/proof/tilt_view.hpp"
 #include "stages/run/rehearsal.hpp"
@@ -111,6 +112,8 @@ MainWindow::MainWindow() : shop_{document_, rack_, nullptr, nullptr, {}, {}, {}}
   notice_->setProperty("role", QStringLiteral("notice"));
   notice_->setWordWrap(true);
   notice_->hide();
+  slip_ = new WrittenSlip(bench_);
+  connect(slip_, &WrittenSlip::open_wanted, this, &MainWindow::open_on_desktop);
 
   connect(&document_, &JobDocument::changed, this, &MainWindow::job_changed);
   if (const auto* app = qobject_cast<Application*>(QCoreApplication::instance())) {
@@ -272,9 +275,14 @@ void MainWindow::note(const QString& words) {
   notice_->show();
 }
 
+void MainWindow::open_on_desktop(const QString& path) {
+  if (!QDesktopServices::openUrl(QUrl::fromLocalFile(path))) note(tr("Nothing on this desktop opens “%1”.").arg(path));
+}
+
 void MainWindow::job_changed() {
   remedy_wanted_ = false;  // it was asked for of the job as it stood
   notice_->hide();
+  slip_->hide();
   bench_->show_job(document_.job());
   planner_.request(document_.job(), rack_);
   const Item* item = shop_.item();
@@ -354,10 +362,7 @@ void MainWindow::make_last_tickets() {
   connect(finish_, &FinishTicket::quote_wanted, this, [this] { save_customer_sheet(true); });
   connect(finish_, &FinishTicket::save_wanted, this, &MainWindow::save_finish_file);
   tickets_->insertWidget(static_cast<int>(Stage::Run), run_ = new RunTicket(shop_));
-  connect(run_, &RunTicket::open_wanted, this, [this](const QString& path) {
-    if (!QDesktopServices::openUrl(QUrl::fromLocalFile(path)))
-      note(tr("Nothing on this desktop opens “%1”.").arg(path));
-  });
+  connect(run_, &RunTicket::open_wanted, this, &MainWindow::open_on_desktop);
   connect(run_, &RunTicket::write_wanted, this, &MainWindow::save_further_file);
   connect(run_, &RunTicket::rehearsal_wanted, this, &MainWindow::open_rehearsal);
   connect(run_, &RunTicket::bed_wanted, this, &MainWindow::open_bed);
@@ -383,6 +388,7 @@ void MainWindow::go_to_stage(Stage stage) {
   rail_->set_current(stage);
   tickets_->setCurrentIndex(static_cast<int>(stage));
   bench_->show_stage(stage);
+  slip_->hide();
   if (stage != Stage::Proof) fit_.leave();
   refresh_tickets();
 }

@@ -26,6 +26,8 @@
 
 namespace doyen {
 
+class WrittenSlip;
+
 struct Strays;
 
 class MainWindow : public QMainWindow {
@@ -99,7 +101,8 @@ class MainWindow : public QMainWindow {
   bool save(bool as);
   bool save_to(const QString& path);
   bool save_as();
-  void finish_typing();             // what is typed and not confirmed is taken over, or refused with its sentence
+  void finish_typing();  // what is typed and not confirmed is taken over, or refused with its sentence
+  void open_on_desktop(const QString& path);
   void note(const QString& words);  // over the bench, until the next edit
   bool may_leave();
   void choose_and_write();
@@ -184,6 +187,7 @@ class MainWindow : public QMainWindow {
   SectionLine section_;
   bool remedy_wanted_ = false;
   QLabel* notice_;
+  WrittenSlip* slip_;
   bool asking_ = false;          // about the job's file, which was changed
   QDateTime asked_of_;           // the change that was asked about last
   bool in_the_way_ = false;      // the last writing touched nothing, since something else stands there

@@ -14,6 +14,7 @@
 #include "problem.hpp"
 #include "shell/main_window.hpp"
 #include "shell/time_beam.hpp"
+#include "shell/written_slip.hpp"
 #include "storage/atomic_file.hpp"
 #include "work/long_work.hpp"
 
@@ -262,7 +263,8 @@ QString MainWindow::write_files(const QString& folder, bool anyway, bool replace
     run_->show_written(words, false);
     return words;
   }
-  QString words, written_to;
+  QString words, written_to, judged;
+  QStringList names;
   bool fine = false;
   const PlanPtr plan = shop_.plan;
   try {
@@ -275,13 +277,12 @@ QString MainWindow::write_files(const QString& folder, bool anyway, bool replace
                       order.told = told;
                       written = write_outputs(*plan, further, folder.toStdString(), order, cancel);
                     });
-    QStringList names;
     for (const std::string& name : written.names) names << QString::fromStdString(name);
     fine = !written.spoils;
     written_to = folder;
-    words = tr("Written into %1: %2.").arg(folder, names.join(QStringLiteral(", "))) + QLatin1Char('\n') +
-            tr("The files were read back and carved in the computer: %1.")
-                .arg(QString::fromStdString(judged_in_words(written.judgement, plan->job.lengths)));
+    judged = tr("The files were read back and carved in the computer: %1.")
+                 .arg(QString::fromStdString(judged_in_words(written.judgement, plan->job.lengths)));
+    words = tr("Written into %1: %2.").arg(folder, names_in_words(names)) + QLatin1Char('\n') + judged;
   } catch (const Cancelled&) {
     words = tr("Nothing was written: you stopped it.");
   } catch (const Problem& problem) {
@@ -291,6 +292,7 @@ QString MainWindow::write_files(const QString& folder, bool anyway, bool replace
     words = tr("Nothing was written: %1").arg(QString::fromUtf8(error.what()));
   }
   run_->show_written(words, fine, written_to);
+  if (!written_to.isEmpty()) slip_->show_written(written_to, names, judged);
   return words;
 }
 

@@ -10,6 +10,7 @@
 
 #include "machine/own_machines.hpp"
 #include "planning/look_round.hpp"
+#include "shell/written_slip.hpp"
 #include "stages/run/machines_dialog.hpp"
 #include "stages/run/run_ticket.hpp"
 #include "storage/atomic_file.hpp"
@@ -179,4 +180,34 @@ TEST_CASE("the next board of the kind asks its thickness only, and how many were
   CHECK(w.job().run.stops == "Two stops at the left, a wedge in front");
   const Job again = read_job(job_text(w.job()), "again");
   CHECK(again.run == w.job().run);
+}
+
+TEST_CASE("a slip over the board says what was written and where, opens it, and goes with the job's next change") {
+  Window w;
+  w.window.go_to_stage(Stage::Run);
+  auto* slip = w.find<WrittenSlip>("writtenSlip");
+  CHECK_FALSE(slip->isVisible());
+  QTemporaryDir folder;
+  CHECK(w.window.write_files(folder.path()).contains("cut as wanted"));
+  REQUIRE(slip->isVisible());
+  CHECK(w.find<QLabel>("slipWhat")->text() == "3 files for the machine, the run sheet and pictures.");
+  CHECK(w.find<QLabel>("slipWhere")->text().remove(QChar(0x200B)).contains(folder.path()));
+  CHECK_THAT(w.find<QLabel>("slipJudged")->text().toStdString(), Catch::Contains("cut as wanted"));
+  QObject::disconnect(slip, &WrittenSlip::open_wanted, nullptr, nullptr);
+  QSignalSpy opened(slip, &WrittenSlip::open_wanted);
+  QTest::mouseClick(w.find<QPushButton>("slipFolder"), Qt::LeftButton);
+  QTest::mouseClick(w.find<QPushButton>("slipSheet"), Qt::LeftButton);
+  REQUIRE(opened.size() == 2);
+  CHECK(opened[0][0].toString() == folder.path());
+  CHECK(opened[1][0].toString() == folder.path() + "/runsheet.pdf");
+  QTest::mouseClick(w.find<QPushButton>("slipAway"), Qt::LeftButton);
+  CHECK_FALSE(slip->isVisible());
+  CHECK(w.window.write_files(folder.path()).contains("cut as wanted"));
+  CHECK(slip->isVisible());
+  w.type("plate", "12 mm");
+  CHECK_FALSE(slip->isVisible());  // what was written is of another job now
+  // Of many names the own ones are said, and how many more.
+  QStringList names{"plan.json", "cut-list.pdf"};
+  for (int i = 0; i < 30; ++i) names << QStringLiteral("strip-%1/a.nc").arg(i / 3);
+  CHECK(names_in_words(names) == "plan.json, cut-list.pdf, and 30 more in 10 folders");
 }

@@ -23,7 +23,7 @@
 namespace doyen {
 namespace {
 
-constexpr int kLargestPicture = 1600, kPictureShown = 220, kLongestWords = 2000;  // px, and characters
+constexpr int kLargestPicture = 1600, kPictureShown = 220, kMostSaid = 2000;  // px, and characters
 
 QString as_shown(const std::string& s) { return QString::fromStdString(s); }
 
@@ -156,10 +156,10 @@ void LogDialog::build_right(QHBoxLayout* row) {
   right->addWidget(details_);
   words_ = new QLineEdit;
   words_->setObjectName(QStringLiteral("logWords"));
-  words_->setMaxLength(kLongestWords);
+  words_->setMaxLength(kMostSaid);
   why_ = new QLineEdit;
   why_->setObjectName(QStringLiteral("logWhy"));
-  why_->setMaxLength(kLongestWords);
+  why_->setMaxLength(kMostSaid);
   right->addWidget(make_row(tr("To remember"), words_));
   right->addWidget(make_row(tr("Changed because"), why_));
   connect(words_, &QLineEdit::editingFinished, this, &LogDialog::keep_words);
