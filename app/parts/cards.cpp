@@ -3,14 +3,17 @@
 #include <QAbstractItemView>
 #include <QComboBox>
 #include <QCoreApplication>
+#include <QDesktopServices>
 #include <QGraphicsOpacityEffect>
 #include <QPainter>
 #include <QPainterPath>
+#include <QUrl>
 #include <algorithm>
 #include <cmath>
 
 #include "parts/flow_layout.hpp"
 #include "parts/theme.hpp"
+#include "parts/why.hpp"
 
 namespace doyen {
 
@@ -166,7 +169,8 @@ NumberCard::NumberCard(const QString& label, QWidget* parent) : QWidget(parent) 
   inner->setContentsMargins(11, 8, 11, 8);
   sum_ = new QLabel;
   sum_->setWordWrap(true);
-  sum_->setTextInteractionFlags(Qt::TextSelectableByMouse);
+  sum_->setTextInteractionFlags(Qt::TextSelectableByMouse | Qt::LinksAccessibleByMouse | Qt::LinksAccessibleByKeyboard);
+  sum_->setOpenExternalLinks(true);
   inner->addWidget(sum_);
   frame_->hide();
   layout->addWidget(frame_);
@@ -224,6 +228,9 @@ void NumberCard::show_sum(const Sum& sum) {
   for (const std::string& line : sum.lines)
     text += QStringLiteral("<br>") + QString::fromStdString(line).toHtmlEscaped();
   text += QStringLiteral("<br><b>%1</b>").arg(QString::fromStdString(sum.result).toHtmlEscaped());
+  if (!sum.page.empty())
+    text += QStringLiteral("<br><a href=\"%1\">%2</a>")
+                .arg(guide_link(QString::fromStdString(sum.page)), tr("Why, and when it matters"));
   sum_->setText(text);
   frame_->setVisible(!sum.result.empty());
 }
@@ -276,36 +283,45 @@ VerdictCard::VerdictCard(const Verdict& verdict, bool can_accept, QWidget* paren
                           verdict.grade == Grade::Note ? "plain" : "heading");
   column->addWidget(text);
   if (!verdict.why.empty()) column->addWidget(make_label(QString::fromStdString(verdict.why), "faded"));
-  const bool acceptable = can_accept && verdict.grade != Grade::Note && !verdict.accepted;
-  const bool accepted = can_accept && verdict.accepted;
-  if (!verdict.remedies.empty() || acceptable || accepted) {
-    auto* holder = new QWidget;
-    auto* flow = new FlowLayout(holder, 6);
-    int which = 0;
-    for (const Remedy& remedy : verdict.remedies) {
-      const QString label = QString::fromStdString(remedy.label);
-      QPushButton* button = make_remedy_button(label);
-      connect(button, &QPushButton::clicked, this, [this, label, which] { Q_EMIT remedy_taken(label, which); });
-      flow->addWidget(button);
-      ++which;
-    }
-    const auto say_of_it = [&](const QString& words, const char* name, void (VerdictCard::*wanted)()) {
-      auto* button = new QToolButton;
-      button->setText(words);
-      button->setObjectName(QLatin1String(name));
-      connect(button, &QToolButton::clicked, this, wanted);
-      flow->addWidget(button);
-      return button;
-    };
-    if (acceptable)
-      say_of_it(tr("Accept…"), "acceptVerdict", &VerdictCard::accept_wanted)
-          ->setToolTip(tr("It is right so here: the job keeps your reason, the run sheet says it"));
-    if (accepted) say_of_it(tr("Take that back"), "takeBack", &VerdictCard::take_back_wanted);
-    column->addWidget(holder);
-  }
+  add_buttons(column, can_accept);
   layout->addLayout(column, 1);
   setCursor(Qt::PointingHandCursor);
   setToolTip(tr("Show it on the board"));
+}
+
+void VerdictCard::add_buttons(QVBoxLayout* column, bool can_accept) {
+  const bool acceptable = can_accept && verdict_.grade != Grade::Note && !verdict_.accepted;
+  const bool accepted = can_accept && verdict_.accepted;
+  auto* holder = new QWidget;
+  auto* flow = new FlowLayout(holder, 6);
+  int which = 0;
+  for (const Remedy& remedy : verdict_.remedies) {
+    const QString label = QString::fromStdString(remedy.label);
+    QPushButton* button = make_remedy_button(label);
+    connect(button, &QPushButton::clicked, this, [this, label, which] { Q_EMIT remedy_taken(label, which); });
+    flow->addWidget(button);
+    ++which;
+  }
+  const auto say_of_it = [&](const QString& words, const char* name, void (VerdictCard::*wanted)()) {
+    auto* button = new QToolButton;
+    button->setText(words);
+    button->setObjectName(QLatin1String(name));
+    connect(button, &QToolButton::clicked, this, wanted);
+    flow->addWidget(button);
+    return button;
+  };
+  if (acceptable)
+    say_of_it(tr("Accept…"), "acceptVerdict", &VerdictCard::accept_wanted)
+        ->setToolTip(tr("It is right so here: the job keeps your reason, the run sheet says it"));
+  if (accepted) say_of_it(tr("Take that back"), "takeBack", &VerdictCard::take_back_wanted);
+  auto* why = new QToolButton;
+  why->setText(tr("why?"));
+  why->setObjectName(QStringLiteral("whyVerdict"));
+  why->setToolTip(tr("A page of the guide: what it is about, and when it matters"));
+  connect(why, &QToolButton::clicked, this,
+          [page = why_page(verdict_.code)] { QDesktopServices::openUrl(QUrl(guide_link(page))); });
+  flow->addWidget(why);
+  column->addWidget(holder);
 }
 
 void VerdictCard::mousePressEvent(QMouseEvent*) {

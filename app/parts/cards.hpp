@@ -85,6 +85,7 @@ class VerdictCard : public QWidget {
   void mousePressEvent(QMouseEvent* event) override;
 
  private:
+  void add_buttons(QVBoxLayout* column, bool can_accept);
   Verdict verdict_;
 };
 

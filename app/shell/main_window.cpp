@@ -17,6 +17,7 @@
 #include "job/layout.hpp"
 #include "parts/theme.hpp"
 #include "parts/undo_in_fields.hpp"
+#include "parts/why.hpp"
 #include "planning/test_cut.hpp"
 #include "problem.hpp"
 #include "shell/application.hpp"
@@ -234,6 +235,7 @@ MainWindow::MainWindow() : shop_{document_, rack_, nullptr, nullptr, {}, {}, {}}
   connect(artwork_, &ArtworkTicket::trace_again, this, &MainWindow::trace_again);
   connect(artwork_, &ArtworkTicket::remove_piece, this, &MainWindow::remove_piece);
   connect(artwork_, &ArtworkTicket::copy_piece, this, &MainWindow::duplicate_chosen);
+  QDesktopServices::setUrlHandler(QLatin1String(kGuideLinks), this, "open_guide_link");
   make_commands();
   go_to_stage(Stage::Cuts);
   bench_->setFocus();
@@ -250,6 +252,7 @@ MainWindow::MainWindow() : shop_{document_, rack_, nullptr, nullptr, {}, {}, {}}
 
 // A field that loses the focus when the window goes tells its value: that must happen while the job is still there.
 MainWindow::~MainWindow() {
+  QDesktopServices::unsetUrlHandler(QLatin1String(kGuideLinks));
   hide();
   delete takeCentralWidget();
 }

@@ -97,6 +97,7 @@ class MainWindow : public QMainWindow {
   void take_next_step(const NextStep& step);
   void show_call_box();
   void open_guide(const QString& page);
+  Q_INVOKABLE void open_guide_link(const QUrl& link);  // parts/why.hpp
   void show_job_menu(const QPoint& at);
   bool save(bool as);
   bool save_to(const QString& path);

@@ -265,6 +265,8 @@ void MainWindow::open_guide(const QString& page) {
   guide->activateWindow();
 }
 
+void MainWindow::open_guide_link(const QUrl& link) { open_guide(link.path()); }
+
 void MainWindow::show_call_box() {
   QList<Call> calls;
   for (const Command& command : commands_->all()) {

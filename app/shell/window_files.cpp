@@ -1,6 +1,7 @@
 // What the window does with files: saving, unsaved work, and the set that goes to the machine.
 #include <QApplication>
 #include <QCloseEvent>
+#include <QDesktopServices>
 #include <QFileDialog>
 #include <QFileInfo>
 #include <QMessageBox>
@@ -11,6 +12,7 @@
 #include "files/output_set.hpp"
 #include "files/outputs.hpp"
 #include "finish/price.hpp"
+#include "parts/why.hpp"
 #include "problem.hpp"
 #include "shell/main_window.hpp"
 #include "shell/time_beam.hpp"
@@ -145,6 +147,9 @@ void MainWindow::look_at_disk() {
 
 void MainWindow::changeEvent(QEvent* event) {
   QMainWindow::changeEvent(event);
+  // Of several windows the one that is worked in opens the guide.
+  if (event->type() == QEvent::ActivationChange && isActiveWindow())
+    QDesktopServices::setUrlHandler(QLatin1String(kGuideLinks), this, "open_guide_link");
   // Asked once for each time that it was changed.
   if (event->type() == QEvent::ActivationChange && isActiveWindow() && !document_.path().isEmpty() &&
       QFileInfo(document_.path()).lastModified() != asked_of_)

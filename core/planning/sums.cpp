@@ -35,6 +35,7 @@ Sum floor_depth_sum(const Plan& plan, const std::string& id) {
   const Figures f(plan.job.lengths);
   Sum sum;
   sum.title = say("How deep it lies");
+  sum.page = "why-floors.md";
   const Item* ground = plan.job.find(piece->around.ground.of);
   if (piece->cuts.ground > 0)
     sum.lines.push_back(say("its ground, {0}, lies {1} below {2}",
@@ -63,6 +64,7 @@ Sum clearing_sum(const Plan& plan, const std::string& id) {
   const Figures f(plan.job.lengths);
   Sum sum;
   sum.title = item->cut.clearing.empty() ? say("Why these bits") : say("What these bits reach");
+  sum.page = "why-floors.md";
   const double whole = area(piece->cuts.floor);
   for (const std::string& used : piece->cuts.bits) {
     const Bit* bit = bit_of(plan, used);
@@ -80,6 +82,7 @@ Sum clearing_sum(const Plan& plan, const std::string& id) {
 Sum time_sum(const Plan& plan) {
   Sum sum;
   sum.title = say("How {0} comes about", format_duration(plan.seconds));
+  sum.page = "why-time.md";
   for (const BitRun& run : plan.runs) sum.lines.push_back(run.bit.name + ": " + format_duration(run.time.seconds));
   const int pauses = static_cast<int>(std::max<std::size_t>(plan.runs.size(), 1)) - 1 - plan.bit_changes();
   if (pauses > 0)
@@ -115,6 +118,7 @@ Sum run_time_sum(const Plan& plan, std::size_t i) {
   const std::string speed = inch ? " in/min" : " mm/min";
   Sum sum;
   sum.title = say("How {0} comes about", format_duration(run.time.seconds));
+  sum.page = "why-time.md";
   sum.lines.push_back(say("{0}{1} in the wood in {2}", n(run.time.length / k / (inch ? 12 : 1000), 1),
                           (inch ? " ft" : " m"), format_duration(run.time.in_wood)));
   sum.lines.push_back(say("asked for {0}{1}, reached {2}{3}", n(run.feeds.feed / k, 0), speed,
@@ -140,6 +144,7 @@ Sum chip_sum(const Plan& plan, std::size_t i) {
   const Figures f(plan.job.lengths);
   Sum sum;
   sum.title = say("Chip load");
+  sum.page = "why-feeds.md";
   sum.lines.push_back(say("feed ÷ (turns a minute × flutes)"));
   sum.lines.push_back(f(run.feeds.feed) + " ÷ (" + n(run.feeds.rpm, 0) + " × " + std::to_string(run.bit.flutes) + ")");
   sum.result = say("= {0} a tooth", f.with_unit(chip_load(run.bit, run.feeds)));
@@ -161,6 +166,7 @@ Sum resin_sum(const Plan& plan, const std::string& id, const Cancel& cancel) {
   if (fill.volume <= 0) return sum;
   const auto ml = [&](double mm3) { return filling_in_words(mm3, plan.job.lengths); };
   sum.title = say("Resin that fills it level");
+  sum.page = "finish.md";
   sum.lines.push_back(say("under its surface, from the carved relief: {0}", ml(fill.volume)));
   if (fill.insert > 0) sum.lines.push_back(say("− the insert {0}", ml(fill.insert)));
   sum.lines.push_back(say("+ {0} % that stays in cup and brush (common practice): {1}", n(100 * kResinWaste, 0),
@@ -179,6 +185,7 @@ Sum weight_sum(const Blank& blank, const LengthStyle& lengths) {
   const Figures f(lengths);
   Sum sum;
   sum.title = say("Weight of the blank");
+  sum.page = "why-wood.md";
   sum.lines.push_back(whole ? say("{0} × {1} × {2}", f(blank.width), f(blank.height), f.with_unit(mean))
                             : say("{0} of face × {1}", format_area(face, lengths), f.with_unit(mean)));
   sum.lines.push_back(lengths.unit == Unit::Inch
@@ -195,6 +202,7 @@ Sum movement_sum(const Blank& blank, const LengthStyle& lengths) {
   const Figures f(lengths);
   Sum sum;
   sum.title = say("Movement across the grain");
+  sum.page = "why-wood.md";
   sum.lines.push_back(say("{0} × {1} per % ({2})", f.with_unit(across), n(s->change_tangential, 5), s->source));
   sum.lines.push_back(say("× 4 % of moisture, flat-sawn"));
   sum.result = say("= {0}", f.with_unit(across * s->change_tangential * 4));

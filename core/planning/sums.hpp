@@ -12,6 +12,7 @@ struct Sum {
   std::string title;               // such as “How 0.289 in comes about”
   std::vector<std::string> lines;  // one step a line, figures in
   std::string result;              // the last line
+  std::string page{};              // of the guide: why it is so, and when it matters
 };
 
 Sum floor_depth_sum(const Plan& plan, const std::string& id);  // recesses, raised grounds, bevels, holes, planed areas

@@ -1,16 +1,24 @@
 // Menu, keys, call box and the page of keys are one list: what one of them offers the others offer, too.
+#include <QDesktopServices>
 #include <QDialog>
+#include <QDirIterator>
+#include <QElapsedTimer>
+#include <QFile>
+#include <QFileInfo>
 #include <QLineEdit>
 #include <QListWidget>
 #include <QMenu>
 #include <QRegularExpression>
+#include <QSet>
 #include <QSettings>
 #include <QShortcut>
 #include <QTreeWidget>
 #include <set>
 
+#include "parts/why.hpp"
 #include "shell/guide.hpp"
 
+#include "storage/data_folder.hpp"
 #include "window_probe.hpp"
 
 using namespace probe;
@@ -167,4 +175,51 @@ TEST_CASE("the guide opens by F1, is searched, and every link and picture in it 
   CHECK(links >= 12);
   CHECK(pictures >= 6);
   guide->close();
+}
+
+TEST_CASE("every verdict has a page that says why, and its button and a sum's link open it") {
+  // Every code that any check of the sources gives, and every fault of the judge.
+  const QString core = QFileInfo(QString::fromStdString(data_file("guide/why.json"))).path() + "/../../core";
+  REQUIRE(QFileInfo::exists(core));
+  QSet<QString> codes{"gouge", "missed", "bite", "plunges-fast", "rub", "cuts-air", "rapid-in-wood"};
+  const QRegularExpression given("Grade::\\w+,\\s*(?:\\w+ \\? )?\"([a-z0-9-]+)\"(?: : \"([a-z0-9-]+)\")?");
+  for (QDirIterator each(core, {"*.cpp"}, QDir::Files, QDirIterator::Subdirectories); each.hasNext();) {
+    QFile file(each.next());
+    REQUIRE(file.open(QIODevice::ReadOnly));
+    for (auto it = given.globalMatch(QString::fromUtf8(file.readAll())); it.hasNext();) {
+      const auto found = it.next();
+      codes << found.captured(1);
+      if (!found.captured(2).isEmpty()) codes << found.captured(2);
+    }
+  }
+  CHECK(codes.size() > 80);
+  for (const QString& code : codes) {
+    INFO(code.toStdString());
+    CHECK(why_page(code.toStdString()) != "warnings.md");
+  }
+  Window w;
+  w.choose(Stage::Proof, "");
+  w.judge();
+  QTest::qWait(50);
+  REQUIRE(w.plan().verdicts.front().code == "floor-by-v-alone");
+  auto* why = w.find<QToolButton>("whyVerdict");
+  REQUIRE(why->isVisible());
+  QTest::mouseClick(why, Qt::LeftButton);
+  auto* guide = w.window.findChild<Guide*>();
+  REQUIRE(guide != nullptr);
+  CHECK(guide->findChild<GuidePage*>()->page() == "why-depth.md");
+  // A sum's link, followed as the desktop follows it.
+  for (NumberCard* card : w.window.findChildren<NumberCard*>()) {
+    if (!card->isVisible() || card->number().isEmpty()) continue;
+    card->set_open(true);
+    QElapsedTimer clock;
+    for (clock.start(); card->waiting() && clock.elapsed() < 10'000;) QTest::qWait(10);
+    if (card->sum_text().contains("doyen-guide:why-time.md")) {
+      CHECK(QDesktopServices::openUrl(QUrl(guide_link("why-time.md"))));
+      CHECK(guide->findChild<GuidePage*>()->page() == "why-time.md");
+      guide->close();
+      return;
+    }
+  }
+  FAIL("no sum has a link");
 }

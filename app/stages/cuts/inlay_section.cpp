@@ -189,6 +189,7 @@ Sum InlaySection::sum_of(const Item& item) const {
   const Job& job = shop_.document.job();
   Sum sum;
   sum.title = tr("How the halves meet").toStdString();
+  sum.page = "why-inlay.md";
   const Bit* v = shop_.rack.find(item.cut.bit);
   const bool sloped = inlay.sloped && v != nullptr && v->kind == BitKind::V;
   if (sloped) {

@@ -23,6 +23,7 @@ Sum depth_sum(const Plan& plan, const std::string& id) {
   const double closed = (half - bit->tip / 2) / bit->tan_half();
   Sum sum;
   sum.title = say("How {0} comes about", f.with_unit(cuts.deepest));
+  sum.page = "why-depth.md";
   sum.lines.push_back(say("widest stroke {0}, half of it {1}", f(widest), f(half)));
   std::string top = f(half);
   if (bit->tip > 0) {
@@ -66,6 +67,7 @@ Sum v_table_sum(const Plan& plan, const Rack& rack, const std::string& id, const
   const double wood = plan.job.blank.thinnest() - plan.job.run.least_wood - piece->cuts.ground;
   Sum sum;
   sum.title = say("What each V of the rack would do here");
+  sum.page = "why-depth.md";
   // The fairest is the one that goes deepest without passing the wood that may be taken or its own body.
   const Bit* fair = nullptr;
   double fair_depth = 0;
@@ -121,6 +123,7 @@ Sum limit_table_sum(const Plan& plan, const Rack& rack, const std::string& id, c
   const std::size_t knee = knee_of(limits, seconds);
   Sum sum;
   sum.title = say("What each floor limit would do here");
+  sum.page = "why-depth.md";
   for (std::size_t i = 0; i < limits.size(); ++i) {
     const bool full = i + 1 == limits.size();
     const double flat = full ? 0 : area(grow(piece->outlines.region, -(limits[i] * bit->tan_half() + bit->tip / 2)));
@@ -164,6 +167,7 @@ Sum floor_sum(const Plan& plan, const std::string& id) {
   const double width = 2 * piece->cuts.groove->shape.limit_radius();
   Sum sum;
   sum.title = say("Which strokes end flat");
+  sum.page = "why-depth.md";
   sum.lines.push_back(say("2 × {0} × tan({1}° ÷ 2){2}", f(piece->cuts.limit), n(bit->true_angle(), 2),
                           (bit->tip > 0 ? say(" + tip {0}", f(bit->tip)) : "")));
   sum.lines.push_back(say("= 2 × {0} × {1}{2}", f(piece->cuts.limit), n(bit->tan_half(), 4),

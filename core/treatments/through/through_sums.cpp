@@ -17,6 +17,7 @@ Sum through_sum(const Plan& plan, const std::string& id) {
   const double over = item->cut.through.over_cut.value_or(default_over_cut(blank));
   Sum sum;
   sum.title = say("How {0} comes about", f.with_unit(blank.thickest() + over));
+  sum.page = "why-through.md";
   std::string readings;
   for (const double r : blank.readings) readings += (readings.empty() ? "" : ", ") + f(r);
   sum.lines.push_back(say("thickest of the readings {0}: {1}", readings, f(blank.thickest())));
@@ -33,6 +34,7 @@ Sum bed_sum(const Plan& plan, const std::string& id) {
   const double over = item->cut.through.over_cut.value_or(default_over_cut(blank));
   Sum sum;
   sum.title = say("How far the bed is marked");
+  sum.page = "why-through.md";
   sum.lines.push_back(
       say("over-cut {0} + (thickest {1} − thinnest {2})", f(over), f(blank.thickest()), f(blank.thinnest())));
   sum.result = say("up to {0}", f.with_unit(over + blank.thickest() - blank.thinnest()));

@@ -1,0 +1,37 @@
+#include "parts/why.hpp"
+
+#include <map>
+
+#include "json_reading.hpp"
+#include "problem.hpp"
+#include "storage/atomic_file.hpp"
+#include "storage/data_folder.hpp"
+
+namespace doyen {
+namespace {
+
+std::map<std::string, QString> read_pages() {
+  std::map<std::string, QString> pages;
+  try {
+    const std::string path = data_file("guide/why.json");
+    const Json all = parse_json(read_file(path), path);
+    const JsonView top(all, path);
+    for (const auto& [page, codes] : top.object("pages").json().items()) {
+      for (const Json& code : codes) pages[code.get<std::string>()] = QString::fromStdString(page);
+    }
+  } catch (const std::exception&) {  // not installed, or damaged: the page on warnings is opened
+  }
+  return pages;
+}
+
+}  // namespace
+
+QString why_page(const std::string& code) {
+  static const std::map<std::string, QString> pages = read_pages();
+  const auto found = pages.find(code);
+  return found == pages.end() ? QStringLiteral("warnings.md") : found->second;
+}
+
+QString guide_link(const QString& page) { return QLatin1String(kGuideLinks) + QLatin1Char(':') + page; }
+
+}  // namespace doyen
