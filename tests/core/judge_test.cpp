@@ -212,7 +212,7 @@ TEST_CASE("planted faults are found, each by its kind, place, piece, file and bi
   }
   SECTION("one pass missing") {
     std::vector<OutputFile> files = fine;
-    OutputFile& file = files[file_with(files, "flat-1-4in")];
+    OutputFile& file = files[file_with(files, "1-4in")];
     std::vector<std::string> lines = lines_of(file.text);
     // Everything below half of the floor's depth is left out until the next lift.
     bool deep = false;
@@ -234,7 +234,7 @@ TEST_CASE("planted faults are found, each by its kind, place, piece, file and bi
   }
   SECTION("one ring too deep") {
     std::vector<OutputFile> files = fine;
-    OutputFile& file = files[file_with(files, "flat-1-4in")];
+    OutputFile& file = files[file_with(files, "1-4in")];
     std::vector<std::string> lines = lines_of(file.text);
     for (std::string& line : lines) {
       const std::size_t z = line.find(" Z-4");
@@ -255,7 +255,7 @@ TEST_CASE("planted faults are found, each by its kind, place, piece, file and bi
     Plan swapped = p;
     std::vector<OutputFile> files = fine;
     REQUIRE(p.runs.size() >= 2);
-    const std::size_t v = file_with(files, "v60"), flat = file_with(files, "flat-1-4in");
+    const std::size_t v = file_with(files, "v60"), flat = file_with(files, "1-4in");
     std::swap(swapped.runs[v], swapped.runs[flat]);
     std::swap(files[v], files[flat]);
     const Judgement j = judge_files(swapped, files, 0.2);
