@@ -32,6 +32,7 @@ struct StripChoices {
   double kerf = 3;               // mm that the saw takes
   std::vector<double> boards{};  // mm, the lengths of the boards there are, each as wide and thick as the strips
   double plate = 0;              // mm: how long the plate was before it was shown as a strip; 0: not said
+  double off_middle = 0;         // mm: how far its words lay beside its middle then
   friend bool operator==(const StripChoices&, const StripChoices&) = default;
 };
 

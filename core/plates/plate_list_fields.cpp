@@ -59,6 +59,7 @@ const Record<StripChoices>& strip_fields() {
     f.number("step", &S::step, {0, 1000}).always();
     f.number("kerf", &S::kerf, {0, 20}).always();
     f.number("plate", &S::plate, {0, 20'000});
+    f.number("offMiddle", &S::off_middle, {-20'000, 20'000});
     f.own(
          "boards",
          [](S& strips, const JsonView& v) {

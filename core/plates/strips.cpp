@@ -74,9 +74,14 @@ double length_of(const Measured& plate, const StripChoices& choices) {
   return std::max(choices.least, step > 0 ? std::ceil(needed / step - kHair) * step : needed);
 }
 
-void put_in_the_middle(Job& strip, const Box& words, const Blank& pattern) {
+// `off`: mm that the words lie beside the middle.
+void put_in_the_middle(Job& strip, const Box& words, const Blank& pattern, double off = 0) {
   const double longer = strip.blank.width - pattern.width;
-  const double aside = words.empty() ? 0 : strip.blank.width / 2 - words.centre().x;
+  const double aside = words.empty() ? 0 : strip.blank.width / 2 + off - words.centre().x;
+  // Clamps and faults stay as far from the end that they are nearer to.
+  for (KeepOut& place : strip.blank.keep_outs) {
+    if (place.x > pattern.width / 2) place.x += longer;
+  }
   std::map<std::string, double> shifts;
   for (Item& item : strip.items) {
     const Box box = box_of(strip, item);
@@ -167,7 +172,6 @@ Job strip_of(const Job& job, std::size_t row) {
   const Blank pattern = job.blank;
   const Measured measured = measured_plate(strip, job);
   strip.blank.width = length_of(measured, job.plates.strips);
-  strip.blank.keep_outs.clear();
   put_in_the_middle(strip, measured.words, pattern);
   return strip;
 }
@@ -187,6 +191,7 @@ void show_strip(Job& job, std::size_t row) {
   if (row >= job.plates.rows.size()) return;
   const Job strip = strip_of(job, row);
   job.blank.width = strip.blank.width;
+  job.blank.keep_outs = strip.blank.keep_outs;
   for (Item& item : job.items) {
     const Item* there = strip.find(item.piece.id);
     if (there == nullptr) continue;
@@ -199,12 +204,13 @@ void show_strip(Job& job, std::size_t row) {
 
 double shown_length(const Job& job) { return length_of(measured_plate(job, job), job.plates.strips); }
 
-void set_shown_length(Job& job, double length) {
-  if (std::abs(job.blank.width - length) <= kHair) return;
+void set_shown_length(Job& job, double length, double off) {
   const Blank pattern = job.blank;
   const Box words = measured_plate(job, job).words;
+  const double now = words.empty() ? off : words.centre().x - pattern.width / 2;
+  if (std::abs(pattern.width - length) <= kHair && std::abs(now - off) <= kHair) return;
   job.blank.width = length;
-  put_in_the_middle(job, words, pattern);
+  put_in_the_middle(job, words, pattern, off);
 }
 
 void make_strips(Job& job, bool strips, std::size_t row) {
@@ -212,11 +218,13 @@ void make_strips(Job& job, bool strips, std::size_t row) {
   if (strips == choices.wanted) return;
   choices.wanted = strips;
   if (strips) {
+    const Box words = measured_plate(job, job).words;
     choices.plate = job.blank.width;
+    choices.off_middle = words.empty() ? 0 : words.centre().x - job.blank.width / 2;
     show_strip(job, row);
   } else {
-    if (choices.plate > 0) set_shown_length(job, choices.plate);
-    choices.plate = 0;
+    if (choices.plate > 0) set_shown_length(job, choices.plate, choices.off_middle);
+    choices.plate = choices.off_middle = 0;
   }
 }
 

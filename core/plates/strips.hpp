@@ -19,9 +19,10 @@ void show_strip(Job& job, std::size_t row);
 
 // Strips instead of plates, the board shown as that row's; or plates again, the board as long as it was before.
 void make_strips(Job& job, bool strips, std::size_t row);
-// How long the pattern would be as a strip with the words that it shows, mm; and the pattern at that length.
+// How long the pattern would be as a strip with the words that it shows, mm; and the pattern at that length, its words
+// so far beside the middle.
 double shown_length(const Job& job);
-void set_shown_length(Job& job, double length);
+void set_shown_length(Job& job, double length, double off = 0);
 
 // mm, along plate_rows(): of every strip that is made.
 std::vector<double> strip_lengths(const Job& job);

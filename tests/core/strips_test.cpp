@@ -193,3 +193,30 @@ TEST_CASE("strips are boards of their own in picking order, each planned alike; 
   for (const double length : strip_lengths(job)) CHECK(length <= 120);
   CHECK(read_job(write_job(job), "job") == job);
 }
+
+TEST_CASE("a clamp stays as far from its end, and a plate that was shown as strips is a plate again as it was") {
+  Job job = named(some_names());
+  job.find("name")->piece.at.x = 71;  // beside the middle, as somebody wanted it
+  add(job, "hole", {PlainShape::Kind::Ellipse, 4, 4}, {8, 20}, cut(Kind::Drill, 12, {}, "flat-1/8in"));
+  job.blank.keep_outs = {{KeepOut::Kind::Clamp, 5, 36, 10, 8, 12}, {KeepOut::Kind::Knot, 110, 5, 6, 6}};
+  show_row(job, 1);
+  Job strips = job;
+  strips.plates.strips.wanted = false;
+  make_strips(strips, true, 1);
+  for (std::size_t row = 0; row < 4; ++row) {
+    show_strip(strips, row);
+    const Job strip = strip_of(strips, row);
+    INFO(row << ": " << strip.blank.width);
+    REQUIRE(strip.blank.keep_outs.size() == 2);
+    CHECK(strip.blank.keep_outs[0].x == Approx(5));
+    CHECK(strip.blank.keep_outs[1].x == Approx(strip.blank.width - 10));
+    CHECK(strips.blank.keep_outs[1].x == Approx(strips.blank.width - 10));
+  }
+  show_strip(strips, 1);
+  make_strips(strips, false, 1);
+  CHECK(strips.blank.width == Approx(120));
+  CHECK(strips.find("name")->piece.at.x == Approx(71).margin(1e-6));
+  CHECK(strips.find("hole")->piece.at.x == Approx(8).margin(1e-6));
+  CHECK(strips.blank.keep_outs[1].x == Approx(110).margin(1e-6));
+  CHECK(strips.plates.strips.plate == 0);
+}
