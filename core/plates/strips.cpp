@@ -15,15 +15,7 @@
 namespace doyen {
 namespace {
 
-constexpr double kHair = 1e-6;    // mm
-constexpr double kReaches = 0.6;  // of the pattern's length: such a shape frames the words
-
-bool grows(const Item& item, const Blank& pattern) {
-  const auto* shape = std::get_if<PlainShape>(&item.piece.what);
-  return shape != nullptr && std::abs(std::remainder(item.piece.turn, 180)) < 1e-9 &&
-         shape->width > kReaches * pattern.width;
-}
-
+constexpr double kHair = 1e-6;  // mm
 Box box_of(const Job& job, const Item& item) {
   try {
     return bounds(job.outlines(item));
@@ -32,13 +24,49 @@ Box box_of(const Job& job, const Item& item) {
   }
 }
 
-// Holes and slots near an end of the pattern stay as far from that end: −1 the left one, 1 the right one, 0 neither.
-int at_end(const Item& item, const Box& box, const Blank& pattern) {
+// A frame: a plain shape that reaches into the wood beside the words at both ends. What stands with the words never
+// does on a strip, so that it is the same whichever row is shown.
+bool grows(const Item& item, const Box& box, const Job& job) {
+  return std::get_if<PlainShape>(&item.piece.what) != nullptr &&
+         std::abs(std::remainder(item.piece.turn, 180)) < 1e-9 && !box.empty() &&
+         box.left < job.plates.strips.ends - kHair && job.blank.width - box.right < job.plates.strips.ends - kHair;
+}
+
+bool is_hole(const Item& item) {
   using Kind = Treatment::Kind;
   const Kind kind = item.cut.kind;
-  if ((kind != Kind::Drill && kind != Kind::Pierce && kind != Kind::HangerSlot) || box.empty()) return 0;
-  constexpr double kEnd = 0.25;  // of the pattern's length
-  return box.right < kEnd * pattern.width ? -1 : box.left > (1 - kEnd) * pattern.width ? 1 : 0;
+  return kind == Kind::Drill || kind == Kind::Pierce || kind == Kind::HangerSlot;
+}
+
+// What a piece does when a strip is longer or shorter than the pattern: told from the pattern with the words that it
+// shows, so that it is the same for every row.
+enum class Role { Words, Frame, LeftEnd, RightEnd };
+using Roles = std::map<std::string, Role>;
+Roles roles_of(const Job& pattern) {
+  Roles roles;
+  std::map<std::string, Box> holes;
+  Box words;
+  for (const Item& item : pattern.items) {
+    const Box box = box_of(pattern, item);
+    if (grows(item, box, pattern))
+      roles[item.piece.id] = Role::Frame;
+    else if (is_hole(item) && !box.empty())
+      holes[item.piece.id] = box;
+    else if (item.cut.kind != Treatment::Kind::None)
+      words.add(box);
+  }
+  const double middle = pattern.blank.width / 2, ends = pattern.plates.strips.ends;
+  for (const auto& [id, box] : holes) {  // beside all words, or in the wood at an end: as far from that end
+    const double left = words.empty() ? middle : words.left, right = words.empty() ? middle : words.right;
+    const bool at_left = box.right <= std::max(left, ends);
+    const bool at_right = box.left >= std::min(right, pattern.blank.width - ends);
+    roles[id] = at_left ? Role::LeftEnd : at_right ? Role::RightEnd : Role::Words;
+  }
+  return roles;  // all others stay with the words
+}
+Role role_of(const Roles& roles, const Item& item) {
+  const auto found = roles.find(item.piece.id);
+  return found == roles.end() ? Role::Words : found->second;
 }
 
 bool comes_along(const Job& job, const Item& item) {
@@ -52,18 +80,17 @@ struct Measured {
   Box words;
   double ends = 0;  // mm, the wider of both
 };
-Measured measured_plate(const Job& plate, const Job& job) {
+Measured measured_plate(const Job& plate, const Job& pattern, const Roles& roles) {
   constexpr double kBeside = 3;  // mm of wood between a hole at an end and the words (common practice, no source)
-  const Blank& pattern = job.blank;
-  Measured found{{}, job.plates.strips.ends};
+  Measured found{{}, pattern.plates.strips.ends};
   for (const Item& item : plate.items) {
-    if (item.cut.kind == Treatment::Kind::None || grows(item, pattern)) continue;
+    const Role role = role_of(roles, item);
+    if (item.cut.kind == Treatment::Kind::None || role == Role::Frame) continue;
     const Box box = box_of(plate, item);
-    const int end = at_end(item, box, pattern);
-    if (end == 0)
+    if (role == Role::Words)
       found.words.add(box);
     else
-      found.ends = std::max(found.ends, (end < 0 ? box.right : pattern.width - box.left) + kBeside);
+      found.ends = std::max(found.ends, (role == Role::LeftEnd ? box.right : pattern.blank.width - box.left) + kBeside);
   }
   return found;
 }
@@ -74,8 +101,8 @@ double length_of(const Measured& plate, const StripChoices& choices) {
   return std::max(choices.least, step > 0 ? std::ceil(needed / step - kHair) * step : needed);
 }
 
-// `off`: mm that the words lie beside the middle.
-void put_in_the_middle(Job& strip, const Box& words, const Blank& pattern, double off = 0) {
+// As long as `strip` is now, after the pattern; `off`: mm that the words lie beside the middle.
+void put_in_the_middle(Job& strip, const Box& words, const Blank& pattern, const Roles& roles, double off = 0) {
   const double longer = strip.blank.width - pattern.width;
   const double aside = words.empty() ? 0 : strip.blank.width / 2 + off - words.centre().x;
   // Clamps and faults stay as far from the end that they are nearer to.
@@ -85,12 +112,13 @@ void put_in_the_middle(Job& strip, const Box& words, const Blank& pattern, doubl
   std::map<std::string, double> shifts;
   for (Item& item : strip.items) {
     const Box box = box_of(strip, item);
-    if (auto* shape = grows(item, pattern) ? &std::get<PlainShape>(item.piece.what) : nullptr) {
-      shape->width = std::max(0.1, shape->width + longer);
-      if (!box.empty()) shifts[item.piece.id] = box.centre().x + longer / 2 - box_of(strip, item).centre().x;
+    const Role role = role_of(roles, item);
+    if (role == Role::Frame) {
+      auto& shape = std::get<PlainShape>(item.piece.what);
+      shape.width = std::max(0.1, shape.width + longer);
+      shifts[item.piece.id] = box.centre().x + longer / 2 - box_of(strip, item).centre().x;
     } else {
-      const int end = at_end(item, box, pattern);
-      shifts[item.piece.id] = end < 0 ? 0 : end > 0 ? longer : aside;
+      shifts[item.piece.id] = role == Role::LeftEnd ? 0 : role == Role::RightEnd ? longer : aside;
     }
   }
   for (const Item& item : std::vector<Item>(strip.items)) {
@@ -169,27 +197,29 @@ CutList cut_list(const Job& job) {
 
 Job strip_of(const Job& job, std::size_t row) {
   Job strip = plate_of(job, row);
-  const Blank pattern = job.blank;
-  const Measured measured = measured_plate(strip, job);
+  const Roles roles = roles_of(job);
+  const Measured measured = measured_plate(strip, job, roles);
   strip.blank.width = length_of(measured, job.plates.strips);
-  put_in_the_middle(strip, measured.words, pattern);
+  put_in_the_middle(strip, measured.words, job.blank, roles);
   return strip;
 }
 
 std::vector<double> strip_lengths(const Job& job) {
   std::vector<double> lengths;
   const CommonHeights heights = common_heights(job);
+  const Roles roles = roles_of(job);
   for (const std::size_t row : plate_rows(job.plates)) {
     Cancel::check_here();
-    lengths.push_back(length_of(measured_plate(plate_of(job, row, heights), job), job.plates.strips));
+    lengths.push_back(length_of(measured_plate(plate_of(job, row, heights), job, roles), job.plates.strips));
   }
   return lengths;
 }
 
 void show_strip(Job& job, std::size_t row) {
-  show_row(job, row);
   if (row >= job.plates.rows.size()) return;
-  const Job strip = strip_of(job, row);
+  const Job strip =
+      strip_of(job, row);  // of the pattern as it is shown: longer words would lie over what is at its ends
+  show_row(job, row);
   job.blank.width = strip.blank.width;
   job.blank.keep_outs = strip.blank.keep_outs;
   for (Item& item : job.items) {
@@ -202,15 +232,16 @@ void show_strip(Job& job, std::size_t row) {
   }
 }
 
-double shown_length(const Job& job) { return length_of(measured_plate(job, job), job.plates.strips); }
+double shown_length(const Job& job) { return length_of(measured_plate(job, job, roles_of(job)), job.plates.strips); }
 
 void set_shown_length(Job& job, double length, double off) {
   const Blank pattern = job.blank;
-  const Box words = measured_plate(job, job).words;
+  const Roles roles = roles_of(job);
+  const Box words = measured_plate(job, job, roles).words;
   const double now = words.empty() ? off : words.centre().x - pattern.width / 2;
   if (std::abs(pattern.width - length) <= kHair && std::abs(now - off) <= kHair) return;
   job.blank.width = length;
-  put_in_the_middle(job, words, pattern, off);
+  put_in_the_middle(job, words, pattern, roles, off);
 }
 
 void make_strips(Job& job, bool strips, std::size_t row) {
@@ -218,7 +249,7 @@ void make_strips(Job& job, bool strips, std::size_t row) {
   if (strips == choices.wanted) return;
   choices.wanted = strips;
   if (strips) {
-    const Box words = measured_plate(job, job).words;
+    const Box words = measured_plate(job, job, roles_of(job)).words;
     choices.plate = job.blank.width;
     choices.off_middle = words.empty() ? 0 : words.centre().x - job.blank.width / 2;
     show_strip(job, row);

@@ -10,8 +10,9 @@
 namespace doyen {
 
 // The row's strip: the plate with its words, as long as they are with wood at both ends, rounded up. What stands on it
-// keeps its arrangement and lies in its middle; holes and slots near an end stay as far from it; plain shapes that
-// reach over more than 0.6 of the pattern's length are as much longer as the strip is. The list is gone from it.
+// keeps its arrangement and lies in its middle; holes and slots beside all words stay as far from their end; plain
+// shapes that reach into the wood beside the words at both ends, frames, are as much longer as the strip is. The list
+// is gone from it.
 Job strip_of(const Job& job, std::size_t row);
 
 // The pattern as that row's strip: its length, words and frame.

@@ -2,6 +2,8 @@
 #include <algorithm>
 #include <cmath>
 
+#include "holding/turning_pins.hpp"
+#include "problem.hpp"
 #include "relief/carve.hpp"
 #include "verdicts/verdict.hpp"
 #include "wording/say.hpp"
@@ -122,7 +124,47 @@ void check_between(const Situation& s, std::vector<Verdict>& out) {
 
 }  // namespace
 
+namespace {
+
+// Pins that the board is turned over onto: moved by hand, or turned about another edge, their holes lie elsewhere then.
+void check_pins(const Situation& s, std::vector<Verdict>& out) {
+  constexpr double kPlay = 0.05;  // mm that x or y of all that is cut after it would be off by
+  std::vector<const Item*> pins;
+  for (const Item& item : s.job.items) {
+    if (is_turning_pin(item)) pins.push_back(&item);
+  }
+  for (const Item* pin : pins) {
+    const Point there = turned_over(pin->piece.at, s.job.blank, s.job.run.turn);
+    const bool met = pins.size() == 2 && std::any_of(pins.begin(), pins.end(), [&](const Item* other) {
+                       return distance(other->piece.at, there) <= kPlay;
+                     });
+    if (met) continue;
+    std::vector<Remedy> remedies;
+    try {
+      (void)with_turning_pins(s.job, s.rack);
+      remedies.push_back({say("Find their places anew"), [rack = s.rack](Job& job) {
+                            try {
+                              job = with_turning_pins(job, rack);
+                            } catch (const Problem&) {
+                              return;  // there was room when it was offered
+                            }
+                          }});
+    } catch (const Problem&) {  // no room: how to turn it is the user's to choose
+    }
+    remedies.push_back({say("Turn it without pins"),
+                        [](Job& job) { std::erase_if(job.items, [](const Item& i) { return is_turning_pin(i); }); }});
+    out.push_back({Grade::Stop, "pins-do-not-meet", pin->piece.id, pin->piece.at,
+                   say("Turned over, the hole of “{0}” comes to lie on none.", pin->piece.name),
+                   say("The board would not go over its pins, or everything after it be cut beside its place."),
+                   remedies});
+    return;
+  }
+}
+
+}  // namespace
+
 void check_back(const Situation& s, std::vector<Verdict>& out) {
+  check_pins(s, out);
   bool back = false;
   for (std::size_t i = 0; i < s.job.items.size(); ++i) {
     const Item& item = s.job.items[i];

@@ -7,6 +7,7 @@
 #include "cancel.hpp"
 #include "plates/plates.hpp"
 #include "plates/strips.hpp"
+#include "run/placement.hpp"
 #include "treatments/through/through.hpp"
 #include "verdicts/verdict.hpp"
 #include "wording/say.hpp"
@@ -223,8 +224,28 @@ void check_gap(const Situation& s, std::vector<Verdict>& out) {
                  std::move(remedies)});
 }
 
-// Whether the boards there are have room for all strips, and what would not grow with them.
-void check_strips(const Situation& s, std::vector<Verdict>& out) {
+// Strips differ in length: zero stays where it is in one fixture only at the end that is pushed home.
+void check_zero_of_strips(const Situation& s, std::vector<Verdict>& out) {
+  const RunSettings& run = s.job.run;
+  const bool across = run.on_bed == OnBed::QuarterLeft || run.on_bed == OnBed::QuarterRight;
+  const Fixture& f = run.fixture;
+  const Point share = zero_share(run.zero_place);
+  const double at = across ? share.y : share.x, home = across ? (f.front() ? 0 : 1) : (f.left() ? 0 : 1);
+  if (at == home) return;
+  const ZeroPlace corner = f.left() ? (f.front() ? ZeroPlace::LeftFront : ZeroPlace::LeftBack)
+                                    : (f.front() ? ZeroPlace::RightFront : ZeroPlace::RightBack);
+  out.push_back(
+      {Grade::Mind,
+       "strip-zero-moves",
+       "",
+       s.job.blank.box().centre(),
+       say("Zero lies at another place for strips of another length."),
+       say("It would have to be set anew for each; at the corner that is pushed home it stays."),
+       {{say("Take zero at the corner that is pushed home"), [corner](Job& job) { job.run.zero_place = corner; }}}});
+}
+
+// Whether the boards there are have room for all strips.
+void check_boards_of_strips(const Situation& s, std::vector<Verdict>& out) {
   const PlateList& list = s.job.plates;
   const Point middle = s.job.blank.box().centre();
   constexpr std::size_t kMeasured = 1000;  // rows; more are made in parts
@@ -237,13 +258,18 @@ void check_strips(const Situation& s, std::vector<Verdict>& out) {
         needed += lengths[strip] + list.strips.kerf;
         longest = std::max(longest, lengths[strip]);
       }
-      // As many more of the longest board there is; or one that holds them all.
+      // As many more of the longest board there is.
       const double board = *std::max_element(list.strips.boards.begin(), list.strips.boards.end());
       std::vector<Remedy> remedies;
+      // As many at a time as what is left over needs at the least.
       std::vector<double> more = list.strips.boards;
-      while (longest <= board && more.size() < 500 && !cut_list(lengths, more, list.strips.kerf).without.empty())
-        more.push_back(board);
-      if (longest <= board && cut_list(lengths, more, list.strips.kerf).without.empty())
+      for (CutList left = sawn; longest <= board && more.size() < 500 && !left.without.empty();) {
+        double over = 0;
+        for (const std::size_t strip : left.without) over += lengths[strip];
+        more.insert(more.end(), std::max<std::size_t>(1, static_cast<std::size_t>(over / board)), board);
+        left = cut_list(lengths, more, list.strips.kerf);
+      }
+      if (more.size() <= 500 && cut_list(lengths, more, list.strips.kerf).without.empty())
         remedies.push_back(
             {say("Fetch {0} more {0|board|boards} of {1}", more.size() - list.strips.boards.size(), s.show(board)),
              [more](Job& job) { job.plates.strips.boards = more; }, true});
@@ -257,6 +283,13 @@ void check_strips(const Situation& s, std::vector<Verdict>& out) {
                      say("Rows {0}.", rows_with_words(rows, list, 0)), remedies});
     }
   }
+}
+
+// What of strips would not be as it is shown, or would not grow with them.
+void check_strips(const Situation& s, std::vector<Verdict>& out) {
+  const Point middle = s.job.blank.box().centre();
+  check_boards_of_strips(s, out);
+  check_zero_of_strips(s, out);
   constexpr double kSeen = 0.01;  // mm
   if (const double length = shown_length(s.job); std::abs(length - s.job.blank.width) > kSeen)
     out.push_back({Grade::Mind,

@@ -10,6 +10,7 @@
 #include "plates/plates.hpp"
 #include "plates/strips.hpp"
 #include "problem.hpp"
+#include "run/placement.hpp"
 #include "workbench.hpp"
 
 using namespace workbench;
@@ -219,4 +220,54 @@ TEST_CASE("a clamp stays as far from its end, and a plate that was shown as stri
   CHECK(strips.find("hole")->piece.at.x == Approx(8).margin(1e-6));
   CHECK(strips.blank.keep_outs[1].x == Approx(110).margin(1e-6));
   CHECK(strips.plates.strips.plate == 0);
+}
+
+TEST_CASE("strips are as long whichever of them the board shows, also with an emblem beside the words") {
+  Job job = named(some_names());
+  add(job, "emblem", {PlainShape::Kind::Ellipse, 44, 20}, {60, 20}, cut(Kind::Recess, 1, {"flat-1/8in"}));
+  add(job, "frame", {kBox, 112, 32}, {60, 20}, cut(Kind::Line, 0.5));
+  add(job, "hole", {PlainShape::Kind::Ellipse, 4, 4}, {18, 20}, cut(Kind::Drill, 12, {}, "flat-1/8in"));
+  const std::vector<double> lengths = strip_lengths(job);
+  for (std::size_t row = 0; row < 4; ++row) {
+    Job shown = job;
+    show_strip(shown, row);
+    for (std::size_t k = 0; k < 4; ++k) {
+      INFO("shown " << row << ", made " << k);
+      CHECK(strip_lengths(shown)[k] == Approx(lengths[k]));
+      const Job a = strip_of(shown, k), b = strip_of(job, k);
+      for (const char* id : {"emblem", "frame", "hole", "name"}) {
+        CHECK(extent_of(a, id).left == Approx(extent_of(b, id).left).margin(1e-3));
+        CHECK(extent_of(a, id).right == Approx(extent_of(b, id).right).margin(1e-3));
+      }
+    }
+  }
+}
+
+TEST_CASE("zero that lies elsewhere on strips of another length is said, and taken to the end that is pushed home") {
+  // By hand: counted from the end that is pushed home, zero must be as far on a strip of 100 as on one of 200.
+  for (int turned = 0; turned < 4; ++turned) {
+    for (int corner = 0; corner < 4; ++corner) {
+      for (int place = 0; place < 9; ++place) {
+        Job job = named(some_names());
+        job.run.on_bed = static_cast<OnBed>(turned);
+        job.run.fixture.corner = static_cast<Fixture::Corner>(corner);
+        job.run.zero_place = static_cast<ZeroPlace>(place);
+        const auto from_home = [&](double length) {
+          job.blank.width = length;
+          const Box lying = turned % 2 == 0 ? Box{0, 0, length, 40} : Box{0, 0, 40, length};
+          const Point home{corner % 2 == 0 ? 0 : lying.width(), corner < 2 ? 0 : lying.height()};
+          const Point share = zero_share(job.run.zero_place);
+          return Point{share.x * lying.width(), share.y * lying.height()} - home;
+        };
+        const bool moves = ::doyen::length(from_home(200) - from_home(100)) > 1e-9;
+        INFO("turned " << turned << ", corner " << corner << ", zero " << place);
+        const Plan p = planned(job);
+        const Verdict* verdict = find(p, "strip-zero-moves");
+        CHECK((verdict != nullptr) == moves);
+        if (verdict == nullptr) continue;
+        verdict->remedies.at(0).apply(job);
+        CHECK(::doyen::length(from_home(200) - from_home(100)) < 1e-9);
+      }
+    }
+  }
 }

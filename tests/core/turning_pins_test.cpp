@@ -79,3 +79,26 @@ TEST_CASE("where no pins can be, it is said why") {
     CHECK_THAT(problem.what(), Catch::Contains("No end mill in the rack reaches 43 mm deep"));
   }
 }
+
+TEST_CASE("a pin that was moved, taken away, or is turned about another edge is a stop, and each remedy mends it") {
+  const Job with = with_turning_pins(two_sided(34, 34), load_rack());
+  CHECK(find(planned(with), "pins-do-not-meet") == nullptr);
+  Job moved = with, alone = with, other = with;
+  moved.shift("turning-pin-2", {0.4, 0});
+  std::erase_if(alone.items, [](const Item& item) { return item.piece.id == "turning-pin-1"; });
+  other.run.turn = TurnOver::FrontEdge;
+  other.shift("turning-pin-1", {0, 6});
+  for (const Job& job : {moved, alone, other}) {
+    const Plan p = planned(job);
+    const Verdict* verdict = find(p, "pins-do-not-meet");
+    REQUIRE(verdict != nullptr);
+    CHECK(verdict->grade == Grade::Stop);
+    REQUIRE(verdict->remedies.size() == 2);
+    for (const Remedy& remedy : verdict->remedies) {
+      INFO(remedy.label);
+      Job mended = job;
+      remedy.apply(mended);
+      CHECK(find(planned(mended), "pins-do-not-meet") == nullptr);
+    }
+  }
+}
