@@ -8,6 +8,7 @@
 
 #include "files/list/plates_found.hpp"
 #include "files/outputs.hpp"
+#include "files/panel_list.hpp"
 #include "files/png_write.hpp"
 #include "json_reading.hpp"
 #include "planning/further_boards.hpp"
@@ -111,11 +112,19 @@ struct BoardFiles {
   Judgement judgement;
 };
 
-// Of a plate that many are made like: it is not cut itself, its sheets are.
-BoardFiles files_of_plates(const Plan& given, const Cancel& cancel) {
+// Of a plate that many are made like, or a sign that is made of panels: it is not cut itself, its boards are.
+BoardFiles files_of_pattern(const Plan& given, const std::vector<FurtherPlan>& further, const Cancel& cancel) {
   BoardFiles out;
   out.files.push_back({"proof.png", png_bytes(board_picture(given, 1400, Side::Front, cancel))});
-  out.files.push_back({"plates.csv", plates_found_csv(given.job)});
+  if (given.job.plates.there()) {
+    out.files.push_back({"plates.csv", plates_found_csv(given.job)});
+  } else {
+    std::vector<const Plan*> panels;
+    for (const FurtherPlan& other : further) {
+      if (other.kind == FurtherBoard::Kind::Panel) panels.push_back(&other.plan);
+    }
+    out.files.push_back({"panels.pdf", panel_list_pdf(given, panels, cancel)});
+  }
   if (given.job.plates.strips.wanted) out.files.push_back({"cut-list.pdf", cut_list_pdf(given.job)});
   out.plan = plan_json(given);
   out.plan["files"] = Json::array();
@@ -134,7 +143,6 @@ void add_worst(Judgement& all, const Judgement& one) {
 
 BoardFiles files_of(const Plan& given, const std::string& folder, bool anyway, const Cancel& cancel) {
   BoardFiles out;
-  if (given.job.plates.there()) return files_of_plates(given, cancel);
   const std::vector<OutputFile> gcode = gcode_files(given);
   out.judgement = judge_files(given, gcode, writing_cell(given.job.blank), cancel);
   Plan plan = given;
@@ -167,7 +175,7 @@ std::vector<FurtherPlan> plan_further(const Job& job, const Rack& rack, bool any
   std::vector<FurtherPlan> plans;
   PlanCache cache;  // what stands on several sheets alike is worked out once
   for (const FurtherBoard& board : further_boards(job, rack)) {
-    plans.push_back({plan(board.job, rack, machine_for(board.job), &cache, cancel), board.folder});
+    plans.push_back({plan(board.job, rack, machine_for(board.job), &cache, cancel), board.folder, board.kind});
     const Plan& planned = plans.back().plan;
     if (planned.has_stop() && !anyway)
       throw bad_input(say("Nothing was written: the board for “{0}” cannot be cut so. {1}", board.folder,
@@ -183,7 +191,8 @@ Written write_outputs(const Plan& plan, const std::vector<FurtherPlan>& further,
   const auto told = [&](std::size_t boards) {
     if (order.told) order.told(static_cast<double>(boards) / static_cast<double>(further.size() + 1));
   };
-  BoardFiles board = files_of(plan, "", order.anyway, cancel);
+  const bool pattern = plan.job.made_as_others();
+  BoardFiles board = pattern ? files_of_pattern(plan, further, cancel) : files_of(plan, "", order.anyway, cancel);
   told(1);
   std::vector<SetFile> files = std::move(board.files);
   bool spoilt = spoils(board.judgement, plan.job);
@@ -193,7 +202,7 @@ Written write_outputs(const Plan& plan, const std::vector<FurtherPlan>& further,
   for (const FurtherPlan& other : further) {
     BoardFiles its = files_of(other.plan, other.folder + "/", order.anyway, cancel);
     std::move(its.files.begin(), its.files.end(), std::back_inserter(files));
-    if (plan.job.plates.there()) {
+    if (pattern) {
       spoilt = spoilt || spoils(its.judgement, other.plan.job);
       add_worst(board.judgement, its.judgement);
       sheets.push_back({{"folder", other.folder}, {"seconds", other.plan.seconds}});
@@ -207,8 +216,8 @@ Written write_outputs(const Plan& plan, const std::vector<FurtherPlan>& further,
            {"key", order.job_keys.empty() ? std::string() : order.job_keys.front()},
            {"files", Json::array()}};
   for (const SetFile& file : files) set["files"].push_back({{"name", file.name}, {"mark", mark_of(file.bytes)}});
-  if (plan.job.plates.there()) {
-    board.plan["sheets"] = std::move(sheets);
+  if (pattern) {
+    board.plan[plan.job.plates.there() ? "sheets" : "panels"] = std::move(sheets);
     board.plan["seconds"] = seconds;
   }
   board.plan["set"] = std::move(set);

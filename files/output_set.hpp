@@ -6,6 +6,7 @@
 #include <string>
 #include <vector>
 
+#include "job/further_board.hpp"
 #include "planning/judged.hpp"
 
 namespace doyen {
@@ -14,6 +15,7 @@ namespace doyen {
 struct FurtherPlan {
   Plan plan;
   std::string folder;
+  FurtherBoard::Kind kind = FurtherBoard::Kind::Plugs;
 };
 // Those boards planned: before anything is written, so that nothing is written in halves. A stop verdict of one is a
 // Problem{BadInput} unless `anyway`. Empty when the job asks for none.

@@ -74,6 +74,7 @@ Bench::Bench(QWidget* parent) : QWidget(parent) {
   add(std::make_unique<BridgeHand>(*this));
   add(std::make_unique<ArcHand>(*this));
   add(std::make_unique<KeepOutHand>(*this));
+  add(std::make_unique<SeamHand>(*this));
 }
 
 Bench::~Bench() = default;

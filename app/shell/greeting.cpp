@@ -116,6 +116,7 @@ QList<Demo> demos() {
           {QStringLiteral("fingerpost"), tr("A fingerpost's arm, cut from both sides")},
           {QStringLiteral("sundial-plate"), tr("An engraved brass plate")},
           {QStringLiteral("bed-labels"), tr("130 labels for the beds, from a list")},
+          {QStringLiteral("garden-map"), tr("A map of the garden on four panels")},
           {QStringLiteral("test-ladder"), tr("A test ladder for inlays")}};
 }
 

@@ -120,6 +120,19 @@ bool shot_of_guest(MainWindow& window, const QString& file, const std::function<
   return saved;
 }
 
+// A demo under Blank, that part of the ticket open and in view.
+template <typename Section>
+bool shot_of_section(MainWindow& window, const QString& demo, const QString& file) {
+  window.open_demo(demo);
+  window.go_to_stage(Stage::Blank);
+  const auto* section = window.findChild<Section*>();
+  section->template findChild<Fold*>()->set_open(true);
+  wait_until_looked_at(window);
+  auto* ticket = window.findChild<BlankTicket*>();
+  ticket->verticalScrollBar()->setValue(section->y() - 8);
+  return shot_of_guest(window, file, [] { return true; });
+}
+
 }  // namespace
 
 bool take_shot(MainWindow& window, const QString& stage, const QString& file, QString* problem) {
@@ -221,16 +234,10 @@ bool take_shot(MainWindow& window, const QString& stage, const QString& file, QS
     const auto* view = window.findChild<BoardsView*>();
     return view != nullptr && shot_of_guest(window, file, [view] { return view->finished(); });
   }
-  if (stage == QStringLiteral("plates")) {
-    window.open_demo(QStringLiteral("bed-labels"));
-    window.go_to_stage(Stage::Blank);
-    const auto* plates = window.findChild<PlatesSection*>();
-    plates->findChild<Fold*>()->set_open(true);
-    wait_until_looked_at(window);
-    auto* ticket = window.findChild<BlankTicket*>();
-    ticket->verticalScrollBar()->setValue(plates->y() - 8);
-    return shot_of_guest(window, file, [] { return true; });
-  }
+  if (stage == QStringLiteral("plates"))
+    return shot_of_section<PlatesSection>(window, QStringLiteral("bed-labels"), file);
+  if (stage == QStringLiteral("blank"))
+    return shot_of_section<PanelsSection>(window, QStringLiteral("garden-map"), file);
   if (stage == QStringLiteral("tracing")) {
     window.open_demo(QStringLiteral("heron-plaque"));
     window.trace_file(QString::fromStdString(data_file("demo/heron-ink.jpg")));

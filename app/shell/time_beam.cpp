@@ -71,7 +71,9 @@ void TimeBeam::resizeEvent(QResizeEvent*) {
 }
 
 QString TimeBeam::title() const {
-  return plan_ && plan_->job.plates.there() ? tr("One plate alone takes") : tr("Time at the machine");
+  return plan_ && plan_->job.plates.there()   ? tr("One plate alone takes")
+         : plan_ && plan_->job.panels.there() ? tr("In one piece it would take")
+                                              : tr("Time at the machine");
 }
 
 void TimeBeam::paintEvent(QPaintEvent*) {

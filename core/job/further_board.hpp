@@ -1,5 +1,5 @@
 // A board that a job asks for beside its own: of plugs, inserts, the board again to be milled level, a sheet of plates,
-// a strip with a name.
+// a strip with a name, a panel of a large sign.
 #pragma once
 
 #include <string>
@@ -23,11 +23,11 @@ struct PlugPlace {
 };
 
 struct FurtherBoard {
-  enum class Kind { Plugs, Inserts, Levelling, Sheet, Strip };
+  enum class Kind { Plugs, Inserts, Levelling, Sheet, Strip, Panel };
   Kind kind = Kind::Plugs;
   Job job;                          // a job of its own: planned, proved and written like any other
   std::string folder;               // that its files go to, beside the carrying board's own
-  std::string title{};              // of strips: number and words
+  std::string title{};              // of strips and panels: number and words
   std::vector<PlugPlace> places{};  // of plugs and inserts
 };
 

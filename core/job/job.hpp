@@ -10,6 +10,7 @@
 #include "machine/profile.hpp"
 #include "measure/id.hpp"
 #include "measure/length.hpp"
+#include "panels/panel_choices.hpp"
 #include "plates/plate_list.hpp"
 #include "rack/bit.hpp"
 #include "stock/blank.hpp"
@@ -90,7 +91,10 @@ struct Job {
   std::string unknown{};  // JSON: what a newer Doyen, or the user, wrote beside it; kept on saving
   PlateList plates{};     // where there is one, this board is the plate that all are made like (plates/plates.hpp)
   FinishChoices finish{};
+  PanelChoices panels{};  // where there are some, this board is the whole sign as it hangs (panels/panels.hpp)
 
+  // It is not cut itself: plates are made like it, or panels are made of it.
+  [[nodiscard]] bool made_as_others() const { return plates.there() || panels.there(); }
   [[nodiscard]] const Item* find(const std::string& id) const;
   [[nodiscard]] Item* find(const std::string& id);
   // Its pieces by id, for outlines_of(); valid as long as the job is.

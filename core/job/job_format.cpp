@@ -8,6 +8,7 @@
 #include "finish/finish_fields.hpp"
 #include "job/job.hpp"
 #include "job/ranges.hpp"
+#include "panels/panel_fields.hpp"
 #include "plates/plate_list_fields.hpp"
 #include "rack/bit_fields.hpp"
 #include "stock/blank_fields.hpp"
@@ -187,6 +188,7 @@ const Record<Job>& job_fields() {
     f.record("run", &Job::run, run_fields()).always();
     f.record("finish", &Job::finish, finish_fields());
     f.record("plates", &Job::plates, plate_list_fields()).only_when([](const Job& job) { return job.plates.there(); });
+    f.record("panels", &Job::panels, panel_fields());
     f.afterwards([](Job& job, const JsonView& v) {
       std::set<std::string> ids;
       for (std::size_t i = 0; i < job.items.size(); ++i) {
@@ -274,6 +276,10 @@ void check_job(const Job& job, const Job& before) {
     if (!(job.plates == before.plates)) {
       const Json plates = plate_list_fields().write(job.plates);
       (void)plate_list_fields().read({plates, "plates"});
+    }
+    if (!(job.panels == before.panels)) {
+      const Json panels = panel_fields().write(job.panels);
+      (void)panel_fields().read({panels, "panels"});
     }
     for (std::size_t i = 0; i < job.items.size(); ++i) {
       const Item& item = job.items[i];

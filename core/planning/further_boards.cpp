@@ -2,6 +2,7 @@
 
 #include <iterator>
 
+#include "panels/panels.hpp"
 #include "planning/file_names.hpp"
 #include "plates/plates.hpp"
 #include "plates/strips.hpp"
@@ -44,10 +45,44 @@ std::vector<FurtherBoard> of_strips(const Job& job, const Rack& rack) {
   return all;
 }
 
+// What its edges are lettered with, and where it hangs.
+std::string title_of(const Panel& panel, const std::vector<MatingEdge>& edges) {
+  std::string words;
+  const auto add = [&](const std::string& side, const MatingEdge& edge) {
+    words += (words.empty() ? "" : ", ") + say("{0} at its {1} edge", edge.letter, side);
+  };
+  for (const MatingEdge& edge : edges) {
+    if (edge.one == panel.number) add(edge.upright ? say("right") : say("back"), edge);
+    if (edge.other == panel.number) add(edge.upright ? say("left") : say("front"), edge);
+  }
+  return words.empty() ? say("Panel {0}", panel.number) : say("Panel {0}: {1}", panel.number, words);
+}
+
+std::vector<FurtherBoard> of_panels(const Job& job, const Rack& rack) {
+  std::vector<FurtherBoard> all;
+  const std::vector<Panel> panels = panels_of(job);
+  const std::vector<MatingEdge> edges = mating_edges(job);
+  if (panels.size() > kMostSheets)
+    throw bad_input(say("The seams make {0} panels; at most {1} are made at a time.", panels.size(), kMostSheets));
+  for (const Panel& panel : panels) {
+    FurtherBoard board;
+    board.kind = FurtherBoard::Kind::Panel;
+    board.job = panel_job(job, rack, panel);
+    board.title = title_of(panel, edges);
+    board.folder =
+        "panel-" + std::string(panel.number < 10 && panels.size() > 9 ? "0" : "") + std::to_string(panel.number);
+    std::vector<FurtherBoard> its = of_inlays(board.job, rack);
+    for (FurtherBoard& one : its) one.folder.insert(0, board.folder + "-");
+    all.push_back(std::move(board));
+    std::move(its.begin(), its.end(), std::back_inserter(all));
+  }
+  return all;
+}
+
 }  // namespace
 
 std::vector<FurtherBoard> further_boards(const Job& job, const Rack& rack) {
-  if (!job.plates.there()) return of_inlays(job, rack);
+  if (!job.plates.there()) return job.panels.there() ? of_panels(job, rack) : of_inlays(job, rack);
   if (job.plates.strips.wanted) return of_strips(job, rack);
   std::vector<FurtherBoard> all;
   const PlateGrid grid = plate_grid(job);

@@ -46,11 +46,12 @@ void add(std::string& text, const Surroundings& around) {
     add(text, *region);
 }
 
-// What of the board matters to how a piece is cut; where it lies on it only to what is cut from the back.
+// What of the board matters to how a piece is cut; where it lies on it only to what is cut from the back, or kept to a
+// board that cuts run off.
 Blank as_it_matters(Blank blank, bool back) {
   blank.margin = 0;
   blank.keep_outs.clear();
-  if (!back) blank.width = blank.height = 1;
+  if (!back && !blank.runs_off.any()) blank.width = blank.height = 1;
   blank.form = BlankForm::Rectangle;
   blank.edge.clear();
   return blank;
@@ -97,7 +98,9 @@ PieceKey key_of_cuts(const std::string& id, const Outlines& outlines, const Trea
   std::string text = "cuts";
   add(text, id);
   text += json_text(treatment_fields().write(treatment));
-  text += json_text(blank_fields().write(as_it_matters(blank, false)));
+  Blank own = blank;
+  own.runs_off = {};  // that comes when it is put in its place
+  text += json_text(blank_fields().write(as_it_matters(std::move(own), false)));
   add(text, outlines.region);
   for (const std::vector<Line2>* lines : {&outlines.lines, &outlines.open}) {
     add(text, std::uint64_t{lines->size()});

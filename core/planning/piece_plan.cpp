@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <atomic>
 
+#include "cutting/run_off.hpp"
 #include "geometry/polyline.hpp"
 #include "grounds/grounds.hpp"
 #include "planning/placed_cuts.hpp"
@@ -125,6 +126,44 @@ std::shared_ptr<const PiecePlan> cut_set_piece(const PiecePlan& set, const Item&
   } catch (const Problem& problem) {
     out->problem = problem.what();
   }
+  return out;
+}
+
+std::shared_ptr<const PiecePlan> kept_to_board(std::shared_ptr<const PiecePlan> piece, const Job& job,
+                                               const Rack& rack) {
+  const Blank& blank = job.blank;
+  if (!blank.runs_off.any() || !piece->problem.empty()) return piece;
+  constexpr double kClear = 1;  // mm that a bit's edge comes to lie past the side
+  constexpr double kFar = 1e6;  // mm
+  auto out = std::make_shared<PiecePlan>(*piece);
+  const auto room = [&](double half, bool back) {
+    const Box box = blank.runs_off.grown(blank.box(), half + kClear, kFar);
+    return back ? turned_over(box, blank, job.run.turn) : box;
+  };
+  double widest = 0;
+  bool back = false;
+  for (Operation& op : out->cuts.operations) {
+    const Bit* bit = rack.find(op.bit);
+    const double half = bit == nullptr ? 0 : bit->true_diameter() / 2;
+    widest = std::max(widest, half);
+    back = op.back;
+    op.passes = kept_inside(std::move(op.passes), room(half, op.back));
+    // What runs along beside the board touches nothing.
+    std::erase_if(op.passes, [&](const Pass& pass) {
+      double lowest = 0;
+      for (const Point3& p : pass.points) lowest = std::min(lowest, p.z);
+      const double touches = bit == nullptr ? 0 : bit->half_width_at(-lowest);
+      const Box wood = blank.runs_off.grown(blank.box(), touches, kFar);
+      return kept_inside({pass}, op.back ? turned_over(wood, blank, job.run.turn) : wood).empty();
+    });
+  }
+  if (out->cuts.cut_out)
+    out->cuts.cut_out->passes = kept_inside(std::move(out->cuts.cut_out->passes), room(widest, back));
+  std::erase_if(out->cuts.operations, [](const Operation& op) { return op.passes.empty(); });
+  const Box board = room(0, false);
+  std::erase_if(out->cuts.holes, [&](Point p) { return !board.contains(p); });
+  if (out->cuts.cut_out)
+    std::erase_if(out->cuts.cut_out->tabs, [&](const PlacedTab& tab) { return !board.contains(tab.at); });
   return out;
 }
 

@@ -28,4 +28,8 @@ class PlacedCuts;
 std::shared_ptr<const PiecePlan> cut_set_piece(const PiecePlan& set, const Item& item, const Surroundings& around,
                                                const Job& job, PlacedCuts& placed);
 
+// On a board that cuts run off: its moves end just past those sides, its tabs and holes are those on the board.
+std::shared_ptr<const PiecePlan> kept_to_board(std::shared_ptr<const PiecePlan> piece, const Job& job,
+                                               const Rack& rack);
+
 }  // namespace doyen

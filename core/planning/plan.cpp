@@ -144,7 +144,7 @@ std::vector<std::shared_ptr<const PiecePlan>> worked_out(const Job& job, const R
     std::shared_ptr<const PiecePlan> piece = cache.find(key, rack);
     if (!piece) {
       PlacedCuts placed(rack, cache, cancel);
-      piece = cut_set_piece(*set[i], job.items[i], around[i], job, placed);
+      piece = kept_to_board(cut_set_piece(*set[i], job.items[i], around[i], job, placed), job, rack);
       cache.keep(key, placed.asked(), piece);
     }
     pieces.push_back(std::move(piece));

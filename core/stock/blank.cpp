@@ -52,6 +52,14 @@ Region region_of(const Blank& blank) {
   return clean({ring});
 }
 
+Region room_for_art(const Blank& blank) {
+  const Region wood = region_of(blank);
+  if (!blank.runs_off.any()) return wood;
+  constexpr double kBeyond = 20'000;  // mm, larger than any sign
+  const Region whole = region_of(blank.runs_off.grown(blank.box(), kBeyond));
+  return blank.form == BlankForm::Rectangle ? whole : unite(wood, subtract(whole, region_of(blank.box())));
+}
+
 Region region_of(const KeepOut& place) {
   const Box b = place.box();
   if (!place.round()) return region_of(b);

@@ -35,6 +35,19 @@ Region region_of(const KeepOut& place);
 
 enum class BlankForm { Rectangle, Oval, Outline };
 
+// Sides that cuts run off: what is drawn there goes on beyond the board, on its neighbour of a larger sign or into the
+// air. A bit goes just past such a side, and no farther.
+struct RunsOff {
+  bool left = false, right = false, front = false, back = false;
+  [[nodiscard]] bool any() const { return left || right || front || back; }
+  // The box with these sides `by` mm farther out, and the others `others`.
+  [[nodiscard]] Box grown(const Box& box, double by, double others = 0) const {
+    return {box.left - (left ? by : others), box.bottom - (front ? by : others), box.right + (right ? by : others),
+            box.top + (back ? by : others)};
+  }
+  friend bool operator==(const RunsOff&, const RunsOff&) = default;
+};
+
 struct Blank {
   double width = 600, height = 225;  // mm
   std::vector<double> readings{19};  // mm, thickness as measured in several places; never empty
@@ -47,6 +60,7 @@ struct Blank {
   std::vector<KeepOut> keep_outs{};  // where clamps stand and faults lie
   BlankForm form = BlankForm::Rectangle;
   std::string edge{};  // of Outline: SVG path data, y up, any size: it is stretched over width × height
+  RunsOff runs_off{};
 
   [[nodiscard]] double thickest() const;
   [[nodiscard]] double thinnest() const;
@@ -56,5 +70,8 @@ struct Blank {
 
 // The board's own outline on the board. Throws Problem{BadInput} when `edge` is no path.
 Region region_of(const Blank& blank);
+
+// Where art may lie: on the board, and beyond the sides that cuts run off. Throws as region_of().
+Region room_for_art(const Blank& blank);
 
 }  // namespace doyen

@@ -27,6 +27,18 @@ const Record<KeepOut>& keep_out_fields() {
   return fields;
 }
 
+const Record<RunsOff>& runs_off_fields() {
+  static const Record<RunsOff> fields = [] {
+    Record<RunsOff> f;
+    f.flag("left", &RunsOff::left);
+    f.flag("right", &RunsOff::right);
+    f.flag("front", &RunsOff::front);
+    f.flag("back", &RunsOff::back);
+    return f;
+  }();
+  return fields;
+}
+
 void read_readings(Blank& b, const JsonView& v) {
   b.readings.clear();
   for (const Json& reading : v.array("readings", 100)) {
@@ -67,6 +79,7 @@ const Record<Blank>& blank_fields() {
              Words<BlankForm>{
                  {"rectangle", BlankForm::Rectangle}, {"oval", BlankForm::Oval}, {"outline", BlankForm::Outline}});
     f.text("edge", &Blank::edge);
+    f.record("runsOff", &Blank::runs_off, runs_off_fields());
     f.records("keepOuts", &Blank::keep_outs, keep_out_fields(), 500);
     f.afterwards(look_at_edge);
     return f;

@@ -53,12 +53,14 @@ class EdgeCheck {
 
   void check_cut_out(std::size_t i) {
     const Box need = bounds(region(i));
-    const Box board = s_.job.blank.box();
+    const Blank& blank = s_.job.blank;
+    constexpr double kBeyond = 20'000;  // mm
+    const Box board = blank.runs_off.grown(blank.box(), kBeyond);
     const Piece& piece = s_.job.items[i].piece;
     const double over =
         std::max({board.left - need.left, need.right - board.right, board.bottom - need.bottom, need.top - board.top});
     const bool past_edge = over <= 1e-6 && s_.job.blank.form != BlankForm::Rectangle &&
-                           !subtract(region(i), grow(region_of(s_.job.blank), 0.01)).empty();
+                           !subtract(region(i), grow(room_for_art(blank), 0.01)).empty();
     if (past_edge) {
       out_.push_back({Grade::Stop,
                       "outside-board",
@@ -66,8 +68,8 @@ class EdgeCheck {
                       need.centre(),
                       say("“{0}” reaches past the board's edge.", piece.name),
                       say("The piece would come out incomplete."),
-                      {{say("Centre it on the board"),
-                        [id = piece.id, by = board.centre() - need.centre()](Job& job) { move_piece(job, id, by); }}}});
+                      {{say("Centre it on the board"), [id = piece.id, by = blank.box().centre() - need.centre()](
+                                                           Job& job) { move_piece(job, id, by); }}}});
     }
     if (over > 1e-6) {
       out_.push_back({Grade::Stop,
@@ -76,8 +78,8 @@ class EdgeCheck {
                       need.centre(),
                       say("“{0}” reaches {1} past the board.", piece.name, s_.show(over)),
                       say("The piece would come out incomplete."),
-                      {{say("Centre it on the board"),
-                        [id = piece.id, by = board.centre() - need.centre()](Job& job) { move_piece(job, id, by); }}}});
+                      {{say("Centre it on the board"), [id = piece.id, by = blank.box().centre() - need.centre()](
+                                                           Job& job) { move_piece(job, id, by); }}}});
     }
   }
 
@@ -88,7 +90,7 @@ class EdgeCheck {
       if (k == i || s_.pieces[k].outlines == nullptr || s_.job.items[k].cut.kind != Treatment::Kind::CutOut) continue;
       if (contains(region(k), middle)) return {region(k), say("the cut edge")};
     }
-    return {region_of(s_.job.blank), say("the board's edge")};
+    return {room_for_art(s_.job.blank), say("the board's edge")};
   }
 
   // Outside every cut-out, where there are some: it would be carved into what is thrown away.
@@ -215,7 +217,7 @@ class EdgeCheck {
     const double least = least_move(s_.job.blank, own, way, margin - (overlaps ? 0 : gap) + 0.02, clear);
     const double round = rounded_up(least, s_.job.lengths.unit);
     const double by = clear(transformed(own, Transform::move(way.x * round, way.y * round))) ? round : least;
-    const Box room = s_.job.blank.box().grown(0.001);
+    const Box room = bounds(room_for_art(s_.job.blank)).grown(0.001);
     const bool stays = by > 0 && room.contains({box.left + way.x * by, box.bottom + way.y * by}) &&
                        room.contains({box.right + way.x * by, box.top + way.y * by});
     if (stays) {

@@ -85,10 +85,12 @@ void check_loose(const Situation& s, std::vector<Verdict>& out) {
       of.push_back(piece.mark);
   }
   const std::vector<Part> parts = s.found("parts that are left", std::move(of), [&] { return parts_left(s); });
-  // What reaches the board's edge is the frame that is clamped; without one, the largest part.
+  // What reaches the board's edge is the frame that is clamped; without one, or where cuts run off the edge, the
+  // largest part.
   const auto largest =
       std::max_element(parts.begin(), parts.end(), [](const Part& a, const Part& b) { return a.area < b.area; });
-  const bool framed = std::any_of(parts.begin(), parts.end(), [](const Part& p) { return p.at_edge; });
+  const bool framed =
+      !s.job.blank.runs_off.any() && std::any_of(parts.begin(), parts.end(), [](const Part& p) { return p.at_edge; });
   for (const Part& part : parts) {
     if (part.area < kLeast || (framed ? part.at_edge : &part == &*largest)) continue;
     // Whose through cut frees it: the smallest piece round it.

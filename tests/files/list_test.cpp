@@ -208,3 +208,24 @@ TEST_CASE("strips are written with their cut list, and the table says which boar
   CHECK(wrong.code == 3);
   CHECK_FALSE(fs::exists(out / "w.doyen"));
 }
+
+TEST_CASE(
+    "a sign's panels are written with a list of them all, each in a folder of its own; the sign itself is not cut") {
+  const Folder out;
+  const Ended planned = doyen_cli("plan " + data_file("demo/garden-map.doyen") + " --out " + (out / "files"));
+  INFO(planned.said);
+  REQUIRE(planned.code == 0);
+  for (const char* panel : {"panel-1", "panel-2", "panel-3", "panel-4"}) {
+    INFO(panel);
+    CHECK(fs::exists(out / ("files/" + std::string(panel) + "/runsheet.pdf")));
+    CHECK(load_job(out / ("files/" + std::string(panel) + "/board.doyen")).blank.runs_off.any());
+  }
+  for (const fs::directory_entry& each : fs::directory_iterator(out / "files")) CHECK(each.path().extension() != ".nc");
+  const Json plan = parse_json(read_file(out / "files/plan.json"), "plan");
+  CHECK(plan["panels"].size() == 4);
+  // Read by poppler: numbers, letters, and by hand the dowels of 540 mm: 40 from the ends, 460 in three.
+  const Ended text = run("pdftotext -layout " + (out / "files/panels.pdf") + " -");
+  CHECK_THAT(text.said, Catch::Contains("Marrowby garden map: 4 panels") &&
+                            Catch::Contains("A: panel 1, right edge, and panel 2, left edge; 540 mm long") &&
+                            Catch::Contains("193.3 mm"));
+}

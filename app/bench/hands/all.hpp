@@ -8,3 +8,4 @@
 #include "bench/hands/key_hand.hpp"
 #include "bench/hands/measure_hand.hpp"
 #include "bench/hands/point_hand.hpp"
+#include "bench/hands/seam_hand.hpp"

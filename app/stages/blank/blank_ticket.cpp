@@ -1,4 +1,5 @@
 #include <QFileDialog>
+#include <QGridLayout>
 #include <QLocale>
 #include <QMenu>
 
@@ -223,10 +224,36 @@ BlankTicket::BlankTicket(Workshop& shop) : Ticket(shop) {
   margins_->body()->addWidget(make_row(tr("Masking film"), film_));
   margins_->body()->addWidget(make_row(tr("Bed uneven by"), bed_));
   bed_->setToolTip(tr("Cut at least this far below the board, for an uneven bed or a cupped board"));
+  auto* sides = new QWidget;
+  auto* grid = new QGridLayout(sides);
+  grid->setContentsMargins(0, 0, 0, 0);
+  struct Side {
+    QString word, name;
+    bool RunsOff::*member;
+  };
+  const std::array<Side, 4> all{{{tr("left"), QStringLiteral("runsOffLeft"), &RunsOff::left},
+                                 {tr("right"), QStringLiteral("runsOffRight"), &RunsOff::right},
+                                 {tr("front"), QStringLiteral("runsOffFront"), &RunsOff::front},
+                                 {tr("back"), QStringLiteral("runsOffBack"), &RunsOff::back}}};
+  for (std::size_t i = 0; i < all.size(); ++i) {
+    const auto& [side, name, member] = all[i];
+    auto* box = runs_off_[i] = new QCheckBox(side);
+    box->setObjectName(name);
+    box->setToolTip(
+        tr("What is drawn goes on beyond this side, and bits run just past it: keep clamps and stops away"));
+    grid->addWidget(box, static_cast<int>(i / 2), static_cast<int>(i % 2));
+    connect(box, &QCheckBox::clicked, this, [this, to = member](bool on) {
+      shop_.document.edit(on ? tr("let cuts run off a side") : tr("keep cuts on the board"),
+                          [&](Job& job) { job.blank.runs_off.*to = on; });
+    });
+  }
+  margins_->body()->addWidget(make_row(tr("Cuts run off at"), sides));
   column_->addWidget(margins_);
   build_keep_outs();
   plates_ = new PlatesSection(shop_);
   column_->addWidget(plates_);
+  panels_ = new PanelsSection(shop_);
+  column_->addWidget(panels_);
   off_cuts_ = new OffCutsSection(shop_);
   column_->addWidget(off_cuts_);
   wood_ = new Fold(tr("What this wood is"), QStringLiteral("woodOpen"));
@@ -275,6 +302,7 @@ BlankTicket::BlankTicket(Workshop& shop) : Ticket(shop) {
 void BlankTicket::refresh() {
   refresh_keep_outs();
   plates_->refresh();
+  panels_->refresh();
   off_cuts_->refresh();
   const Job& job = shop_.document.job();
   const Blank& b = job.blank;
@@ -286,6 +314,8 @@ void BlankTicket::refresh() {
   margin_->show_length(b.margin, job.lengths);
   film_->show_length(b.film, job.lengths);
   bed_->show_length(b.bed_unevenness, job.lengths);
+  const std::array<bool, 4> off{b.runs_off.left, b.runs_off.right, b.runs_off.front, b.runs_off.back};
+  for (std::size_t i = 0; i < off.size(); ++i) runs_off_[i]->setChecked(off[i]);
   readings_->show_readings(b.readings, job.lengths);
   readings_say_->setText(tr("thickest %1, thinnest %2; through cuts are set from the thickest")
                              .arg(shop_.show(b.thickest()), shop_.show(b.thinnest())));

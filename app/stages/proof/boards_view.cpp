@@ -19,6 +19,7 @@ QString name_of(const FurtherBoard& board) {
     case Kind::Sheet:
       return BoardsView::tr("Sheet %1").arg(QString::fromStdString(board.folder.substr(board.folder.rfind('-') + 1)));
     case Kind::Strip:
+    case Kind::Panel:
       return QString::fromStdString(board.title);
     case Kind::Levelling:
       return BoardsView::tr("The board again, milled level");
@@ -81,7 +82,9 @@ BoardsView::BoardsView(const Job& job, const Rack& rack, QWidget* parent) : QDia
       const Cancel::Scope stops(cancel);
       boards = further_boards(job, rack);
       if (boards.empty())
-        problem = tr("There is none: nothing in this job is inlaid, no insert is cut, and no list makes plates of it.");
+        problem =
+            tr("There is none: nothing in this job is inlaid, no insert is cut, no list makes plates of it and no seam "
+               "parts it.");
     } catch (const Cancelled&) {
       return;  // the view is closed
     } catch (const std::exception& e) {

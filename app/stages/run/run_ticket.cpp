@@ -416,6 +416,10 @@ void RunTicket::say_order() {
     return order_says_->setText(
         tr("This is one plate. What is written are its sheets, each with all its plates, in a "
            "folder of its own; their bits come in the same order."));
+  if (job.panels.there())
+    return order_says_->setText(
+        tr("This is the whole sign. What is written are its panels, each with its files and its run sheet in a folder "
+           "of its own, and a list of them all."));
   if (job.run.order.empty())
     return order_says_->setText(shop_.plan->runs.size() > 1 ? tr("This order needs the fewest bit changes.")
                                                             : QString());

@@ -110,7 +110,13 @@ void check_held(const PieceSeen& piece, std::vector<Verdict>& out) {
                      }};
   std::vector<int> per_island(region.islands.size(), 0);
   for (const PlacedTab& tab : cuts->cut_out->tabs) ++per_island[static_cast<std::size_t>(tab.place.island)];
+  const Box board = s.job.blank.box();
   for (std::size_t k = 0; k < per_island.size() && !inside; ++k) {
+    // What goes on beyond the board is cut free with its neighbours there; what comes loose here is found in the wood.
+    const Box island = bounds(region.islands[k].rings.front());
+    if (s.job.blank.runs_off.any() &&
+        !(board.contains({island.left, island.bottom}) && board.contains({island.right, island.top})))
+      continue;
     if (per_island[k] >= 2 || item.cut.through.taped || item.cut.through.skin > 0) continue;
     const std::string what = per_island[k] == 0 ? say("no tab") : say("only one tab");
     out.push_back({Grade::Stop,

@@ -1,0 +1,252 @@
+#include "panels/seams.hpp"
+
+#include <algorithm>
+#include <cmath>
+#include <numeric>
+
+#include "cancel.hpp"
+#include "panels/panels.hpp"
+#include "problem.hpp"
+#include "run/placement.hpp"
+#include "wording/say.hpp"
+
+namespace doyen {
+namespace {
+
+constexpr double kStep = 0.25;     // mm between places that are looked at
+constexpr double kBeside = 40;     // mm from a seam: outlines farther off are no harm to it
+constexpr double kParted = 1e7;    // mm of outline that parting an inlay or a hole counts for
+constexpr double kHole = 40;       // mm: wider openings may be parted
+constexpr double kRoundWhole = 3;  // mm of wood that stays round what must not be parted (common practice, no source)
+
+double along(Point p, bool upright) { return upright ? p.x : p.y; }
+
+// What a seam would spoil: a plug is one piece of wood, a hole half in one board makes a bit run away.
+bool must_stay_whole(const Item& item) {
+  using Kind = Treatment::Kind;
+  switch (item.cut.kind) {
+    case Kind::Inlay:
+    case Kind::Drill:
+    case Kind::HangerSlot:
+      return true;
+    case Kind::Recess:
+      return item.cut.insert.thickness > 0;
+    case Kind::Pierce:
+      return true;  // where it is small
+    default:
+      return false;
+  }
+}
+
+Outlines cut_outlines(const Job& job, const Item& item) {
+  if (item.cut.kind == Treatment::Kind::None) return {};
+  try {
+    return job.outlines(item);
+  } catch (const Problem&) {
+    return {};  // its own verdict says so
+  }
+}
+
+template <typename Take>
+void each_side(const Outlines& outlines, const Take& take) {
+  for (const Island& island : outlines.region.islands) {
+    for (const Ring& ring : island.rings) {
+      for (std::size_t i = 0; i < ring.size(); ++i) take(ring[i], ring[(i + 1) % ring.size()]);
+    }
+  }
+  for (const Line2& line : outlines.lines) {
+    for (std::size_t i = 1; i < line.size(); ++i) take(line[i - 1], line[i]);
+  }
+}
+
+}  // namespace
+
+LargestPanel largest_panel(const PanelChoices& choices, const MachineProfile& machine, OnBed lies) {
+  const MachineProfile along = machine_along_board(machine, lies);
+  const auto room = [](double travel) { return std::max(1.0, travel - 2 * kLargestRunOff); };
+  return {choices.most_width > 0 ? choices.most_width : room(along.travel[0]),
+          choices.most_height > 0 ? choices.most_height : room(along.travel[1])};
+}
+
+SeamCosts::SeamCosts(const Job& job, bool upright) : length_(upright ? job.blank.width : job.blank.height) {
+  const auto steps = static_cast<std::size_t>(length_ / kStep) + 2;
+  edges_.assign(steps, 0);
+  const auto step_of = [&](double mm) {
+    return static_cast<std::size_t>(std::clamp(mm / kStep, 0.0, static_cast<double>(steps - 1)));
+  };
+  for (const Item& item : job.items) {
+    Cancel::check_here();
+    const Outlines outlines = cut_outlines(job, item);
+    each_side(outlines, [&](Point a, Point b) {
+      const double from = std::min(along(a, upright), along(b, upright)),
+                   to = std::max(along(a, upright), along(b, upright));
+      if (to < 0 || from > length_) return;
+      const std::size_t first = step_of(from), last = step_of(to);
+      const double each = distance(a, b) / static_cast<double>(last - first + 1);
+      for (std::size_t i = first; i <= last; ++i) edges_[i] += each;
+    });
+    if (!must_stay_whole(item)) continue;
+    for (const Island& island : outlines.region.islands) {
+      const Box box = bounds(island.rings.front());
+      if (item.cut.kind == Treatment::Kind::Pierce && std::max(box.width(), box.height()) > kHole) continue;
+      kept_.push_back({item.piece.id, (upright ? box.left : box.bottom) - kRoundWhole,
+                       (upright ? box.right : box.top) + kRoundWhole});
+    }
+  }
+  // Each outline weighs by how near it is, the more the nearer.
+  const auto reach = static_cast<std::ptrdiff_t>(kBeside / kStep);
+  std::vector<double> weights;
+  for (std::ptrdiff_t i = 0; i <= reach; ++i) {
+    const double near = 1 - static_cast<double>(i) / static_cast<double>(reach + 1);
+    weights.push_back(near * near * near);
+  }
+  costs_.assign(steps, 0);
+  for (std::ptrdiff_t i = 0; i < static_cast<std::ptrdiff_t>(steps); ++i) {
+    if (edges_[static_cast<std::size_t>(i)] == 0) continue;
+    for (std::ptrdiff_t k = std::max<std::ptrdiff_t>(0, i - reach);
+         k <= std::min<std::ptrdiff_t>(static_cast<std::ptrdiff_t>(steps) - 1, i + reach); ++k)
+      costs_[static_cast<std::size_t>(k)] +=
+          edges_[static_cast<std::size_t>(i)] * weights[static_cast<std::size_t>(std::abs(i - k))];
+  }
+  for (const Kept& whole : kept_) {
+    if (whole.to <= 0 || whole.from >= length_) continue;
+    for (std::size_t i = step_of(whole.from); i <= step_of(whole.to); ++i) costs_[i] += kParted;
+  }
+}
+
+double SeamCosts::at(double place) const {
+  if (costs_.empty()) return 0;
+  const double step = std::clamp(place / kStep, 0.0, static_cast<double>(costs_.size() - 1));
+  return costs_[static_cast<std::size_t>(step)];
+}
+
+std::vector<std::string> SeamCosts::parted_whole(double place) const {
+  std::vector<std::string> pieces;
+  for (const Kept& whole : kept_) {
+    if (place > whole.from && place < whole.to && std::find(pieces.begin(), pieces.end(), whole.piece) == pieces.end())
+      pieces.push_back(whole.piece);
+  }
+  return pieces;
+}
+
+double SeamCosts::calmest(double place, double within) const {
+  double best = place, least = at(place);
+  for (double by = kStep; by <= within; by += kStep) {
+    for (const double tried : {place - by, place + by}) {
+      if (tried < kNarrowestPanel || tried > length_ - kNarrowestPanel) continue;
+      const double cost = at(tried);
+      if (cost > least - 1e-9) continue;
+      least = cost;
+      best = tried;
+    }
+  }
+  return best;
+}
+
+namespace {
+
+// Places for so many seams that no panel is longer than `most`: the harm of all together is the least, and how unlike
+// the panels are counts a little. Empty where none is found.
+std::vector<double> best_places(const SeamCosts& costs, std::size_t seams, double most, double gap) {
+  constexpr double kGrid = 1;     // mm
+  constexpr double kUnlike = 60;  // mm of outline that a panel twice as long as the rest counts for
+  const double whole = costs.length(),
+               even = (whole - gap * static_cast<double>(seams)) / static_cast<double>(seams + 1);
+  const auto places = static_cast<std::size_t>(whole / kGrid) + 1;
+  const double shortest = std::max(kNarrowestPanel, 0.4 * even);
+  constexpr double kNone = 1e300;
+  // after[i]: the least harm of the seams so far, the last one at i.
+  std::vector<double> after(places, kNone);
+  std::vector<std::vector<std::size_t>> before;
+  const auto unlike = [&](double panel) { return kUnlike * (panel / even - 1) * (panel / even - 1); };
+  for (std::size_t seam = 0; seam < seams; ++seam) {
+    std::vector<double> now(places, kNone);
+    std::vector<std::size_t> from(places, 0);
+    for (std::size_t i = 1; i < places; ++i) {
+      Cancel::check_here();
+      const double at = static_cast<double>(i) * kGrid, own = costs.at(at);
+      const auto look = [&](double last, double so_far, std::size_t index) {
+        const double panel = at - gap / 2 - last;
+        if (panel < shortest || panel > most) return;
+        const double cost = so_far + own + unlike(panel);
+        if (cost < now[i]) {
+          now[i] = cost;
+          from[i] = index;
+        }
+      };
+      if (seam == 0) {
+        look(0, 0, 0);
+        continue;
+      }
+      const double nearest = at - gap - shortest, farthest = at - gap - most;
+      const auto first = static_cast<std::size_t>(std::max(1.0, std::ceil(farthest / kGrid - 1e-9)));
+      for (std::size_t k = first; static_cast<double>(k) * kGrid <= nearest + 1e-9; ++k) {
+        if (after[k] < kNone) look(static_cast<double>(k) * kGrid + gap / 2, after[k], k);
+      }
+    }
+    before.push_back(std::move(from));
+    after = std::move(now);
+  }
+  std::size_t best = 0;
+  double least = kNone;
+  for (std::size_t i = 1; i < places; ++i) {
+    const double panel = whole - static_cast<double>(i) * kGrid - gap / 2;
+    if (after[i] >= kNone || panel < shortest || panel > most) continue;
+    if (after[i] + unlike(panel) < least) {
+      least = after[i] + unlike(panel);
+      best = i;
+    }
+  }
+  if (least >= kNone) return {};
+  std::vector<double> found;
+  for (std::size_t seam = seams; seam-- > 0; best = before[seam][best])
+    found.push_back(static_cast<double>(best) * kGrid);
+  std::reverse(found.begin(), found.end());
+  return found;
+}
+
+std::vector<double> proposed(const Job& job, bool upright, double most) {
+  const SeamCosts costs(job, upright);
+  const double gap = job.panels.gap;
+  if (costs.length() <= most + 1e-6) return {};
+  for (auto seams = static_cast<std::size_t>(std::ceil((costs.length() + gap) / (most + gap) - 1e-9)) - 1;
+       seams <= kMostSeams; ++seams) {
+    std::vector<double> places = best_places(costs, seams, most, gap);
+    if (places.empty()) continue;
+    // To the finer step, where no panel becomes too long by it.
+    for (std::size_t i = 0; i < places.size(); ++i) {
+      const double fine = costs.calmest(places[i], 1);
+      const double last = i == 0 ? 0 : places[i - 1] + gap / 2;
+      const double next = i + 1 == places.size() ? costs.length() : places[i + 1] - gap / 2;
+      if (fine - gap / 2 - last <= most + 1e-9 && next - fine - gap / 2 <= most + 1e-9) places[i] = fine;
+    }
+    return places;
+  }
+  throw bad_input(say("Panels of at most {0} would take more than {1} seams: allow larger ones.",
+                      size_in_words(most, job.lengths), kMostSeams));
+}
+
+}  // namespace
+
+PanelChoices propose_seams(const Job& job, const LargestPanel& largest) {
+  PanelChoices panels = job.panels;
+  panels.across = proposed(job, true, largest.width);
+  panels.deep = proposed(job, false, largest.height);
+  return panels;
+}
+
+std::vector<CutThrough> cut_by_seam(const Job& job, bool upright, double place) {
+  std::vector<CutThrough> all;
+  for (const Item& item : job.items) {
+    const Outlines outlines = cut_outlines(job, item);
+    int cut = 0;
+    for (const Island& island : outlines.region.islands) {
+      const Box box = bounds(island.rings.front());
+      cut += (upright ? box.left : box.bottom) < place - 0.01 && (upright ? box.right : box.top) > place + 0.01 ? 1 : 0;
+    }
+    if (cut > 0) all.push_back({item.piece.id, cut});
+  }
+  return all;
+}
+
+}  // namespace doyen
