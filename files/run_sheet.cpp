@@ -36,6 +36,19 @@ std::vector<std::string> cautions_before() {
       say("The machine's own instructions and local rules come first.")};
 }
 
+// Such as “left and front”; empty where they run off none.
+std::string sides_that_cuts_run_off(const RunsOff& off) {
+  std::vector<std::string> sides;
+  if (off.left) sides.push_back(say("left edge"));
+  if (off.right) sides.push_back(say("right edge"));
+  if (off.front) sides.push_back(say("front edge"));
+  if (off.back) sides.push_back(say("back edge"));
+  std::string words;
+  for (std::size_t i = 0; i < sides.size(); ++i)
+    words += (i == 0 ? "" : i + 1 == sides.size() ? say(" and ") : ", ") + sides[i];
+  return words;
+}
+
 // A few of the names, quoted.
 std::string some_of(const std::vector<std::string>& names) {
   constexpr std::size_t kNamed = 4;
@@ -283,6 +296,13 @@ std::string run_sheet_pdf(const Plan& plan, const Picture& board, const Judgemen
   sheet.rule();
   sheet.paragraph(say("Before you start"), 12, true, kBrick, 1);
   for (const std::string& caution : cautions_before()) sheet.paragraph("•  " + caution, 11, false, kInk, 1);
+  const std::string sides = sides_that_cuts_run_off(plan.job.blank.runs_off);
+  if (!sides.empty())
+    sheet.paragraph(
+        "•  " + say("Bits run off the board at its {0}: no clamp, stop or hand there, and nothing in the way "
+                    "for a bit's width beyond.",
+                    sides),
+        11, true, kBrick, 1);
   sheet.y += 4;
   sheet.need(150);  // the table's heading does not stand alone at a page's foot
   sheet.rule();

@@ -93,10 +93,9 @@ PieceKey PieceKeys::of_cuts(const Surroundings& around) const {
   return hashed(text);
 }
 
-PieceKey key_of_cuts(const std::string& id, const Outlines& outlines, const Treatment& treatment, const Blank& blank,
+PieceKey key_of_cuts(const Outlines& outlines, const Treatment& treatment, const Blank& blank,
                      const Surroundings& around) {
   std::string text = "cuts";
-  add(text, id);
   text += json_text(treatment_fields().write(treatment));
   Blank own = blank;
   own.runs_off = {};  // that comes when it is put in its place

@@ -25,8 +25,8 @@ class PieceKeys {
   std::string made_from_;  // the piece, its sources, and what matters of the board
 };
 
-// The same of a piece that lies where its box begins at zero, by its outlines themselves.
-PieceKey key_of_cuts(const std::string& id, const Outlines& outlines, const Treatment& treatment, const Blank& blank,
+// The same of a piece that lies where its box begins at zero, by its outlines themselves: alike pieces are one.
+PieceKey key_of_cuts(const Outlines& outlines, const Treatment& treatment, const Blank& blank,
                      const Surroundings& around);
 
 }  // namespace doyen

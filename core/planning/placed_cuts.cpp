@@ -53,7 +53,7 @@ PieceCuts PlacedCuts::cut(const std::string& id, const Outlines& outlines, const
   const Move to_zero(Point{} - from);
   to_zero(here);
   to_zero(round);
-  const PieceKey key = key_of_cuts(id, here, treatment, blank, round);
+  const PieceKey key = key_of_cuts(here, treatment, blank, round);
   AskedRack::Asked asked;
   std::shared_ptr<const PiecePlan> known = cache_.find(key, rack_, &asked);
   if (!known) {
@@ -66,6 +66,7 @@ PieceCuts PlacedCuts::cut(const std::string& id, const Outlines& outlines, const
   }
   asked_.add(asked);
   PieceCuts cuts = known->cuts;
+  for (Operation& op : cuts.operations) op.piece = id;  // another piece may have been the first of its kind
   Move{from}(cuts);
   return cuts;
 }

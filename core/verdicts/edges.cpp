@@ -88,7 +88,7 @@ class EdgeCheck {
     const Point middle = bounds(region(i)).centre();
     for (std::size_t k = 0; k < s_.job.items.size(); ++k) {
       if (k == i || s_.pieces[k].outlines == nullptr || s_.job.items[k].cut.kind != Treatment::Kind::CutOut) continue;
-      if (contains(region(k), middle)) return {region(k), say("the cut edge")};
+      if (s_.pieces[k].box.contains(middle) && contains(region(k), middle)) return {region(k), say("the cut edge")};
     }
     return {room_for_art(s_.job.blank), say("the board's edge")};
   }
@@ -108,10 +108,11 @@ class EdgeCheck {
     for (std::size_t k = 0; k < s_.job.items.size(); ++k) {
       if (k == i || s_.pieces[k].outlines == nullptr || s_.job.items[k].cut.kind != Kind::CutOut || region(k).empty())
         continue;
+      nearest_body = &region(k);
+      if (!s_.pieces[k].box.meets(size)) continue;
       if (!region(i).empty() && contains(region(k), region(i).islands.front().rings.front().front()))
         return false;  // nearly always
       if (!intersect(region(k), region(i)).empty()) return false;
-      nearest_body = &region(k);
     }
     if (nearest_body == nullptr) return false;
     const Box own = bounds(region(i)), room = bounds(*nearest_body);

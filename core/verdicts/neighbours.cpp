@@ -32,7 +32,12 @@ bool cuts_out(const Situation& s, std::size_t i) {
          !s.pieces[i].outlines->region.empty() && bit != nullptr && bit->kind == BitKind::Flat;
 }
 
-bool within(const Region& inner, const Region& outer) { return subtract(inner, grow(outer, 0.02)).empty(); }
+bool within(const Region& inner, const Region& outer) {
+  constexpr double kHair = 0.02;  // mm
+  const Box box = bounds(inner), room = bounds(outer).grown(kHair);
+  if (!box.empty() && !(room.contains({box.left, box.bottom}) && room.contains({box.right, box.top}))) return false;
+  return subtract(inner, grow(outer, kHair)).empty();
+}
 
 // Away from the other, along the line between their middles.
 Remedy move_away(const Situation& s, const Item& item, const Region& own, const Region& other, double by) {

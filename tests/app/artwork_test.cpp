@@ -257,6 +257,30 @@ TEST_CASE("a piece is sized by one length that is known") {
   CHECK_FALSE(w.window.bench().measure().active());
 }
 
+TEST_CASE("the whole sign is sized by one length of it that is known") {
+  Window w;
+  at_artwork(w, "sprig");
+  const Job before = w.job();
+  const Box sprig = w.box("sprig"), name = w.box("name");
+  QTest::mouseClick(w.find<QPushButton>("measure"), Qt::LeftButton);
+  w.drag(px(w, {sprig.left, sprig.bottom}), px(w, {sprig.right, sprig.bottom}));
+  REQUIRE(w.find<QLineEdit>("realLength")->isVisible());
+  const double wide = w.find<LengthField>("realLength")->length().value();
+  auto* with = w.find<QComboBox>("sizedWithIt");
+  with->setFocus();
+  QTest::keyClick(with, Qt::Key_Down);
+  QTest::keyClick(with, Qt::Key_Down);
+  w.type("realLength", QString::number(wide * 1.5 / 25.4, 'f', 6) + QStringLiteral(" in"));
+  w.settle();
+  CHECK(w.job().blank.width == Approx(before.blank.width * 1.5).epsilon(1e-4));
+  CHECK(w.box("sprig").width() == Approx(sprig.width() * 1.5).epsilon(1e-3));
+  CHECK(w.box("name").left == Approx(name.left * 1.5).epsilon(1e-3));
+  CHECK(*w.job().find("name")->cut.incise.floor_limit ==
+        Approx(*before.find("name")->cut.incise.floor_limit * 1.5).epsilon(1e-4));
+  w.window.document().undo_stack().undo();
+  CHECK(w.job() == before);
+}
+
 TEST_CASE("several pieces are chosen, moved, lined up and spaced together") {
   Window w;
   at_artwork(w, "name");

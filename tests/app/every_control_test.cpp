@@ -54,7 +54,7 @@ bool use(QWidget* control, const std::function<bool()>& changed) {
   if (auto* field = qobject_cast<LengthField*>(control)) {
     // A figure near the old one is sound almost everywhere; where it is not, others are tried.
     const double now = field->length().value_or(2);
-    for (const double to : {now * 1.1 + 0.3, now * 0.8, 1.0, 3.0, 12.0}) {
+    for (const double to : {now * 1.1 + 0.3, now * 0.8, 1.0, 3.0, 12.0, 120.0}) {
       type_into(field, QString::number(to, 'f', 3) + QStringLiteral(" mm"));
       if (changed()) return true;
     }

@@ -8,6 +8,7 @@
 #include "artwork/drawing/clean_up.hpp"
 #include "artwork/drawing/points.hpp"
 #include "job/layout.hpp"
+#include "job/size_sign.hpp"
 #include "json_reading.hpp"
 #include "machine/profile.hpp"
 #include "made_pieces.hpp"
@@ -462,4 +463,59 @@ TEST_CASE("outlines nested wrongly and doubled as holes are found and mended") {
   REQUIRE(hidden->mends.size() == 2);
   edit_parts(two, hidden->mends[1].apply);
   CHECK(area(outlines_of(two).region) == Approx(800 - 200).margin(0.1));
+}
+
+TEST_CASE("the whole sign sized by one length keeps its shares, and its depths where that is asked") {
+  Job job;
+  job.blank.width = 300;
+  job.blank.height = 200;
+  job.blank.readings = {30};
+  job.panels.across = {150};
+  const auto add = [&](const char* id, const decltype(Piece::what)& what, Point at, Treatment::Kind kind,
+                       double depth) {
+    Item item;
+    item.piece = {id, id, what, at, 0};
+    item.cut.kind = kind;
+    item.cut.depth = depth;
+    item.cut.bit = "v60";
+    job.items.push_back(item);
+  };
+  add("floor", PlainShape{PlainShape::Kind::Rectangle, 80, 60}, {60, 70}, Treatment::Kind::Recess, 3);
+  add("dot", PlainShape{PlainShape::Kind::Ellipse, 10, 10}, {150, 100}, Treatment::Kind::Line, 1);
+  add("dots", Derived{Derived::How::Grid, {"dot"}}, {0, 0}, Treatment::Kind::Incise, 1);
+  auto& grid = std::get<Derived>(job.items.back().piece.what);
+  grid.columns = 3;
+  grid.rows = 2;
+  grid.step_x = 20;
+  grid.step_y = 25;
+  job.items.back().cut.incise.floor_limit = 2;
+  add("hole", PlainShape{PlainShape::Kind::Ellipse, 6, 6}, {280, 20}, Treatment::Kind::Drill, 31);
+  Lettering words;
+  words.words = "Rue";
+  words.face = {"EB Garamond", "Regular"};
+  words.cap_height = 20;
+  add("words", words, {200, 150}, Treatment::Kind::Incise, 1);
+  for (const bool depths : {false, true}) {
+    Job twice = job;
+    size_sign(twice, 2.5, depths);
+    CHECK(twice.blank.width == Approx(750));
+    CHECK(twice.panels.across.front() == Approx(375));
+    for (const Item& item : job.items) {  // every outline, by points: as it was, times the factor about the corner
+      const Outlines was = job.outlines(item), now = twice.outlines(*twice.find(item.piece.id));
+      INFO(item.piece.id);
+      const Region expected = transformed(was.region, Transform{2.5, 0, 0, 2.5, 0, 0});
+      CHECK(area(subtract(expected, grow(now.region, 0.02))) == Approx(0).margin(0.01));
+      CHECK(area(subtract(now.region, grow(expected, 0.02))) == Approx(0).margin(0.01));
+    }
+    CHECK(twice.find("floor")->cut.depth == Approx(depths ? 7.5 : 3));
+    CHECK(*twice.find("dots")->cut.incise.floor_limit == Approx(depths ? 5 : 2));
+    CHECK(twice.find("hole")->cut.depth == 31);  // through the same board
+    // There and back again.
+    size_sign(twice, 1 / 2.5, depths);
+    CHECK(twice.blank.height == Approx(200));
+    CHECK(twice.find("floor")->cut.depth == Approx(3));
+  }
+  Job same = job;
+  size_sign(same, 0, true);
+  CHECK(same == job);
 }

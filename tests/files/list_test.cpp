@@ -223,6 +223,8 @@ TEST_CASE(
   for (const fs::directory_entry& each : fs::directory_iterator(out / "files")) CHECK(each.path().extension() != ".nc");
   const Json plan = parse_json(read_file(out / "files/plan.json"), "plan");
   CHECK(plan["panels"].size() == 4);
+  const Ended sheet = run("pdftotext " + (out / "files/panel-2/runsheet.pdf") + " -");
+  CHECK_THAT(sheet.said, Catch::Contains("left edge and front edge"));  // it hangs at the upper right
   // Read by poppler: numbers, letters, and by hand the dowels of 540 mm: 40 from the ends, 460 in three.
   const Ended text = run("pdftotext -layout " + (out / "files/panels.pdf") + " -");
   CHECK_THAT(text.said, Catch::Contains("Marrowby garden map: 4 panels") &&

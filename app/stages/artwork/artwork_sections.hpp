@@ -171,6 +171,7 @@ class PlaceSection : public ArtworkSection {
   LengthField *real_, *gap_, *round_margin_, *all_wide_, *all_high_;
   Fold* single_;  // what is asked of one piece
   QWidget *several_, *measured_row_;
+  QComboBox* sized_;  // what is sized by a measured length
   TextField* name_;
   QLabel *measured_, *several_say_;
   QPushButton* measure_;

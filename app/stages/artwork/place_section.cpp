@@ -1,5 +1,6 @@
 #include "bench/hands/all.hpp"
 #include "job/layout.hpp"
+#include "job/size_sign.hpp"
 #include "measure/length.hpp"
 #include "parts/flow_layout.hpp"
 #include "problem.hpp"
@@ -105,6 +106,14 @@ void PlaceSection::build_measure() {
   column->setSpacing(7);
   measured_ = make_label({}, "faded");
   column->addWidget(measured_);
+  sized_ = new QComboBox;
+  sized_->setObjectName(QStringLiteral("sizedWithIt"));
+  sized_->addItems({tr("what is chosen"), tr("the whole sign"), tr("the whole sign and its depths")});
+  sized_->setToolTip(
+      tr("The whole sign: board, artwork, margins and seams in shares of this length. Wood, bits and "
+         "screws stay as they are."));
+  sized_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
+  column->addWidget(make_row(tr("Sized with it"), sized_));
   real_ = new LengthField({0.1, 20'000});
   real_->setObjectName(QStringLiteral("realLength"));
   column->addWidget(make_row(tr("It should be"), real_));
@@ -121,7 +130,9 @@ void PlaceSection::build_measure() {
     for (const QString& id : shop_.chosen()) ids.push_back(id.toStdString());
     shop_.bench->measure().set_active(false);
     measured_row_->hide();
-    shop_.document.edit(tr("size by a known length"), [&](Job& job) { scale_layout(job, ids, k, fixed); });
+    const int what = sized_->currentIndex();
+    shop_.document.edit(what == 0 ? tr("size by a known length") : tr("size the whole sign"),
+                        [&](Job& job) { what == 0 ? scale_layout(job, ids, k, fixed) : size_sign(job, k, what == 2); });
   });
 }
 
@@ -131,6 +142,7 @@ void PlaceSection::show_measured(Point from, Point to) {
   to_ = to;
   measured_->setText(tr("From one point to the other it measures %1 now.").arg(shop_.show(distance(from, to))));
   real_->show_length(distance(from, to), shop_.document.job().lengths);
+  sized_->setCurrentIndex(0);
   measured_row_->show();
   real_->setFocus();
   real_->selectAll();

@@ -11,7 +11,7 @@ bool BitTrials::look_at(const BitChoice& choice, const Item& item, const PiecePl
     Treatment whatever = planned->cut;
     choice_.take(whatever, {});
     const Job& job = shop_.plan->job;
-    key_ = {key_of_cuts(piece_, piece->outlines, whatever, job.blank, piece->around), rack_for(job, shop_.rack),
+    key_ = {key_of_cuts(piece->outlines, whatever, job.blank, piece->around), rack_for(job, shop_.rack),
             shop_.plan->machine};
   }
   if (key_ == asked_) return true;
