@@ -7,6 +7,7 @@
 #include "cancel.hpp"
 #include "geometry/path.hpp"
 #include "holding/screws.hpp"
+#include "job/layout.hpp"
 #include "problem.hpp"
 #include "treatments/start.hpp"
 #include "wording/say.hpp"
@@ -278,14 +279,7 @@ Job panel_job(const Job& job, const Rack& rack, const Panel& panel) {
   out.name = say("{0}, panel {1}", job.name, panel.number);
   leave_out_others(out, job, panel.box);
   give_wood(out, job, panel);
-  const Point by = Point{} - Point{panel.box.left, panel.box.bottom};
-  std::vector<std::string> ids;
-  for (const Item& item : out.items) {
-    const std::vector<std::string> from = sources_of(item.piece);
-    if (std::none_of(from.begin(), from.end(), [&](const std::string& id) { return out.find(id) != nullptr; }))
-      ids.push_back(item.piece.id);
-  }
-  for (const std::string& id : ids) out.shift(id, by);
+  shift_layout(out, Point{} - Point{panel.box.left, panel.box.bottom});
   if (job.panels.join == PanelChoices::Join::Screws) add_screw_holes(out, job, rack, panel);
   return out;
 }

@@ -10,6 +10,7 @@
 #include "artwork/lettering/measure.hpp"
 #include "cancel.hpp"
 #include "job/clip.hpp"
+#include "job/layout.hpp"
 #include "problem.hpp"
 #include "treatments/through/through.hpp"
 #include "wording/say.hpp"
@@ -137,12 +138,7 @@ void put_plate(Job& sheet, Job plate, std::size_t row, Point at) {
     item.piece.name = say("{0}, row {1}", item.piece.name, number);
     item.group = "plate-" + number;
   }
-  for (const Item& item : plate.items) {
-    const std::vector<std::string> from = sources_of(item.piece);
-    const bool comes_along =
-        std::any_of(from.begin(), from.end(), [&](const std::string& id) { return plate.find(id) != nullptr; });
-    if (!comes_along) plate.shift(item.piece.id, at);
-  }
+  shift_layout(plate, at);
   std::move(plate.items.begin(), plate.items.end(), std::back_inserter(sheet.items));
   for (const auto& [piece, colour] : plate.finish.colours) {
     if (const auto own = now.find(piece); own != now.end()) sheet.finish.colours[own->second] = colour;

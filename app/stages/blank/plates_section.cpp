@@ -166,19 +166,34 @@ void PlatesSection::build_strips() {
   column->addWidget(sawn_);
 }
 
-// What the cut list comes to.
-QString PlatesSection::strips_in_words(const Job& job) const {
+// What the cut list comes to. Words are measured behind the window: thousands take their time.
+void PlatesSection::say_strips(const Job& job) {
   constexpr std::size_t kMeasured = 1000;
   const std::size_t strips = plate_rows(job.plates).size();
-  QString words = strips == 1 ? tr("One strip.") : tr("%1 strips.").arg(strips);
-  if (strips > kMeasured) return words;
-  const std::vector<double> lengths = strip_lengths(job);
+  const QString count = strips == 1 ? tr("One strip.") : tr("%1 strips.").arg(strips);
+  behind_.stop();
+  if (strips > kMeasured) return sawn_->setText(count);
+  if (!sawn_->text().startsWith(count)) sawn_->setText(count);
+  const auto found = std::make_shared<Sawn>();
+  behind_.start(
+      [found, job](const Cancel& cancel, const Behind::Tell&) {
+        const Cancel::Scope stops(cancel);
+        found->lengths = strip_lengths(job);
+        found->list = cut_list(found->lengths, job.plates.strips.boards, job.plates.strips.kerf);
+      },
+      [this, found, count, style = job.lengths, boards = !job.plates.strips.boards.empty()](bool well) {
+        if (well) sawn_->setText(count + strips_in_words(*found, style, boards));
+      });
+}
+
+QString PlatesSection::strips_in_words(const Sawn& sawn, const LengthStyle& style, bool boards) {
+  const auto& [lengths, list] = sawn;
+  QString words;
   const auto [least, most] = std::minmax_element(lengths.begin(), lengths.end());
-  const auto show = [&](double mm) { return words_of(size_in_words(mm, job.lengths)); };
+  const auto show = [&](double mm) { return words_of(size_in_words(mm, style)); };
   if (least != lengths.end())
     words += QLatin1Char(' ') + tr("The shortest is %1 long, the longest %2.").arg(show(*least), show(*most));
-  if (job.plates.strips.boards.empty()) return words;
-  const CutList list = cut_list(lengths, job.plates.strips.boards, job.plates.strips.kerf);
+  if (!boards) return words;
   double left = 0;
   for (const SawnBoard& board : list.boards) left += board.left;
   words +=
@@ -400,7 +415,7 @@ void PlatesSection::refresh() {
     step_->show_length(list.strips.step, job.lengths);
     kerf_->show_length(list.strips.kerf, job.lengths);
     boards_->show_text(words_of(boards_in_words(list.strips.boards, job.lengths)));
-    sawn_->setText(strips_in_words(job));
+    say_strips(job);
     const std::size_t made = plate_rows(list).size();
     sheets_->setEnabled(made > 0);
     fold_->set_summary(rows + QStringLiteral(", ") + (made == 1 ? tr("one strip") : tr("%1 strips").arg(made)));

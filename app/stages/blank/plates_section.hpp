@@ -9,6 +9,8 @@
 #include "parts/fold.hpp"
 #include "parts/length_field.hpp"
 #include "parts/ticket.hpp"
+#include "plates/strips.hpp"
+#include "work/behind.hpp"
 
 namespace doyen {
 
@@ -29,7 +31,12 @@ class PlatesSection : public QWidget {
   void build_strips();
   void build_sheet();
   void build_end();
-  [[nodiscard]] QString strips_in_words(const Job& job) const;
+  struct Sawn {
+    std::vector<double> lengths;  // mm, along the strips
+    CutList list;
+  };
+  void say_strips(const Job& job);
+  [[nodiscard]] static QString strips_in_words(const Sawn& sawn, const LengthStyle& style, bool boards);
   void edit(const QString& name, const std::function<void(PlateList&)>& change);
   [[nodiscard]] QString row_in_words(std::size_t row) const;
   Workshop& shop_;
@@ -49,6 +56,7 @@ class PlatesSection : public QWidget {
   LengthField *ends_, *least_, *step_, *kerf_;
   TextField* boards_;
   QLabel* sawn_;
+  Behind behind_;  // what the strips are measured by
   bool filling_ = false;
 };
 
