@@ -48,6 +48,7 @@ void apply(QApplication& app) {
     QLabel[role="error"] { color: #9C3B2E; }
     QFrame[role="ticket"] { background: #FBF8F2; border-left: 1px solid #D8CFBF; }
     QFrame[role="next"] { background: #F2EDE3; border-left: 1px solid #D8CFBF; border-top: 1px solid #D8CFBF; }
+    QFrame[role="slip"] { background: #FFFEFA; border: 1px solid #D8CFBF; border-radius: 3px; }
     QFrame[role="bar"] { background: #FBF8F2; border: 1px solid #D8CFBF; border-radius: 8px; }
     QFrame[role="bar"] QLineEdit { padding: 1px 5px; min-height: 18px; }
     QFrame[role="bar"] QPushButton { padding: 2px 14px 2px 8px; }

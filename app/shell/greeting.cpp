@@ -85,6 +85,7 @@ Greeting::Greeting(const QStringList& recent, QWidget* parent) : QDialog(parent)
   add(tr("Plates from a list: labels, names, numbers…"), "startPlates", Start::Plates);
   add(tr("Open a job…"), "startOpen", Start::Open);
   add(tr("Look at a demo…"), "startDemos", Start::Demos);
+  add(tr("Show me how: a first sign, step by step…"), "startLesson", Start::Lesson);
   if (!recent.isEmpty()) {
     column->addSpacing(6);
     column->addWidget(make_label(tr("Recent jobs"), "heading"));

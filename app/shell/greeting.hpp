@@ -25,7 +25,7 @@ class JobCards : public QListWidget {
 class Greeting : public QDialog {
   Q_OBJECT
  public:
-  enum class Start { Nothing, Sign, Art, Plates, Open, Demos, Recent };
+  enum class Start { Nothing, Sign, Art, Plates, Open, Demos, Recent, Lesson };
   Greeting(const QStringList& recent, QWidget* parent);
   [[nodiscard]] Start start() const { return start_; }
   [[nodiscard]] QString path() const { return path_; }  // of Recent

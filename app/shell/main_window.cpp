@@ -21,6 +21,7 @@
 #include "planning/test_cut.hpp"
 #include "problem.hpp"
 #include "shell/application.hpp"
+#include "shell/lesson.hpp"
 #include "shell/written_slip.hpp"
 #include "stages/proof/boards_view.hpp"
 #include "stages/proof/tilt_view.hpp"
@@ -57,6 +58,7 @@ MainWindow::MainWindow() : shop_{document_, rack_, nullptr, nullptr, {}, {}, {}}
 
   rail_ = new StageRail;
   bench_ = new Bench;
+  bench_->setObjectName(QStringLiteral("bench"));
   shop_.bench = bench_;
   strip_ = new SectionStrip;
   beam_ = new TimeBeam;
@@ -89,6 +91,8 @@ MainWindow::MainWindow() : shop_{document_, rack_, nullptr, nullptr, {}, {}, {}}
   middle->setSpacing(0);
   auto* left = new QVBoxLayout;
   left->setSpacing(0);
+  left->addWidget(lesson_ = new Lesson);
+  connect(lesson_, &Lesson::stage_wanted, this, &MainWindow::go_to_stage);
   left->addWidget(bench_, 1);
   left->addWidget(strip_);
   left->addWidget(ways_ = new WayLadder(shop_));
@@ -212,6 +216,7 @@ MainWindow::MainWindow() : shop_{document_, rack_, nullptr, nullptr, {}, {}, {}}
     section_ = line;
     bench_->set_section(line);
     strip_->set_line(line);
+    lesson_looks();
   };
   connect(bench_, &Bench::section_moved, this, section);
   connect(strip_, &SectionStrip::line_changed, this, section);

@@ -26,6 +26,8 @@
 
 namespace doyen {
 
+class Lesson;
+struct LessonSeen;
 class WrittenSlip;
 
 struct Strays;
@@ -49,6 +51,7 @@ class MainWindow : public QMainWindow {
   void open_demo(const QString& name = QStringLiteral("gate-sign"));  // of data/demo
   bool open(const QString& path);                                     // says so when it cannot
   void greet();                                                       // the demo, recent jobs and the starts
+  void begin_lesson();                                                // a first sign, step by step
   void offer_recovery();
   void go_to_stage(Stage stage);
   void come_back();  // where the window stood and as large as it was when it was closed last, if that is on a screen
@@ -105,6 +108,8 @@ class MainWindow : public QMainWindow {
   void finish_typing();  // what is typed and not confirmed is taken over, or refused with its sentence
   void open_on_desktop(const QString& path);
   void note(const QString& words);  // over the bench, until the next edit
+  [[nodiscard]] LessonSeen seen_by_lesson() const;
+  void lesson_looks();
   bool may_leave();
   void choose_and_write();
   void new_job(Greeting::Start first);
@@ -189,6 +194,8 @@ class MainWindow : public QMainWindow {
   bool remedy_wanted_ = false;
   QLabel* notice_;
   WrittenSlip* slip_;
+  Lesson* lesson_;
+  int written_ = 0;              // how often files were written
   bool asking_ = false;          // about the job's file, which was changed
   QDateTime asked_of_;           // the change that was asked about last
   bool in_the_way_ = false;      // the last writing touched nothing, since something else stands there

@@ -155,6 +155,16 @@ bool take_shot(MainWindow& window, const QString& stage, const QString& file, QS
     window.bench().points().set_active(true);
     return wait_until_looked_at(window) && window.grab().save(file);
   }
+  if (stage == QStringLiteral("lesson")) {
+    QTimer::singleShot(200, &window, [] {
+      if (auto* asked = qobject_cast<QDialog*>(QApplication::activeModalWidget())) asked->accept();
+    });
+    window.begin_lesson();
+    window.findChild<QPushButton*>(QStringLiteral("lessonOn"))->click();
+    wait_until_settled(window);
+    window.findChild<QPushButton*>(QStringLiteral("lessonShow"))->click();
+    return wait_until_looked_at(window) && window.grab().save(file);
+  }
   if (stage == QStringLiteral("guide")) {
     Guide guide(&window);
     guide.setAttribute(Qt::WA_DeleteOnClose, false);

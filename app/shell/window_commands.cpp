@@ -227,6 +227,7 @@ QList<Command> MainWindow::view_commands() {
 QList<Command> MainWindow::help_commands() {
   return {
       {Group::Help, QStringLiteral("demos"), tr("Look at a demo…"), {}, [this] { choose_demo(); }},
+      {Group::Help, QStringLiteral("lesson"), tr("A first sign, step by step…"), {}, [this] { begin_lesson(); }},
       {Group::Help, QStringLiteral("guide"), tr("The guide"), QKeySequence::HelpContents,
        [this] { open_guide(QStringLiteral("index.md")); }},
       {Group::Help, QStringLiteral("keys"), tr("All keys"), keys(Qt::SHIFT | Qt::Key_F1),

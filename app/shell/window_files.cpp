@@ -297,7 +297,11 @@ QString MainWindow::write_files(const QString& folder, bool anyway, bool replace
     words = tr("Nothing was written: %1").arg(QString::fromUtf8(error.what()));
   }
   run_->show_written(words, fine, written_to);
-  if (!written_to.isEmpty()) slip_->show_written(written_to, names, judged);
+  if (!written_to.isEmpty()) {
+    slip_->show_written(written_to, names, judged);
+    ++written_;
+    lesson_looks();
+  }
   return words;
 }
 

@@ -81,6 +81,8 @@ void MainWindow::greet() {
     case Start::Recent:
       open(box.path());
       return;
+    case Start::Lesson:
+      return begin_lesson();
     case Start::Nothing:
       return;
   }

@@ -29,6 +29,7 @@ void MainWindow::refresh_tickets() {
     QTimer::singleShot(0, ticket,
                        [ticket, to = scrolled_.value(shown, 0)] { ticket->verticalScrollBar()->setValue(to); });
   }
+  lesson_looks();
 }
 
 void MainWindow::refresh_next_step() {

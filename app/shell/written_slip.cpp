@@ -30,7 +30,7 @@ QString names_in_words(const QStringList& names) {
 
 WrittenSlip::WrittenSlip(QWidget* over) : QFrame(over) {
   setObjectName(QStringLiteral("writtenSlip"));
-  setStyleSheet(QStringLiteral("#writtenSlip { background: #FFFEFA; border: 1px solid #D8CFBF; border-radius: 3px; }"));
+  setProperty("role", QStringLiteral("slip"));
   setCursor(Qt::ArrowCursor);
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(16, 12, 16, 12);
