@@ -14,34 +14,32 @@ namespace {
 constexpr double kHigh = 1, kAside = 10, kLost = 5, kThicker = 0.8;  // mm, what is thrown in
 constexpr double kSeen = 0.05;                                       // mm of depth that an eye or a nail finds
 
-bool on_front(const BitRun& run) { return run.side == Side::Front; }
-
-const BitRun* longest(const Plan& plan) {
+const BitRun* longest(const Plan& plan, Side side) {
   const BitRun* best = nullptr;
   for (const BitRun& run : plan.runs) {
-    if (on_front(run) && (best == nullptr || run.time.seconds > best->time.seconds)) best = &run;
+    if (run.side == side && (best == nullptr || run.time.seconds > best->time.seconds)) best = &run;
   }
   return best;
 }
 
-// The first run of the front that comes with another bit than the one before it.
-const BitRun* first_change(const Plan& plan) {
+// The first run of a side that comes with another bit than the one before it.
+const BitRun* first_change(const Plan& plan, Side side) {
   for (std::size_t i = 1; i < plan.runs.size(); ++i) {
-    if (on_front(plan.runs[i]) && on_front(plan.runs[i - 1]) && plan.runs[i].bit.id != plan.runs[i - 1].bit.id)
+    if (plan.runs[i].side == side && plan.runs[i - 1].side == side && plan.runs[i].bit.id != plan.runs[i - 1].bit.id)
       return &plan.runs[i];
   }
   return nullptr;
 }
 
-bool anything_through(const Plan& plan) {
+bool anything_through(const Plan& plan, Side side) {
   return std::any_of(plan.runs.begin(), plan.runs.end(),
-                     [](const BitRun& run) { return on_front(run) && goes_through_in(run); });
+                     [&](const BitRun& run) { return run.side == side && goes_through_in(run); });
 }
 
 // Halfway through the longest run, where its bit stands then: surely in the way.
-KeepOut clamp_in_the_way(const Plan& plan) {
+KeepOut clamp_in_the_way(const Plan& plan, Side side) {
   Point at = plan.job.blank.box().centre();
-  if (const BitRun* run = longest(plan)) {
+  if (const BitRun* run = longest(plan, side)) {
     std::size_t number = pass_count(*run) / 2;
     for (const Operation* op : run->operations) {
       if (number < op->passes.size()) {
@@ -173,15 +171,15 @@ double thickness_with(const Plan& plan, Drill drill) {
   return plan.job.blank.thickest() + (drill == Drill::ThickerBoard ? kThicker : 0);
 }
 
-std::vector<Drill> drills_of(const Plan& plan) {
+std::vector<Drill> drills_of(const Plan& plan, Side side) {
   std::vector<Drill> drills{Drill::None};
-  if (longest(plan) == nullptr) return drills;
+  if (longest(plan, side) == nullptr) return drills;
   drills.insert(drills.end(), {Drill::ZeroHigh, Drill::ZeroAside});
-  if (first_change(plan) != nullptr) drills.push_back(Drill::WrongBit);
+  if (first_change(plan, side) != nullptr) drills.push_back(Drill::WrongBit);
   drills.insert(drills.end(), {Drill::Clamp, Drill::LostSteps});
-  if (plan.job.blank.film > kSeen && plan.job.run.zero_surface == ZeroSurface::Face)
+  if (side == Side::Front && plan.job.blank.film > kSeen && plan.job.run.zero_surface == ZeroSurface::Face)
     drills.push_back(Drill::FilmForgotten);
-  if (anything_through(plan) || plan.job.run.zero_surface == ZeroSurface::Bed) drills.push_back(Drill::ThickerBoard);
+  if (anything_through(plan, side) || plan.job.run.zero_surface == ZeroSurface::Bed) drills.push_back(Drill::ThickerBoard);
   return drills;
 }
 
@@ -210,7 +208,7 @@ std::string drill_in_words(const Plan& plan, Drill drill) {
 
 Thrown thrown_in(const Plan& plan, Drill drill, const BitRun& run) {
   Thrown thrown;
-  if (!on_front(run)) return thrown;
+  const Side side = run.side;
   switch (drill) {
     case Drill::None:
       break;
@@ -221,13 +219,13 @@ Thrown thrown_in(const Plan& plan, Drill drill, const BitRun& run) {
       thrown.off.x = kAside;
       break;
     case Drill::WrongBit:
-      if (&run == first_change(plan)) thrown.bit = (&run - 1)->bit;
+      if (&run == first_change(plan, side)) thrown.bit = (&run - 1)->bit;
       break;
     case Drill::Clamp:
-      thrown.metal = clamp_in_the_way(plan);
+      thrown.metal = clamp_in_the_way(plan, side);
       break;
     case Drill::LostSteps: {
-      const BitRun* jolted = longest(plan);
+      const BitRun* jolted = longest(plan, side);
       if (&run < jolted) break;
       thrown.off.x = kLost;
       thrown.from = &run == jolted ? 0.5 : 0;
@@ -244,11 +242,11 @@ Thrown thrown_in(const Plan& plan, Drill drill, const BitRun& run) {
   return thrown;
 }
 
-Drilled carve_with(const Plan& plan, Drill drill, double cell, const Cancel& cancel) {
+Drilled carve_with(const Plan& plan, Drill drill, double cell, Side side, const Cancel& cancel) {
   Drilled out{HeightField(plan.job.blank.box(), cell), {}, thickness_with(plan, drill)};
   out.board.clear();
   for (const BitRun& run : plan.runs) {
-    if (!on_front(run) || out.hit) continue;
+    if (run.side != side || out.hit) continue;
     const Thrown thrown = thrown_in(plan, drill, run);
     out.hit = Run(plan, run, thrown).carve_into(out.board, cancel);
   }
@@ -300,14 +298,14 @@ Seen seen_on(const Plan& plan, const HeightField& wanted, const Drilled& got) {
   return carried.same > 0.9 ? Seen::Aside : Seen::HalfAside;
 }
 
-std::string foretold(const Plan& plan, Drill drill) {
+std::string foretold(const Plan& plan, Drill drill, Side side) {
   const auto show = [&](double mm) { return depth_in_words(mm, plan.job.lengths); };
   // Wood that is left under what is to come through when the bit stands so much too high.
   const auto hangs = [&](double high) {
     double lowest = 0;
-    for (const BitRun& run : plan.runs) lowest = on_front(run) ? std::max(lowest, run.deepest) : lowest;
+    for (const BitRun& run : plan.runs) lowest = run.side == side ? std::max(lowest, run.deepest) : lowest;
     const double left = plan.job.blank.thickest() + high - lowest;
-    if (!anything_through(plan)) return std::string();
+    if (!anything_through(plan, side)) return std::string();
     return " " + (left > 0 ? say("What is cut out still hangs by {0}.", show(left))
                            : say("What is cut out comes through all the same, by {0}.", show(-left)));
   };
@@ -322,7 +320,7 @@ std::string foretold(const Plan& plan, Drill drill) {
                  show(kAside)) +
              " " + say("Stop before the wood is wasted: a look round in the air would have shown it.");
     case Drill::WrongBit: {
-      const BitRun* run = first_change(plan);
+      const BitRun* run = first_change(plan, side);
       if (run == nullptr) break;
       return say("The {0} did what the {1} was to do: what it was to cut has another width and other flanks.",
                  (run - 1)->bit.name, run->bit.name) +

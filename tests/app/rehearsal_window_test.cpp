@@ -35,8 +35,8 @@ Job small_job() {
 }
 
 struct Staged : Window {
-  Staged() {
-    window.document().replace(small_job(), {});
+  explicit Staged(const Job& job = small_job()) {
+    window.document().replace(job, {});
     settle();
     window.go_to_stage(Stage::Run);
     QTest::mouseClick(reach<QPushButton>("rehearse"), Qt::LeftButton);
@@ -92,6 +92,30 @@ TEST_CASE("a run is rehearsed to its end, as long as the plan says, and the boar
   CHECK_FALSE(s.find<QPushButton>("saySeen")->isEnabled());  // nothing is said yet
   CHECK(s.said(Seen::Deep).startsWith("Look again"));
   CHECK(s.said(Seen::AsWanted).startsWith("Yes"));
+}
+
+TEST_CASE("the back is rehearsed with the board turned over, each side for itself") {
+  Job job = small_job();
+  for (const char* id : {"groove", "floor"}) job.find(id)->cut.back = true;
+  Staged s(job);
+  const Plan& p = s.plan();
+  REQUIRE(p.has_back());
+  for (const Side side : {Side::Back, Side::Front}) {
+    auto* which = s.view->findChild<QComboBox*>(QStringLiteral("rehearsedSide"));
+    REQUIRE(which->isVisible());
+    which->setFocus();
+    QTest::keyClick(which, side == Side::Back ? Qt::Key_Down : Qt::Key_Up);
+    std::vector<double> planned;
+    for (const BitRun& run : p.runs) {
+      if (run.side == side) planned.push_back(run.time.seconds);
+    }
+    s.start(Drill::None);
+    CHECK_FALSE(which->isEnabled());
+    s.run_through();
+    REQUIRE(s.view->seconds().size() == planned.size());
+    for (std::size_t i = 0; i < planned.size(); ++i) CHECK(s.view->seconds()[i] == Approx(planned[i]).epsilon(0.03));
+    CHECK(s.said(Seen::AsWanted).startsWith("Yes"));
+  }
 }
 
 TEST_CASE("what is thrown into a rehearsal is seen on the board, and told") {

@@ -87,3 +87,27 @@ TEST_CASE("only what can happen in a job is offered to be thrown in") {
   CHECK_FALSE(has(Drill::FilmForgotten));  // no film
   CHECK_FALSE(has(Drill::ThickerBoard));   // nothing comes through
 }
+
+TEST_CASE("the back is rehearsed as the front is: every drill ends as it does there") {
+  Job job = with_everything(ZeroSurface::Face);
+  for (Item& item : job.items) item.cut.back = true;
+  for (const TurnOver turn : {TurnOver::LeftEdge, TurnOver::FrontEdge}) {
+    job.run.turn = turn;
+    const Plan p = planned(job);
+    REQUIRE(p.has_back());
+    CHECK(drills_of(p, Side::Front) == std::vector<Drill>{Drill::None});  // nothing is cut there
+    const std::vector<Drill> drills = drills_of(p, Side::Back);
+    CHECK(drills.size() == 7);  // the film is on the front
+    const double cell = 0.5;
+    const HeightField wanted = relief_of(p, p.job.blank.box(), cell, {}, Side::Back);
+    const std::map<Drill, Seen> ends = {
+        {Drill::None, Seen::AsWanted},    {Drill::ZeroHigh, Seen::Shallow}, {Drill::ZeroAside, Seen::Aside},
+        {Drill::WrongBit, Seen::OddShape}, {Drill::Clamp, Seen::HitMetal},   {Drill::LostSteps, Seen::HalfAside},
+        {Drill::ThickerBoard, Seen::NotThrough}};
+    for (const Drill drill : drills) {
+      INFO(drill_in_words(p, drill));
+      CHECK(seen_on(p, wanted, carve_with(p, drill, cell, Side::Back)) == ends.at(drill));
+      CHECK_FALSE(foretold(p, drill, Side::Back).empty());
+    }
+  }
+}

@@ -12,6 +12,7 @@
 
 #include "parts/cards.hpp"
 #include "parts/theme.hpp"
+#include "parts/ticket.hpp"
 #include "planning/look_round.hpp"
 #include "problem.hpp"
 #include "relief/carve.hpp"
@@ -112,9 +113,18 @@ Rehearsal::Rehearsal(std::shared_ptr<const Plan> plan, QWidget* parent) : QDialo
 void Rehearsal::build(QVBoxLayout* column) {
   column->addWidget(make_label(tr("Rehearsal"), "title"));
   column->addWidget(
-      make_label(tr("The front's files run through a simulated controller; no machine moves. Throw something "
-                    "in, and say what it did to the board."),
+      make_label(tr("The files run through a simulated controller; no machine moves. Throw something in, and say what it did "
+                    "to the board."),
                  "faded"));
+  which_ = new QComboBox;
+  which_->setObjectName(QStringLiteral("rehearsedSide"));
+  which_->addItems({tr("the front"), tr("the back, the board turned over")});
+  which_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
+  column->addWidget(make_row(tr("Side"), which_));
+  connect(which_, &QComboBox::activated, this, [this](int i) {
+    side_ = i == 0 ? Side::Front : Side::Back;
+    show_plan(plan_);
+  });
   what_ = new QComboBox;
   what_->setObjectName(QStringLiteral("drill"));
   what_->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
@@ -220,13 +230,16 @@ void Rehearsal::build_question(QVBoxLayout* column) {
 void Rehearsal::show_plan(const std::shared_ptr<const Plan>& plan) {
   line_.close();
   plan_ = plan;
+  if (!plan_->has_back()) side_ = Side::Front;
+  which_->setCurrentIndex(side_ == Side::Front ? 0 : 1);
+  show_row(which_, plan_->has_back());
   files_.clear();
   parts_.clear();
   try {
     for (OutputFile& file : gcode_files(*plan_)) {
       std::vector<std::size_t> parts;
       for (std::size_t i = 0; i < plan_->runs.size(); ++i) {
-        if (plan_->runs[i].file == file.name && plan_->runs[i].side == Side::Front) parts.push_back(i);
+        if (plan_->runs[i].file == file.name && plan_->runs[i].side == side_) parts.push_back(i);
       }
       if (parts.empty()) continue;
       files_.push_back(std::move(file));
@@ -250,7 +263,7 @@ void Rehearsal::show_plan(const std::shared_ptr<const Plan>& plan) {
 
 void Rehearsal::list_drills() {
   what_->clear();
-  for (const Drill drill : drills_of(*plan_))
+  for (const Drill drill : drills_of(*plan_, side_))
     what_->addItem(QString::fromStdString(drill_in_words(*plan_, drill)), static_cast<int>(drill));
 }
 
@@ -276,7 +289,7 @@ void Rehearsal::start() {
   // The board lies in the middle of the machine, the deepest cut half a millimetre above the lowest that it reaches.
   Box reach = plan_->job.blank.box();
   Point3 origin;
-  if (const std::optional<Reach> of = reach_of(*plan_, Side::Front)) {
+  if (const std::optional<Reach> of = reach_of(*plan_, side_)) {
     reach = of->middle;
     origin.z = 0.5 - of->lowest;
   }
@@ -299,8 +312,8 @@ void Rehearsal::begin_file() {
   if (first == nullptr) return;
   thrown_ = thrown_in(*plan_, drill_, *first);
   // The bit of the run before is seen in the picture only when it meets the wood.
-  const Placement lies = placement_of(plan_->job);
-  const double high = std::max(plan_->machine.clearance, travel_of(plan_->job, plan_->machine, Side::Front).highest());
+  const Placement lies = placement_of(plan_->job, side_);
+  const double high = std::max(plan_->machine.clearance, travel_of(plan_->job, plan_->machine, side_).highest());
   last_ = {0, 0, high + lies.z};
   line_.place_bit(last_);
   began_ = now_;
@@ -321,7 +334,7 @@ void Rehearsal::take(const MachineReport& report) {
   if (state_ == State::After) return;
   const BitRun* of = run();
   if (of == nullptr) return;
-  const Placement lies = placement_of(plan_->job);
+  const Placement lies = placement_of(plan_->job, side_);
   const auto show = [&](double mm) { return QString::fromStdString(depth_in_words(mm, plan_->job.lengths)); };
   const Bit& bit = thrown_.bit ? *thrown_.bit : of->bit;
   Point3 at = lies.on_board(report.at);
@@ -348,7 +361,7 @@ void Rehearsal::take(const MachineReport& report) {
 void Rehearsal::carve_way(const std::vector<Point3>& way, int line) {
   const BitRun* of = run();
   if (of == nullptr || way.empty()) return;
-  const Placement lies = placement_of(plan_->job);
+  const Placement lies = placement_of(plan_->job, side_);
   const Point3 off = lines_ == 0 || line >= thrown_.from * lines_ || line == 0 ? thrown_.off : Point3{};
   const Bit& bit = thrown_.bit ? *thrown_.bit : of->bit;
   const auto on_board = [&](const Point3& p) {
@@ -417,11 +430,11 @@ void Rehearsal::finish() {
 void Rehearsal::answer() {
   const int said = answers_->checkedId();
   if (said < 0) return;
-  const HeightField wanted = relief_of(*plan_, plan_->job.blank.box(), field_.cell());
+  const HeightField wanted = relief_of(*plan_, plan_->job.blank.box(), field_.cell(), {}, side_);
   Drilled got{HeightField(plan_->job.blank.box(), field_.cell()), hit_, thickness_with(*plan_, drill_)};
   for (std::size_t r = 0; r < field_.rows(); ++r) std::copy_n(field_.row(r), field_.columns(), got.board.row(r));
   const Seen seen = seen_on(*plan_, wanted, got);
-  const QString told = QString::fromStdString(foretold(*plan_, drill_));
+  const QString told = QString::fromStdString(foretold(*plan_, drill_, side_));
   says_->setText((static_cast<Seen>(said) == seen
                       ? tr("Yes: %1.").arg(QString::fromStdString(seen_in_words(seen)))
                       : tr("Look again: %1.").arg(QString::fromStdString(seen_in_words(seen)))) +
@@ -440,6 +453,7 @@ void Rehearsal::go_to(State state) {
   start_->setEnabled(!under_way && !files_.empty());
   start_->setText(state == State::After ? tr("Once more") : tr("Start"));
   what_->setEnabled(!under_way);
+  which_->setEnabled(!under_way);
   hold_->setEnabled(state == State::Running || state == State::Held);
   hold_->setText(state == State::Held ? tr("Go on") : tr("Hold"));
   stop_->setEnabled(under_way);
@@ -452,7 +466,7 @@ void Rehearsal::go_to(State state) {
     say_->setEnabled(false);
   }
   if (files_.empty()) {
-    file_says_->setText(tr("Nothing is cut from the front."));
+    file_says_->setText(side_ == Side::Front ? tr("Nothing is cut from the front.") : tr("Nothing is cut from the back."));
     return;
   }
   const std::size_t shown = std::min(file_, files_.size() - 1);

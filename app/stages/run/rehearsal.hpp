@@ -76,7 +76,8 @@ class Rehearsal : public QDialog {
 
   std::shared_ptr<const Plan> plan_;
   ControllerLine line_;
-  std::vector<OutputFile> files_;                // of the front
+  Side side_ = Side::Front;                      // that is rehearsed
+  std::vector<OutputFile> files_;                // of it
   std::vector<std::vector<std::size_t>> parts_;  // along them: the runs that each holds
   std::size_t file_ = 0, part_ = 0, next_part_ = 0;
   bool ending_ = false;         // the file's end was said; what is gone until then is still to be told
@@ -94,7 +95,7 @@ class Rehearsal : public QDialog {
   bool lit_ = true;
   QTimer light_;
   RehearsalPicture* picture_;
-  QComboBox *what_, *pace_;
+  QComboBox *which_, *what_, *pace_;
   QSlider* override_;
   QPushButton *start_, *hold_, *stop_, *changed_, *say_;
   QLabel *file_says_, *place_says_, *time_says_, *next_says_, *override_says_, *says_;
