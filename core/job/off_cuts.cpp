@@ -117,6 +117,25 @@ std::vector<OffCut> fitting(const std::vector<OffCut>& all, const Blank& blank) 
   return some;
 }
 
+std::vector<std::optional<OffCut>> shared_out(std::vector<OffCut> all, const std::vector<Blank>& boards) {
+  std::vector<std::optional<OffCut>> out;
+  for (const Blank& board : boards) {
+    const std::vector<OffCut> fit = fitting(all, board);
+    out.push_back(fit.empty() ? std::nullopt : std::optional(fit.front()));
+    if (!fit.empty()) std::erase_if(all, [&](const OffCut& one) { return one.id == fit.front().id; });
+  }
+  return out;
+}
+
+std::string off_cut_in_words(const OffCut& off_cut, const LengthStyle& lengths) {
+  const Species* wood = species_table().find(off_cut.species);
+  std::string words = say("{0}, {1} × {2} × {3}", wood == nullptr ? std::string(off_cut.species) : wood->name,
+                          size_in_words(off_cut.along, lengths, false), size_in_words(off_cut.across, lengths, false),
+                          size_in_words(off_cut.thickness, lengths));
+  if (!off_cut.place.empty()) words += ", " + off_cut.place;
+  return words;
+}
+
 void use_off_cut(Job& job, const OffCut& o) {
   const bool cut_out = std::any_of(job.items.begin(), job.items.end(),
                                    [](const Item& item) { return item.cut.kind == Treatment::Kind::CutOut; });

@@ -2,6 +2,7 @@
 // own, which all jobs share, under the XDG data folder.
 #pragma once
 
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -33,6 +34,12 @@ std::string drop_off_cut(const std::string& id);
 bool fits(const OffCut& off_cut, const Blank& blank);
 // Those of them that fit, the smallest first.
 std::vector<OffCut> fitting(const std::vector<OffCut>& all, const Blank& blank);
+
+// For boards that are cut side by side, in their order: each the smallest that fits and no other has taken; none where
+// there is none.
+std::vector<std::optional<OffCut>> shared_out(std::vector<OffCut> all, const std::vector<Blank>& boards);
+// Such as “White oak, 420 × 180 × 19 mm, shelf 2”.
+std::string off_cut_in_words(const OffCut& off_cut, const LengthStyle& lengths);
 
 // The job on it: its thickness is the job's, and its size, too, where the sign is cut out of the board; else the board
 // stays as large as it is and is sawn from it first.

@@ -179,7 +179,8 @@ std::vector<Drill> drills_of(const Plan& plan, Side side) {
   drills.insert(drills.end(), {Drill::Clamp, Drill::LostSteps});
   if (side == Side::Front && plan.job.blank.film > kSeen && plan.job.run.zero_surface == ZeroSurface::Face)
     drills.push_back(Drill::FilmForgotten);
-  if (anything_through(plan, side) || plan.job.run.zero_surface == ZeroSurface::Bed) drills.push_back(Drill::ThickerBoard);
+  if (anything_through(plan, side) || plan.job.run.zero_surface == ZeroSurface::Bed)
+    drills.push_back(Drill::ThickerBoard);
   return drills;
 }
 

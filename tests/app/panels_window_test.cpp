@@ -1,7 +1,9 @@
 // Panels of a large sign in the window: seams found, typed and dragged, panels looked at, and all of it undone.
+#include <QFile>
 #include <QListWidget>
 #include <QTemporaryDir>
 
+#include "job/off_cuts.hpp"
 #include "panels/panels.hpp"
 #include "panels/seams.hpp"
 #include "stages/blank/panels_section.hpp"
@@ -101,6 +103,8 @@ TEST_CASE("a seam is dragged on the board, snaps past what is fine, and stays be
 }
 
 TEST_CASE("panels are looked at one by one, each a board with its own name and edges") {
+  QFile::remove(QString::fromStdString(off_cuts_path()));
+  (void)keep_off_cut({"", "white-oak", 800, 600, 21, "shelf 2"});
   GardenMap w;
   QTest::mouseClick(w.reach<QPushButton>("seePanels"), Qt::LeftButton);
   auto* view = w.window.findChild<BoardsView*>();
@@ -112,6 +116,10 @@ TEST_CASE("panels are looked at one by one, each a board with its own name and e
   const QString about = view->findChild<QLabel*>(QStringLiteral("boardAbout"))->text();
   CHECK(about.contains(QStringLiteral("740")));
   CHECK(about.contains(QStringLiteral("panel-1")));
+  CHECK(about.contains(QStringLiteral("shelf 2")));  // the one off-cut is offered to one board
+  list->setCurrentRow(1);
+  CHECK_FALSE(view->findChild<QLabel*>(QStringLiteral("boardAbout"))->text().contains(QStringLiteral("shelf 2")));
+  QFile::remove(QString::fromStdString(off_cuts_path()));
 }
 
 TEST_CASE("cuts are let run off a board's side, and what reached past it is no fault any more") {

@@ -100,10 +100,10 @@ TEST_CASE("the back is rehearsed as the front is: every drill ends as it does th
     CHECK(drills.size() == 7);  // the film is on the front
     const double cell = 0.5;
     const HeightField wanted = relief_of(p, p.job.blank.box(), cell, {}, Side::Back);
-    const std::map<Drill, Seen> ends = {
-        {Drill::None, Seen::AsWanted},    {Drill::ZeroHigh, Seen::Shallow}, {Drill::ZeroAside, Seen::Aside},
-        {Drill::WrongBit, Seen::OddShape}, {Drill::Clamp, Seen::HitMetal},   {Drill::LostSteps, Seen::HalfAside},
-        {Drill::ThickerBoard, Seen::NotThrough}};
+    const std::map<Drill, Seen> ends = {{Drill::None, Seen::AsWanted},          {Drill::ZeroHigh, Seen::Shallow},
+                                        {Drill::ZeroAside, Seen::Aside},        {Drill::WrongBit, Seen::OddShape},
+                                        {Drill::Clamp, Seen::HitMetal},         {Drill::LostSteps, Seen::HalfAside},
+                                        {Drill::ThickerBoard, Seen::NotThrough}};
     for (const Drill drill : drills) {
       INFO(drill_in_words(p, drill));
       CHECK(seen_on(p, wanted, carve_with(p, drill, cell, Side::Back)) == ends.at(drill));

@@ -111,3 +111,34 @@ TEST_CASE("over random sizes the board lies within what it is cut from, once tha
   }
   CHECK(used > 200);
 }
+
+TEST_CASE("off-cuts are shared out among boards: each fits, none twice, and none is refused what is left over") {
+  std::mt19937 random(4);
+  const auto size = [&] { return 60.0 + static_cast<double>(random() % 300); };
+  for (int round = 0; round < 200; ++round) {
+    std::vector<OffCut> all;
+    for (unsigned i = 0; i < 1 + random() % 6; ++i) {
+      all.push_back(oak(size(), size(), 19 + 0.5 * static_cast<double>(random() % 4)));
+      all.back().id = "o" + std::to_string(i);
+    }
+    std::vector<Blank> boards;
+    for (unsigned i = 0; i < 1 + random() % 4; ++i) boards.push_back(oak_board(size(), size()));
+    const auto offered = shared_out(all, boards);
+    REQUIRE(offered.size() == boards.size());
+    std::vector<std::string> taken;
+    for (std::size_t i = 0; i < boards.size(); ++i) {
+      for (const OffCut& one : all) {
+        const bool free = std::find(taken.begin(), taken.end(), one.id) == taken.end();
+        if (!offered[i]) CHECK_FALSE((free && fits(one, boards[i])));
+        // The smallest that is free, by area.
+        if (offered[i] && free && fits(one, boards[i]))
+          CHECK(offered[i]->along * offered[i]->across <= one.along * one.across + 1e-9);
+      }
+      if (!offered[i]) continue;
+      CHECK(fits(*offered[i], boards[i]));
+      CHECK(std::find(taken.begin(), taken.end(), offered[i]->id) == taken.end());
+      taken.push_back(offered[i]->id);
+    }
+  }
+  CHECK(off_cut_in_words(oak(420, 180), {}) == "White oak, 420 × 180 × 19 mm, shelf 2");
+}

@@ -102,14 +102,7 @@ const OffCut* OffCutsSection::chosen() const {
 }
 
 QString OffCutsSection::in_words(const OffCut& one) const {
-  const Species* wood = species_table().find(one.species);
-  const LengthStyle& lengths = shop_.document.job().lengths;
-  QString words = tr("%1, %2 × %3 × %4")
-                      .arg(QString::fromStdString(wood == nullptr ? std::string(one.species) : wood->name),
-                           QString::fromStdString(size_in_words(one.along, lengths, false)),
-                           QString::fromStdString(size_in_words(one.across, lengths, false)),
-                           QString::fromStdString(size_in_words(one.thickness, lengths)));
-  if (!one.place.empty()) words += QStringLiteral(", ") + QString::fromStdString(one.place);
+  const QString words = QString::fromStdString(off_cut_in_words(one, shop_.document.job().lengths));
   return fits(one, shop_.document.job().blank) ? tr("fits: %1").arg(words) : words;
 }
 

@@ -3,6 +3,7 @@
 #include <QPushButton>
 
 #include "files/outputs.hpp"
+#include "job/off_cuts.hpp"
 #include "parts/cards.hpp"
 #include "problem.hpp"
 #include "stock/species.hpp"
@@ -100,6 +101,7 @@ void BoardsView::take(std::vector<FurtherBoard> boards, const QString& problem, 
   --waiting_;
   about_->setText(problem);
   for (FurtherBoard& board : boards) boards_.push_back({std::move(board), nullptr, {}, {}});
+  offer_off_cuts();
   for (std::size_t i = 0; i < boards_.size(); ++i) {
     list_->addItem(name_of(boards_[i].board));
     work_out(i, rack);
@@ -107,6 +109,21 @@ void BoardsView::take(std::vector<FurtherBoard> boards, const QString& problem, 
   constexpr int kMostRows = 16;  // then it scrolls
   list_->setFixedHeight(12 + 30 * std::clamp(list_->count(), 2, kMostRows));
   list_->setCurrentRow(0);
+}
+
+// Each board another one; a damaged list of them is said under Blank.
+void BoardsView::offer_off_cuts() {
+  std::vector<Blank> blanks;
+  for (const Seen& seen : boards_) blanks.push_back(seen.board.job.blank);
+  try {
+    const std::vector<std::optional<OffCut>> offered = shared_out(load_off_cuts(), blanks);
+    for (std::size_t i = 0; i < boards_.size(); ++i) {
+      if (offered[i])
+        boards_[i].off_cut = QString::fromStdString(off_cut_in_words(*offered[i], boards_[i].board.job.lengths));
+    }
+  } catch (const Problem&) {
+    return;
+  }
 }
 
 BoardsView::~BoardsView() {
@@ -156,7 +173,10 @@ void BoardsView::show_chosen() {
                            QString::fromStdString(seen.board.folder)) +
                   (seen.board.kind == FurtherBoard::Kind::Plugs
                        ? QLatin1Char(' ') + tr("The plugs lie mirrored: each is turned over into its pocket.")
-                       : QString()));
+                       : QString()) +
+                  (seen.off_cut.isEmpty()
+                       ? QString()
+                       : QLatin1Char('\n') + tr("An off-cut that is kept is large enough: %1.").arg(seen.off_cut)));
   if (!seen.plan) {
     picture_->setPixmap({});
     picture_->setText(seen.problem.isEmpty() ? tr("Carving it…") : seen.problem);

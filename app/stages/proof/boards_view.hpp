@@ -29,9 +29,11 @@ class BoardsView : public QDialog {
     std::shared_ptr<const Plan> plan;
     QImage picture;
     QString problem;
+    QString off_cut{};  // that it could be cut from
   };
   void take(std::vector<FurtherBoard> boards, const QString& problem, const Rack& rack);
   void work_out(std::size_t which, const Rack& rack);
+  void offer_off_cuts();
   void show_chosen();
 
   std::vector<Seen> boards_;

@@ -112,10 +112,10 @@ Rehearsal::Rehearsal(std::shared_ptr<const Plan> plan, QWidget* parent) : QDialo
 
 void Rehearsal::build(QVBoxLayout* column) {
   column->addWidget(make_label(tr("Rehearsal"), "title"));
-  column->addWidget(
-      make_label(tr("The files run through a simulated controller; no machine moves. Throw something in, and say what it did "
-                    "to the board."),
-                 "faded"));
+  column->addWidget(make_label(
+      tr("The files run through a simulated controller; no machine moves. Throw something in, and say what it did "
+         "to the board."),
+      "faded"));
   which_ = new QComboBox;
   which_->setObjectName(QStringLiteral("rehearsedSide"));
   which_->addItems({tr("the front"), tr("the back, the board turned over")});
@@ -466,7 +466,8 @@ void Rehearsal::go_to(State state) {
     say_->setEnabled(false);
   }
   if (files_.empty()) {
-    file_says_->setText(side_ == Side::Front ? tr("Nothing is cut from the front.") : tr("Nothing is cut from the back."));
+    file_says_->setText(side_ == Side::Front ? tr("Nothing is cut from the front.")
+                                             : tr("Nothing is cut from the back."));
     return;
   }
   const std::size_t shown = std::min(file_, files_.size() - 1);
