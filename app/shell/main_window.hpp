@@ -112,6 +112,7 @@ class MainWindow : public QMainWindow {
   void lesson_looks();
   bool may_leave();
   void choose_and_write();
+  bool new_board();
   void new_job(Greeting::Start first);
   void plates_from_list();
   void choose_job();

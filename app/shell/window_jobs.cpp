@@ -88,14 +88,20 @@ void MainWindow::greet() {
   }
 }
 
-// An empty board, and what the user wants to put on it first.
-void MainWindow::new_job(Greeting::Start first) {
-  if (!may_leave()) return;
+// An empty board, as it is asked for; false where that was left.
+bool MainWindow::new_board() {
+  if (!may_leave()) return false;
   NewBoard asked(this);
-  if (asked.exec() != QDialog::Accepted) return;
+  if (asked.exec() != QDialog::Accepted) return false;
   document_.replace(asked.job(), {});
   select({});
   bench_->fit();
+  return true;
+}
+
+// And what the user wants to put on it first.
+void MainWindow::new_job(Greeting::Start first) {
+  if (!new_board()) return;
   go_to_stage(Stage::Artwork);
   if (first == Greeting::Start::Sign) add_lettering();
   if (first == Greeting::Start::Art) add_drawing();

@@ -1,7 +1,6 @@
 // The window as a lesson sees it.
 #include "shell/lesson.hpp"
 #include "shell/main_window.hpp"
-#include "shell/new_board.hpp"
 
 namespace doyen {
 
@@ -12,13 +11,7 @@ LessonSeen MainWindow::seen_by_lesson() const {
 }
 
 void MainWindow::begin_lesson() {
-  if (!may_leave()) return;
-  NewBoard asked(this);
-  if (asked.exec() != QDialog::Accepted) return;
-  document_.replace(asked.job(), {});
-  select({});
-  bench_->fit();
-  lesson_->begin(seen_by_lesson());
+  if (new_board()) lesson_->begin(seen_by_lesson());
 }
 
 void MainWindow::lesson_looks() {
