@@ -17,6 +17,32 @@ struct PlanOptions {
   bool one_file = false, anyway = false, replace = false;
 };
 
+void say_runs(const Plan& plan, const std::string& folder) {
+  for (const BitRun& run : plan.runs) {
+    std::printf("%s%s: %s, deepest %s, feed reached %s of %s mm/min\n", folder.c_str(), run.file.c_str(),
+                format_duration(run.time.seconds).c_str(), depth_in_words(run.deepest, plan.job.lengths).c_str(),
+                format_number(run.time.reached_feed(), 0).c_str(), format_number(run.feeds.feed, 0).c_str());
+  }
+}
+
+// Of what is cut: the board, or where it is a pattern for others, those.
+void say_times(const Plan& plan, const std::vector<FurtherPlan>& further, const Judgement& judgement) {
+  double seconds = plan.seconds, cutting = plan.cutting_seconds();
+  if (plan.job.made_as_others()) {
+    seconds = cutting = 0;
+    for (const FurtherPlan& board : further) {
+      say_runs(board.plan, board.folder + "/");
+      seconds += board.plan.seconds;
+      cutting += board.plan.cutting_seconds();
+    }
+  } else {
+    say_runs(plan, "");
+  }
+  std::printf("in all %s, %s; read back and carved: %s\n", format_duration(seconds).c_str(),
+              likely_in_words(cutting, plan.machine.id, seconds - cutting).c_str(),
+              judged_in_words(judgement, plan.job.lengths).c_str());
+}
+
 int run_plan(const PlanOptions& options) {
   Job job = load_job(options.job);
   job.run.one_file = job.run.one_file || options.one_file;
@@ -41,14 +67,7 @@ int run_plan(const PlanOptions& options) {
     throw in_the_way(std::string(problem.what()) + " Name another folder, or add --replace.");
   }
   for (const std::string& name : written.names) std::printf("wrote %s/%s\n", options.out.c_str(), name.c_str());
-  for (const BitRun& run : p.runs) {
-    std::printf("%s: %s, deepest %s, feed reached %s of %s mm/min\n", run.file.c_str(),
-                format_duration(run.time.seconds).c_str(), depth_in_words(run.deepest, job.lengths).c_str(),
-                format_number(run.time.reached_feed(), 0).c_str(), format_number(run.feeds.feed, 0).c_str());
-  }
-  std::printf("in all %s, %s; read back and carved: %s\n", format_duration(p.seconds).c_str(),
-              likely_in_words(p.cutting_seconds(), p.machine.id, p.seconds - p.cutting_seconds()).c_str(),
-              judged_in_words(written.judgement, job.lengths).c_str());
+  say_times(p, further, written.judgement);
   return p.has_stop() || written.spoils ? kStop : kFine;
 }
 

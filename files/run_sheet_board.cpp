@@ -26,14 +26,6 @@ struct Framed {
   }
 };
 
-Box box_at(const Job& job, const Placement& lies) {
-  const Box board = job.blank.box();
-  Box lying;
-  lying.add(lies.at_machine(Point{board.left, board.bottom}));
-  lying.add(lies.at_machine(Point{board.right, board.top}));
-  return lying;
-}
-
 void draw_side(cairo_t* cr, const Framed& frame, const Blank& blank, OnBed turn, const Picture& side) {
   cairo_save(cr);
   cairo_translate(cr, frame.left + frame.wide() / 2, frame.top + frame.high() / 2);
@@ -74,7 +66,7 @@ void draw_arrow(cairo_t* cr, double left, double right, double y) {
 void draw_board(Paper& sheet, const Plan& plan, const Picture& side, double most_high) {
   const Blank& blank = plan.job.blank;
   const Placement lies = placement_of(plan.job);
-  const Box lying = box_at(plan.job, lies);
+  const Box lying = lies.at_machine(plan.job.blank.box());
   const double scale = std::min((kPageWidth - 2 * kEdge - 40) / lying.width(), most_high / lying.height());
   const Point share = zero_share(plan.job.run.zero_place);
   // Room for the axis where zero lies at the back.
@@ -108,7 +100,7 @@ void draw_turning(Paper& sheet, const Plan& plan, const Picture& front, const Pi
   const Job& job = plan.job;
   constexpr double kMostHigh = 74, kGap = 46;
   const double most_wide = (kPageWidth - 2 * kEdge - kGap) / 2 - 12;
-  const Box whole = box_at(job, placement_of(job));
+  const Box whole = placement_of(job).at_machine(job.blank.box());
   const double scale = std::min(most_wide / whole.width(), kMostHigh / whole.height());
   sheet.need(whole.height() * scale + 46);
   sheet.y += 16;
@@ -117,7 +109,7 @@ void draw_turning(Paper& sheet, const Plan& plan, const Picture& front, const Pi
   double left = kEdge + 6;
   for (const Side side : sides) {
     const Placement lies = placement_of(job, side);
-    const Framed frame{box_at(job, lies), left, sheet.y, scale};
+    const Framed frame{lies.at_machine(job.blank.box()), left, sheet.y, scale};
     draw_side(cr, frame, job.blank, lies.turn, side == Side::Front ? front : back);
     const std::array<Point, 2> edge = hinge(job, side);
     const Point a = frame.at(lies.at_machine(edge[0])), b = frame.at(lies.at_machine(edge[1]));

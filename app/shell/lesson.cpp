@@ -74,7 +74,7 @@ class LessonRing : public QWidget {
 
 QList<LessonStep> first_sign_steps() {
   using Seen = LessonSeen;
-  const auto tr = [](const char* words) { return QCoreApplication::translate("Lesson", words); };
+  const auto tr = [](const char* words) { return QCoreApplication::translate("LessonBar", words); };
   return {
       {tr("Measure the board's thickness in three places. Type what you read into “Thickness readings”, with ; between "
           "them, and press Enter."),
@@ -127,7 +127,7 @@ QList<LessonStep> first_sign_steps() {
        {}}};
 }
 
-Lesson::Lesson(QWidget* parent) : QFrame(parent), steps_(first_sign_steps()) {
+LessonBar::LessonBar(QWidget* parent) : QFrame(parent), steps_(first_sign_steps()) {
   setObjectName(QStringLiteral("lesson"));
   setProperty("role", QStringLiteral("slip"));
   auto* row = new QHBoxLayout(this);
@@ -159,22 +159,22 @@ Lesson::Lesson(QWidget* parent) : QFrame(parent), steps_(first_sign_steps()) {
   hide();
 }
 
-Lesson::~Lesson() { delete ring_; }
+LessonBar::~LessonBar() { delete ring_; }
 
-void Lesson::begin(const LessonSeen& seen) {
+void LessonBar::begin(const LessonSeen& seen) {
   now_ = seen;
   show();
   go_to(0);
 }
 
-void Lesson::end() {
+void LessonBar::end() {
   step_ = -1;
   delete ring_;
   ring_ = nullptr;
   hide();
 }
 
-void Lesson::go_to(int step) {
+void LessonBar::go_to(int step) {
   step_ = std::clamp(step, 0, static_cast<int>(steps_.size()) - 1);
   then_ = now_;
   passing_ = false;
@@ -193,7 +193,8 @@ void Lesson::go_to(int step) {
   if (now_.stage != now.stage) Q_EMIT stage_wanted(now.stage);
 }
 
-void Lesson::look_at(const LessonSeen& seen) {
+void LessonBar::look_at(const LessonSeen& seen) {
+  if (step_ >= 0 && seen.opened != now_.opened) end();  // that job is no lesson
   now_ = seen;
   if (step_ < 0) return;
   const LessonStep& now = steps_[step_];
@@ -207,7 +208,7 @@ void Lesson::look_at(const LessonSeen& seen) {
   });
 }
 
-void Lesson::show_me() {
+void LessonBar::show_me() {
   const LessonStep& now = steps_[step_];
   if (now_.stage != now.stage) Q_EMIT stage_wanted(now.stage);
   auto* control = window()->findChild<QWidget*>(now.control);

@@ -19,6 +19,7 @@ struct LessonSeen {
   SectionLine section;
   PlanPtr judged;   // null until the files of the job as it stands have been looked at
   int written = 0;  // how often files were written
+  int opened = 0;   // another number for every job that is opened
 };
 
 struct LessonStep {
@@ -29,11 +30,11 @@ struct LessonStep {
 };
 QList<LessonStep> first_sign_steps();
 
-class Lesson : public QFrame {
+class LessonBar : public QFrame {
   Q_OBJECT
  public:
-  explicit Lesson(QWidget* parent = nullptr);
-  ~Lesson() override;
+  explicit LessonBar(QWidget* parent = nullptr);
+  ~LessonBar() override;
   void begin(const LessonSeen& seen);
   void look_at(const LessonSeen& seen);  // something in the window is another
   [[nodiscard]] bool goes_on() const { return step_ >= 0; }

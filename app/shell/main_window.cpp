@@ -91,8 +91,8 @@ MainWindow::MainWindow() : shop_{document_, rack_, nullptr, nullptr, {}, {}, {}}
   middle->setSpacing(0);
   auto* left = new QVBoxLayout;
   left->setSpacing(0);
-  left->addWidget(lesson_ = new Lesson);
-  connect(lesson_, &Lesson::stage_wanted, this, &MainWindow::go_to_stage);
+  left->addWidget(lesson_ = new LessonBar);
+  connect(lesson_, &LessonBar::stage_wanted, this, &MainWindow::go_to_stage);
   left->addWidget(bench_, 1);
   left->addWidget(strip_);
   left->addWidget(ways_ = new WayLadder(shop_));
@@ -452,6 +452,7 @@ void MainWindow::show_fit() {
 void MainWindow::open_boards() {
   if (document_.job().items.empty()) return;
   auto* boards = new BoardsView(document_.job(), rack_, this);
+  connect(boards, &BoardsView::board_wanted, this, &MainWindow::open_mended);
   show_in_place(boards, [] {});
 }
 

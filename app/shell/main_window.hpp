@@ -26,7 +26,7 @@
 
 namespace doyen {
 
-class Lesson;
+class LessonBar;
 struct LessonSeen;
 class WrittenSlip;
 
@@ -195,7 +195,7 @@ class MainWindow : public QMainWindow {
   bool remedy_wanted_ = false;
   QLabel* notice_;
   WrittenSlip* slip_;
-  Lesson* lesson_;
+  LessonBar* lesson_;
   int written_ = 0;              // how often files were written
   bool asking_ = false;          // about the job's file, which was changed
   QDateTime asked_of_;           // the change that was asked about last

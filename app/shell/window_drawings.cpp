@@ -81,7 +81,14 @@ void MainWindow::trace_again() {
     trace_picture(std::move(*picture), d->traced->settings, QString::fromStdString(d->name), width,
                   [this, id = item->piece.id](const Drawing& again) {
                     document_.edit(tr("trace the picture again"), [&](Job& job) {
-                      if (Item* it = job.find(id)) it->piece.what = again;
+                      Item* it = job.find(id);
+                      const auto* was = it == nullptr ? nullptr : std::get_if<Drawing>(&it->piece.what);
+                      if (was == nullptr) return;
+                      Drawing now = again;  // what was said of the drawing still holds
+                      now.mirrored = was->mirrored;
+                      now.thicken = was->thicken;
+                      now.tall = was->tall;
+                      it->piece.what = std::move(now);
                     });
                   });
   } catch (const Cancelled&) {

@@ -6,8 +6,9 @@ namespace doyen {
 
 LessonSeen MainWindow::seen_by_lesson() const {
   const bool known = shop_.judged && shop_.judged->job == document_.job();
-  return {document_.job(), static_cast<Stage>(tickets_->currentIndex()), section_, known ? shop_.judged : nullptr,
-          written_};
+  return {document_.job(), static_cast<Stage>(tickets_->currentIndex()),
+          section_,        known ? shop_.judged : nullptr,
+          written_,        document_.opened()};
 }
 
 void MainWindow::begin_lesson() {

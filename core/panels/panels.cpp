@@ -10,6 +10,7 @@
 #include "job/layout.hpp"
 #include "problem.hpp"
 #include "treatments/start.hpp"
+#include "treatments/through/through.hpp"
 #include "wording/say.hpp"
 
 namespace doyen {
@@ -123,10 +124,9 @@ void leave_out_others(Job& out, const Job& job, const Box& panel) {
 
 const Bit* bit_for_holes(const Job& job, const Rack& rack) {
   const Bit* best = nullptr;
+  const double deep = job.blank.thickest() + default_over_cut(job.blank);
   for (const Bit& bit : rack.bits) {
-    if (bit.kind != BitKind::Flat || bit.true_diameter() > job.panels.hole - 1e-6 ||
-        bit.flute_length < job.blank.thickest())
-      continue;
+    if (bit.kind != BitKind::Flat || bit.true_diameter() > job.panels.hole - 1e-6 || bit.flute_length < deep) continue;
     if (best == nullptr || bit.true_diameter() > best->true_diameter()) best = &bit;
   }
   if (best == nullptr)

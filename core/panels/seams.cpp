@@ -38,15 +38,6 @@ bool must_stay_whole(const Item& item) {
   }
 }
 
-Outlines cut_outlines(const Job& job, const Item& item) {
-  if (item.cut.kind == Treatment::Kind::None) return {};
-  try {
-    return job.outlines(item);
-  } catch (const Problem&) {
-    return {};  // its own verdict says so
-  }
-}
-
 template <typename Take>
 void each_side(const Outlines& outlines, const Take& take) {
   for (const Island& island : outlines.region.islands) {
@@ -61,6 +52,21 @@ void each_side(const Outlines& outlines, const Take& take) {
 
 }  // namespace
 
+OutlinesOf cut_outlines(const Job& job) {
+  OutlinesOf all;
+  for (const Item& item : job.items) {
+    Cancel::check_here();
+    all.emplace_back();
+    if (item.cut.kind == Treatment::Kind::None) continue;
+    try {
+      all.back() = std::make_shared<const Outlines>(job.outlines(item));
+    } catch (const Problem&) {
+      continue;  // its own verdict says so
+    }
+  }
+  return all;
+}
+
 LargestPanel largest_panel(const PanelChoices& choices, const MachineProfile& machine, OnBed lies) {
   const MachineProfile along = machine_along_board(machine, lies);
   const auto room = [](double travel) { return std::max(1.0, travel - 2 * kLargestRunOff); };
@@ -68,25 +74,27 @@ LargestPanel largest_panel(const PanelChoices& choices, const MachineProfile& ma
           choices.most_height > 0 ? choices.most_height : room(along.travel[1])};
 }
 
-SeamCosts::SeamCosts(const Job& job, bool upright) : length_(upright ? job.blank.width : job.blank.height) {
+SeamCosts::SeamCosts(const Job& job, bool upright, const OutlinesOf& outlines)
+    : length_(upright ? job.blank.width : job.blank.height) {
   const auto steps = static_cast<std::size_t>(length_ / kStep) + 2;
   edges_.assign(steps, 0);
   const auto step_of = [&](double mm) {
     return static_cast<std::size_t>(std::clamp(mm / kStep, 0.0, static_cast<double>(steps - 1)));
   };
-  for (const Item& item : job.items) {
+  for (std::size_t i = 0; i < job.items.size(); ++i) {
     Cancel::check_here();
-    const Outlines outlines = cut_outlines(job, item);
-    each_side(outlines, [&](Point a, Point b) {
+    const Item& item = job.items[i];
+    if (outlines[i] == nullptr || item.cut.kind == Treatment::Kind::None) continue;
+    each_side(*outlines[i], [&](Point a, Point b) {
       const double from = std::min(along(a, upright), along(b, upright)),
                    to = std::max(along(a, upright), along(b, upright));
       if (to < 0 || from > length_) return;
       const std::size_t first = step_of(from), last = step_of(to);
       const double each = distance(a, b) / static_cast<double>(last - first + 1);
-      for (std::size_t i = first; i <= last; ++i) edges_[i] += each;
+      for (std::size_t step = first; step <= last; ++step) edges_[step] += each;
     });
     if (!must_stay_whole(item)) continue;
-    for (const Island& island : outlines.region.islands) {
+    for (const Island& island : outlines[i]->region.islands) {
       const Box box = bounds(island.rings.front());
       if (item.cut.kind == Treatment::Kind::Pierce && std::max(box.width(), box.height()) > kHole) continue;
       kept_.push_back({item.piece.id, (upright ? box.left : box.bottom) - kRoundWhole,
@@ -235,16 +243,16 @@ PanelChoices propose_seams(const Job& job, const LargestPanel& largest) {
   return panels;
 }
 
-std::vector<CutThrough> cut_by_seam(const Job& job, bool upright, double place) {
+std::vector<CutThrough> cut_by_seam(const Job& job, const OutlinesOf& outlines, bool upright, double place) {
   std::vector<CutThrough> all;
-  for (const Item& item : job.items) {
-    const Outlines outlines = cut_outlines(job, item);
+  for (std::size_t i = 0; i < job.items.size(); ++i) {
+    if (outlines[i] == nullptr || job.items[i].cut.kind == Treatment::Kind::None) continue;
     int cut = 0;
-    for (const Island& island : outlines.region.islands) {
+    for (const Island& island : outlines[i]->region.islands) {
       const Box box = bounds(island.rings.front());
       cut += (upright ? box.left : box.bottom) < place - 0.01 && (upright ? box.right : box.top) > place + 0.01 ? 1 : 0;
     }
-    if (cut > 0) all.push_back({item.piece.id, cut});
+    if (cut > 0) all.push_back({job.items[i].piece.id, cut});
   }
   return all;
 }

@@ -1,7 +1,7 @@
 // Where a large sign is best parted: through gaps and the middles of stripes, where no fine feature is cut.
 #pragma once
 
-#include <optional>
+#include <memory>
 #include <string>
 #include <vector>
 
@@ -16,11 +16,17 @@ struct LargestPanel {
 };
 LargestPanel largest_panel(const PanelChoices& choices, const MachineProfile& machine, OnBed lies);
 
+// The outlines of a job's pieces, along its items; null where there are none. Who has them gives them; else they are
+// made.
+using OutlinesOf = std::vector<std::shared_ptr<const Outlines>>;
+OutlinesOf cut_outlines(const Job& job);
+
 // How much a seam at a place would harm what is cut there.
 class SeamCosts {
  public:
   // Seams from front to back (`upright`), or from left to right.
-  SeamCosts(const Job& job, bool upright);
+  SeamCosts(const Job& job, bool upright) : SeamCosts(job, upright, cut_outlines(job)) {}
+  SeamCosts(const Job& job, bool upright, const OutlinesOf& outlines);
   // mm of outline that lie beside it, the nearer the more; what must not be parted (inlays, holes, inserts) costs more
   // than anything else.
   [[nodiscard]] double at(double place) const;
@@ -50,6 +56,6 @@ struct CutThrough {
   std::string piece;  // id
   int islands = 0;
 };
-std::vector<CutThrough> cut_by_seam(const Job& job, bool upright, double place);
+std::vector<CutThrough> cut_by_seam(const Job& job, const OutlinesOf& outlines, bool upright, double place);
 
 }  // namespace doyen

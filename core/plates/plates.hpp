@@ -40,6 +40,9 @@ void set_headings(Job& job, bool first_row);
 // Letterings that take their words from the list say what that row says, as an example.
 void show_row(Job& job, std::size_t row);
 
+// Two letterings take each other's columns, and the words that stand there as an example; all else of them stays.
+void swap_columns(Job& job, const std::string& one, const std::string& other);
+
 // On a board without pieces: a lettering for the first column and a smaller one for the second.
 void letter_plate(Job& job, const Rack& rack);
 

@@ -91,6 +91,17 @@ void show_row(Job& job, std::size_t row) {
   }
 }
 
+void swap_columns(Job& job, const std::string& one, const std::string& other) {
+  Item *a = job.find(one), *b = job.find(other);
+  auto* first = a == nullptr ? nullptr : std::get_if<Lettering>(&a->piece.what);
+  auto* second = b == nullptr ? nullptr : std::get_if<Lettering>(&b->piece.what);
+  if (first == nullptr || second == nullptr || first == second) return;
+  std::swap(first->list.column, second->list.column);
+  std::swap(first->words, second->words);
+  std::swap(a->piece.name, b->piece.name);
+  first->kept = second->kept = {};
+}
+
 void letter_plate(Job& job, const Rack& rack) {
   constexpr double kShares[] = {0.26, 0.14}, kPlaces[] = {0.62, 0.27};  // of the plate's height
   const LookStart start{job.blank, job.lengths, rack, [](const Bit&) { return 0.0; }};

@@ -40,9 +40,7 @@ Box lying_box(const Blank& blank, OnBed turn) {
 
 Placement lying_placement(const Job& job) {
   Placement placed{0, 0, 0, job.run.on_bed};
-  Box lying;
-  lying.add(placed.at_machine(Point{0, 0}));
-  lying.add(placed.at_machine(Point{job.blank.width, job.blank.height}));
+  const Box lying = placed.at_machine(job.blank.box());
   placed.x = 0 - lying.left;
   placed.y = 0 - lying.bottom;
   return placed;

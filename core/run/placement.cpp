@@ -46,12 +46,16 @@ Point3 Placement::on_board(const Point3& p) const {
   return {q.x, q.y, p.z - z};
 }
 
+Box Placement::at_machine(const Box& on_board) const {
+  Box lying;
+  lying.add(at_machine(Point{on_board.left, on_board.bottom}));
+  lying.add(at_machine(Point{on_board.right, on_board.top}));
+  return lying;
+}
+
 Placement placement_of(const Job& job, Side side) {
   Placement placed{0, 0, 0, job.run.on_bed};
-  const Box board = job.blank.box();
-  Box lying;
-  lying.add(placed.at_machine(Point{board.left, board.bottom}));
-  lying.add(placed.at_machine(Point{board.right, board.top}));
+  const Box lying = placed.at_machine(job.blank.box());
   const Point share = zero_share(job.run.zero_place);
   // Taken off from zero itself, so that it is never a minus zero.
   placed.x = 0 - (lying.left + share.x * lying.width());

@@ -15,6 +15,7 @@ struct Placement {
   [[nodiscard]] Point turned(Point direction) const;  // a direction on the board as one at the machine
   [[nodiscard]] Point at_machine(Point on_board) const;
   [[nodiscard]] Point3 at_machine(const Point3& on_board) const;
+  [[nodiscard]] Box at_machine(const Box& on_board) const;
   [[nodiscard]] Point on_board(Point at_machine) const;
   [[nodiscard]] Point3 on_board(const Point3& at_machine) const;
 };

@@ -97,9 +97,7 @@ void check_place(const Situation& s, std::vector<Verdict>& out) {
   const Box reach = reach_with_zero(cuts, s.job, s.job.run.on_bed);
   if (!reached(reach, s.machine, s.job.run.on_bed)) return;  // said already
   const Placement lies = lying_placement(s.job);
-  Box lying;
-  lying.add(lies.at_machine(Point{reach.left, reach.bottom}));
-  lying.add(lies.at_machine(Point{reach.right, reach.top}));
+  const Box lying = lies.at_machine(reach);
   const std::optional<Point> by = into_travel(lying, s.job, s.machine);
   if (by && length(*by) <= 0) return;
   std::vector<Remedy> remedies;

@@ -110,7 +110,8 @@ void check_lost(const Situation& s, std::vector<Verdict>& out) {
   }
 }
 
-void check_seam(const Situation& s, const Seam& seam, const SeamCosts& costs, std::vector<Verdict>& out) {
+void check_seam(const Situation& s, const Seam& seam, const SeamCosts& costs, const OutlinesOf& outlines,
+                std::vector<Verdict>& out) {
   // As far as neither neighbour becomes too large.
   const LargestPanel most = largest_panel(s.job.panels, s.machine, s.job.run.on_bed);
   const std::vector<double>& all = seam.upright ? s.job.panels.across : s.job.panels.deep;
@@ -135,7 +136,7 @@ void check_seam(const Situation& s, const Seam& seam, const SeamCosts& costs, st
   }
   int islands = 0;
   std::string first;
-  for (const CutThrough& cut : cut_by_seam(s.job, seam.upright, seam.at)) {
+  for (const CutThrough& cut : cut_by_seam(s.job, outlines, seam.upright, seam.at)) {
     const Item* item = s.job.find(cut.piece);
     if (item == nullptr || !std::holds_alternative<Lettering>(item->piece.what)) continue;
     islands += cut.islands;
@@ -277,8 +278,10 @@ void check_panels(const Situation& s, std::vector<Verdict>& out) {
   check_lost(s, out);
   if (out.size() > before) return;
   check_size(s, out);
-  const SeamCosts across(s.job, true), deep(s.job, false);
-  for (const Seam& seam : seams_of(panels)) check_seam(s, seam, seam.upright ? across : deep, out);
+  OutlinesOf outlines;  // as they were made for the plan, which outlives this
+  for (const PieceState& piece : s.pieces) outlines.emplace_back(std::shared_ptr<const Outlines>(), piece.outlines);
+  const SeamCosts across(s.job, true, outlines), deep(s.job, false, outlines);
+  for (const Seam& seam : seams_of(panels)) check_seam(s, seam, seam.upright ? across : deep, outlines, out);
   if (panels.join == PanelChoices::Join::Dowels) check_dowels(s, out);
   if (panels.join == PanelChoices::Join::Screws) check_screws(s, out);
 }

@@ -257,6 +257,22 @@ TEST_CASE("a piece is sized by one length that is known") {
   CHECK_FALSE(w.window.bench().measure().active());
 }
 
+TEST_CASE("a drawing is stretched in height by a figure; what is none is refused") {
+  Window w;
+  at_artwork(w, "sprig");
+  const Box was = w.box("sprig");
+  w.type("drawingTall", "150");
+  w.settle();
+  CHECK(w.box("sprig").height() == Approx(was.height() * 1.5).epsilon(1e-3));
+  CHECK(w.box("sprig").width() == Approx(was.width()).epsilon(1e-3));
+  w.type("drawingTall", "tall");
+  CHECK(std::get<Drawing>(w.piece("sprig").what).tall == Approx(1.5));
+  CHECK(w.find<QLineEdit>("drawingTall")->text() == "tall");
+  w.window.document().undo_stack().undo();
+  w.settle();
+  CHECK(w.box("sprig").height() == Approx(was.height()).epsilon(1e-6));
+}
+
 TEST_CASE("the whole sign is sized by one length of it that is known") {
   Window w;
   at_artwork(w, "sprig");

@@ -13,7 +13,7 @@ using namespace probe;
 
 namespace {
 
-Lesson& lesson(Window& w) { return *w.window.findChild<Lesson*>(); }
+LessonBar& lesson(Window& w) { return *w.window.findChild<LessonBar*>(); }
 
 void begin(Window& w) {
   on_next_dialog([](QDialog* dialog) { dialog->accept(); });
@@ -39,7 +39,8 @@ TEST_CASE("somebody new makes a first sign, and the lesson follows") {
   w.settle();
   REQUIRE(w.job().items.size() == 1);
   CHECK(lesson(w).step() == 1);  // nothing was typed yet
-  QWidget* words = QApplication::focusWidget();
+  QApplication::setActiveWindow(&w.window);
+  QWidget* words = w.window.focusWidget();
   REQUIRE(words != nullptr);
   QTest::keyClicks(words, QStringLiteral("Rue"));
   w.settle();
@@ -103,6 +104,12 @@ TEST_CASE("a lesson is skipped through, gone back and ended, and does nothing by
   CHECK_FALSE(lesson(w).isVisible());
   CHECK(w.window.findChild<QWidget*>(QStringLiteral("lessonRing")) == nullptr);
   CHECK(w.job() == before);
+  // Another job is opened meanwhile: that one is no lesson.
+  begin(w);
+  REQUIRE(lesson(w).goes_on());
+  w.window.open_demo();
+  w.settle();
+  CHECK_FALSE(lesson(w).goes_on());
 }
 
 TEST_CASE("every step of a lesson is done at something that is there, and no button's name is another") {

@@ -45,7 +45,8 @@ TEST_CASE("seams are found, typed and taken away again; what is no place is refu
   REQUIRE(w.job().panels.deep.size() == 1);
   CHECK(w.find<QLabel>("panelsMade")->text().startsWith(QStringLiteral("4 panels, at most")));
   // The title's words are parted by a gap there.
-  CHECK(cut_by_seam(w.job(), true, w.job().panels.across.front()).size() <= 3);  // pond, kerb, wall
+  CHECK(cut_by_seam(w.job(), cut_outlines(w.job()), true, w.job().panels.across.front()).size() <=
+        3);  // pond, kerb, wall
   enter_words(w.reach<LengthField>("panelMostWidth"), QStringLiteral("500"));
   w.settle();
   QTest::mouseClick(w.reach<QPushButton>("findSeams"), Qt::LeftButton);
@@ -120,6 +121,13 @@ TEST_CASE("panels are looked at one by one, each a board with its own name and e
   list->setCurrentRow(1);
   CHECK_FALSE(view->findChild<QLabel*>(QStringLiteral("boardAbout"))->text().contains(QStringLiteral("shelf 2")));
   QFile::remove(QString::fromStdString(off_cuts_path()));
+  // One of them alone, to be rehearsed or laid on the bed.
+  QTest::mouseClick(view->findChild<QPushButton*>(QStringLiteral("openBoard")), Qt::LeftButton);
+  w.settle();
+  CHECK(w.job().name == "Marrowby garden map, panel 2");
+  CHECK_FALSE(w.job().panels.there());
+  CHECK(w.job().blank.runs_off.left);
+  CHECK_FALSE(w.plan().has_stop());
 }
 
 TEST_CASE("cuts are let run off a board's side, and what reached past it is no fault any more") {

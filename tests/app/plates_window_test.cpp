@@ -3,6 +3,7 @@
 #include <QClipboard>
 #include <QGuiApplication>
 #include <QListWidget>
+#include <QMenu>
 #include <QPlainTextEdit>
 #include <QSpinBox>
 #include <QTemporaryDir>
@@ -102,6 +103,61 @@ TEST_CASE("sheets follow what is typed; wrong figures are refused and nothing is
   choose(w.reach<QComboBox>("sortedBy"), QStringLiteral("Latin"));
   w.settle();
   CHECK(plate_sheet(w.job(), 0).rows.front() != 0);
+}
+
+TEST_CASE("plates are numbered: a list of numbers alone, or a column beside the names") {
+  Labels w;
+  const Job before = w.job();
+  auto* numbers = w.reach<QLineEdit>("serialNumbers");
+  type(numbers, QStringLiteral("B001"));
+  w.settle();
+  REQUIRE(w.job().plates.columns.size() == before.plates.columns.size() + 1);
+  CHECK(w.job().plates.columns.back() == "Number");
+  CHECK(w.job().plates.rows[129].back() == "B130");
+  CHECK(numbers->text().isEmpty());
+  w.window.document().undo_stack().undo();
+  CHECK(w.job() == before);
+  type(numbers, QStringLiteral("1-40"));  // not as many as there are rows
+  CHECK(w.job() == before);
+  CHECK(numbers->toolTip().contains(QStringLiteral("130 rows")));
+  QTest::keyClick(numbers, Qt::Key_Escape);
+  QTest::mouseClick(w.reach<QPushButton>("listAway"), Qt::LeftButton);
+  w.settle();
+  type(w.reach<QLineEdit>("serialNumbers"), QStringLiteral("1-40"));
+  w.settle();
+  CHECK(w.job().plates.rows.size() == 40);
+  CHECK(lettering(w, "name").list.column == "Number");
+  CHECK(lettering(w, "name").words == "1");
+}
+
+TEST_CASE("two columns that were taken for each other are swapped in one step, and all plates with them") {
+  Labels w;
+  const Job before = w.job();
+  const PlateSheet was = plate_sheet(before, 0);
+  w.window.go_to_stage(Stage::Artwork);
+  w.window.select(QStringLiteral("name"));
+  w.settle();
+  auto* swap = w.reach<QPushButton>("swapColumns");
+  REQUIRE(swap->menu()->actions().size() == 1);
+  CHECK(swap->menu()->actions().front()->text() == QStringLiteral("“Salvia officinalis”, from “Latin”"));
+  swap->menu()->actions().front()->trigger();
+  w.settle();
+  CHECK(lettering(w, "name").list.column == "Latin");
+  CHECK(lettering(w, "latin").list.column == "Name");
+  CHECK(lettering(w, "name").words == std::get<Lettering>(before.find("latin")->piece.what).words);
+  CHECK(lettering(w, "name").cap_height == std::get<Lettering>(before.find("name")->piece.what).cap_height);
+  // Every plate says what it said, in the other lettering.
+  const PlateSheet now = plate_sheet(w.job(), 0);
+  const auto said = [](const PlateSheet& sheet, std::size_t row, const char* id) {
+    const Item* item = sheet.job.find("plate-" + std::to_string(row + 1) + "-" + id);
+    return item == nullptr ? std::string() : std::get<Lettering>(item->piece.what).words;
+  };
+  for (const std::size_t row : was.rows) {
+    INFO(row);
+    CHECK(said(now, row, "name").find(said(was, row, "latin").substr(0, 4)) == 0);
+  }
+  w.window.document().undo_stack().undo();
+  CHECK(w.job() == before);
 }
 
 TEST_CASE("a lettering is pointed to a column; long entries are mended by the remedies") {

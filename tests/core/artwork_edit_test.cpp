@@ -519,3 +519,32 @@ TEST_CASE("the whole sign sized by one length keeps its shares, and its depths w
   size_sign(same, 0, true);
   CHECK(same == job);
 }
+
+TEST_CASE("a drawing is stretched in height alone, along its own axes, and kept so") {
+  Job job;
+  Item item;
+  Drawing d = oracle::drawing("M0 0 L40 0 L40 30 L20 12 L0 30 Z");
+  item.piece = {"a", "a", d, {100, 80}, 0};
+  job.items.push_back(item);
+  for (const double turn : {0.0, 35.0, 90.0}) {
+    job.items.front().piece.turn = turn;
+    std::get<Drawing>(job.items.front().piece.what).tall = 1;
+    const Region was = job.outlines(job.items.front()).region;
+    std::get<Drawing>(job.items.front().piece.what).tall = 1.6;
+    const Region now = job.outlines(job.items.front()).region;
+    // By hand: turned back about its place, stretched there, and turned again.
+    const Region expected = transformed(was, Transform::move(-100, -80)
+                                                 .then(Transform::turn(-turn))
+                                                 .then(Transform::scale(1, 1.6))
+                                                 .then(Transform::turn(turn))
+                                                 .then(Transform::move(100, 80)));
+    INFO(turn);
+    CHECK(area(now) == Approx(1.6 * area(was)).epsilon(1e-4));
+    CHECK(area(subtract(now, grow(expected, 0.01))) == Approx(0).margin(1e-3));
+    CHECK(area(subtract(expected, grow(now, 0.01))) == Approx(0).margin(1e-3));
+  }
+  CHECK(read_job(write_job(job), "job") == job);
+  // Sized as a whole it stays so; clean-up's joining keeps it where it is.
+  size_piece(job.items.front().piece, 2, 2);
+  CHECK(std::get<Drawing>(job.items.front().piece.what).tall == Approx(1.6));
+}

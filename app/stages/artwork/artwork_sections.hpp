@@ -12,6 +12,7 @@
 #include <QThreadPool>
 
 #include "artwork/drawing/clean_up.hpp"
+#include "parts/figure_field.hpp"
 #include "parts/fold.hpp"
 #include "parts/length_field.hpp"
 #include "parts/ticket.hpp"
@@ -121,6 +122,7 @@ class DrawingSection : public ArtworkSection {
   void split_off(bool each_group);
   QComboBox* lines_;
   LengthField *hairline_, *thicken_, *point_at_[2];
+  FigureField* tall_;
   QPushButton *retrace_, *points_, *original_, *apart_, *each_;
   Fold* apart_fold_;
   QListWidget* parts_;

@@ -23,6 +23,10 @@ DrawingSection::DrawingSection(Workshop& shop) : ArtworkSection(shop) {
   thicken_->setPlaceholderText(tr("none"));
   thicken_->setToolTip(tr("Every filled part grows by this on each side, so that the bit reaches the thin ones"));
   column_->addWidget(make_row(tr("Thickened by"), thicken_));
+  tall_ = new FigureField(range_of("pieces[].drawing.tall"), 1, 0.01);
+  tall_->setObjectName(QStringLiteral("drawingTall"));
+  tall_->setToolTip(tr("100 keeps the drawing's own proportions; its width stays"));
+  column_->addWidget(make_row(tr("Its height, per cent"), tall_));
   points_ = new QPushButton(tr("Edit its points on the board"));
   points_->setObjectName(QStringLiteral("editPoints"));
   points_->setCheckable(true);
@@ -72,6 +76,8 @@ DrawingSection::DrawingSection(Workshop& shop) : ArtworkSection(shop) {
   connect(thicken_, &LengthField::entered, this, [this](std::optional<double> mm) {
     edit_kind<Drawing>(tr("thicken the drawing"), [&](Drawing& d) { d.thicken = mm.value_or(0); });
   });
+  connect(tall_, &FigureField::entered, this,
+          [this](double share) { edit_kind<Drawing>(tr("stretch the drawing"), [&](Drawing& d) { d.tall = share; }); });
   connect(lines_, &QComboBox::activated, this, [this](int i) {
     const auto lines = static_cast<Drawing::Lines>(i);
     const bool follow = lines == Drawing::Lines::Followed;
@@ -256,6 +262,7 @@ void DrawingSection::refresh(const Item& item) {
   show_row(hairline_, has_lines && d.lines == Drawing::Lines::Wide);
   retrace_->setVisible(d.traced.has_value());
   thicken_->show_length(d.thicken > 0 ? std::optional(d.thicken) : std::nullopt, shop_.document.job().lengths);
+  tall_->show_figure(d.tall);
   show_point();
   original_->setVisible(!d.original.empty());
   const QList<QListWidgetItem*> were = parts_->selectedItems();

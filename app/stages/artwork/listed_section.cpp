@@ -1,5 +1,9 @@
 #include "stages/artwork/listed_section.hpp"
 
+#include <QMenu>
+
+#include "plates/plates.hpp"
+
 namespace doyen {
 
 ListedSection::ListedSection(Workshop& shop) : ArtworkSection(shop) {
@@ -10,6 +14,11 @@ ListedSection::ListedSection(Workshop& shop) : ArtworkSection(shop) {
   column_of_->setObjectName(QStringLiteral("fromColumn"));
   column_of_->setToolTip(tr("Where the words on each plate come from; what stands above is an example then"));
   column_->addWidget(make_row(tr("Words come"), column_of_));
+  swap_ = new QPushButton(tr("Swap columns with"));
+  swap_->setObjectName(QStringLiteral("swapColumns"));
+  swap_->setToolTip(tr("Where two columns were taken for each other: all plates are made anew in one step"));
+  swap_->setMenu(new QMenu(swap_));
+  column_->addWidget(swap_, 0, Qt::AlignLeft);
   room_ = new LengthField(from_least(1, "pieces[].lettering.list.room"), true);
   room_->setObjectName(QStringLiteral("listRoom"));
   room_->setPlaceholderText(tr("the plate within its margin"));
@@ -46,6 +55,22 @@ ListedSection::ListedSection(Workshop& shop) : ArtworkSection(shop) {
   });
 }
 
+// Letterings that take their words from another column.
+void ListedSection::list_others(const Item& item) {
+  swap_->menu()->clear();
+  const std::string& own = std::get<Lettering>(item.piece.what).list.column;
+  for (const Item& other : shop_.document.job().items) {
+    const auto* words = std::get_if<Lettering>(&other.piece.what);
+    if (words == nullptr || own.empty() || words->list.column.empty() || words->list.column == own) continue;
+    const QString name = QString::fromStdString(other.piece.name);
+    connect(swap_->menu()->addAction(tr("“%1”, from “%2”").arg(name, QString::fromStdString(words->list.column))),
+            &QAction::triggered, this, [this, one = item.piece.id, two = other.piece.id] {
+              shop_.document.edit(tr("swap two columns"), [&](Job& job) { swap_columns(job, one, two); });
+            });
+  }
+  swap_->setVisible(!swap_->menu()->isEmpty());
+}
+
 void ListedSection::refresh(const Item& item) {
   const Filling guard(filling_);
   const Job& job = shop_.document.job();
@@ -59,6 +84,7 @@ void ListedSection::refresh(const Item& item) {
   const QString own = QString::fromStdString(list.column);
   if (column_of_->findData(own) < 0) column_of_->addItem(tr("from “%1”, which is not there").arg(own), own);
   column_of_->setCurrentIndex(column_of_->findData(own));
+  list_others(item);
   room_->show_length(list.room > 0 ? std::optional(list.room) : std::nullopt, job.lengths);
   least_->show_length(list.least > 0 ? std::optional(list.least) : std::nullopt, job.lengths);
   two_lines_->setChecked(list.two_lines);

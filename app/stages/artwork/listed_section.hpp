@@ -12,7 +12,9 @@ class ListedSection : public ArtworkSection {
   void refresh(const Item& item) override;  // a lettering
 
  private:
+  void list_others(const Item& item);
   QComboBox* column_of_;
+  QPushButton* swap_;
   LengthField *room_, *least_;
   QCheckBox *two_lines_, *one_size_;
 };

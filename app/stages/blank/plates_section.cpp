@@ -8,6 +8,7 @@
 
 #include "files/list/list_read.hpp"
 #include "plates/plates.hpp"
+#include "plates/serials.hpp"
 #include "plates/strips.hpp"
 #include "problem.hpp"
 #include "storage/atomic_file.hpp"
@@ -41,6 +42,7 @@ PlatesSection::PlatesSection(Workshop& shop) : shop_(shop) {
   row->addWidget(paste_);
   row->addStretch();
   fold_->body()->addWidget(takers);
+  build_numbers();
   says_ = make_label({}, "error");
   says_->setObjectName(QStringLiteral("listSays"));
   says_->hide();
@@ -58,6 +60,30 @@ PlatesSection::PlatesSection(Workshop& shop) : shop_(shop) {
   connect(paste_, &QPushButton::clicked, this, [this] {
     const QString text = QGuiApplication::clipboard()->text();
     take_text(text.toUtf8(), tr("What was copied"));
+  });
+}
+
+// A list of numbers alone, or a column of them beside the list there is.
+void PlatesSection::build_numbers() {
+  const auto rows = [this] {
+    const PlateList& list = shop_.document.job().plates;
+    return list.there() ? list.rows.size() : 0;
+  };
+  numbers_ = new TextField([rows](const QString& words) { (void)serial_numbers(words.toStdString(), rows()); });
+  numbers_->setObjectName(QStringLiteral("serialNumbers"));
+  numbers_->setToolTip(
+      tr("Counted up from plate to plate, such as 1-40 or A01-A24; for a list that is there, the first is enough"));
+  fold_->body()->addWidget(make_row(tr("Number them"), numbers_));
+  connect(numbers_, &TextField::entered, this, [this](const QString& words) {
+    const PlateList list = with_numbers(shop_.document.job().plates, words.toStdString(), tr("Number").toStdString());
+    shop_.document.edit(tr("number the plates"), [&](Job& job) {
+      if (job.plates.there()) {
+        job.plates = list;
+      } else {
+        take_list(job, list, shop_.rack);
+        show_row(job, 0);
+      }
+    });
   });
 }
 
@@ -369,6 +395,8 @@ void PlatesSection::refresh() {
                       : tr("Labels, name plates, numbers: this board is the plate that all are made like, and a list "
                            "says what stands on each."));
   take_->setText(there ? tr("Take another list…") : tr("Take a list…"));
+  numbers_->show_text({});
+  numbers_->setPlaceholderText(there ? tr("from, such as 1 or A01") : tr("such as 1-40 or A01-A24"));
   if (!there) {
     fold_->set_summary(tr("none"));
     filling_ = false;

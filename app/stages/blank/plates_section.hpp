@@ -27,6 +27,7 @@ class PlatesSection : public QWidget {
   void sheets_wanted();
 
  private:
+  void build_numbers();
   void build_list();
   void build_strips();
   void build_sheet();
@@ -49,7 +50,7 @@ class PlatesSection : public QWidget {
   QComboBox *sorted_, *bit_;
   LengthField *width_, *height_, *margin_, *gap_, *corner_, *skin_;
   FigureField* tabs_;
-  TextField* only_;
+  TextField *only_, *numbers_;
   std::size_t row_ = 0;  // that is shown
   QComboBox* made_;
   QWidget *strips_, *on_sheets_;

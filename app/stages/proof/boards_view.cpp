@@ -48,6 +48,19 @@ BoardsView::BoardsView(const Job& job, const Rack& rack, QWidget* parent) : QDia
   list_->setFixedWidth(230);
   list_->setSpacing(2);
   left->addWidget(list_);
+  auto* open = new QPushButton(tr("Open it as a job of its own"));
+  open->setObjectName(QStringLiteral("openBoard"));
+  open->setToolTip(
+      tr("To rehearse it, lay it on the bed, or cut it again from where it was stopped. This job stays as it "
+         "is."));
+  open->setEnabled(false);
+  connect(open, &QPushButton::clicked, this, [this] {
+    const int row = list_->currentRow();
+    if (row >= 0 && row < static_cast<int>(boards_.size()))
+      Q_EMIT board_wanted(boards_[static_cast<std::size_t>(row)].board.job);
+  });
+  connect(list_, &QListWidget::currentRowChanged, open, [open](int row) { open->setEnabled(row >= 0); });
+  left->addWidget(open);
   auto* back = new QPushButton(tr("Back to the board"));
   back->setObjectName(QStringLiteral("boardsBack"));
   connect(back, &QPushButton::clicked, this, &QDialog::reject);

@@ -20,6 +20,9 @@ class BoardsView : public QDialog {
   ~BoardsView() override;
   [[nodiscard]] bool finished() const { return waiting_ == 0; }
 
+ Q_SIGNALS:
+  void board_wanted(const doyen::Job& job);  // as a job of its own, to be rehearsed, laid on the bed, cut again
+
  protected:
   void resizeEvent(QResizeEvent* event) override;
 

@@ -348,7 +348,7 @@ class Reporter {
             times(at.size(), say("pair of outlines overlaps"), say("pairs of outlines overlap"))),
         at, say("Join them into one"), [](Drawing& d) {
           Drawing flat = d;
-          flat.scale = 1;
+          flat.scale = flat.tall = 1;
           flat.mirrored = false;
           const Region joined = drawing_region_as_drawn(flat);
           std::vector<Drawing::Part> parts;

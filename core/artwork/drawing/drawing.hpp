@@ -45,6 +45,7 @@ struct Drawing {
   double thicken = 0;     // mm on the board, added on every side of filled parts
   std::optional<TracedFrom> traced;
   Shared<std::vector<Part>> original;  // the parts as they came, once mending or point editing changed them; else empty
+  double tall = 1;                     // its height, as a share of what its own proportions give at that scale
   friend bool operator==(const Drawing&, const Drawing&) = default;
 };
 

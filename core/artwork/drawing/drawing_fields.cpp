@@ -136,6 +136,7 @@ const Record<Drawing>& drawing_fields() {
     f.number("hairline", &D::hairline, {0.01, 1000}).also_when(has_lines);
     f.records("parts", &D::parts, part_fields(), kMostParts).always();
     f.number("thicken", &D::thicken, {0, 1000});
+    f.number("tall", &D::tall, {0.02, 50});
     f.optional_record("traced", &D::traced, traced_fields());
     f.records("original", &D::original, part_fields(), kMostParts);
     f.afterwards([](D& d, const JsonView& v) {

@@ -99,7 +99,7 @@ struct BoxKey {
 };
 struct OutlinesKey {
   BoxKey box;
-  double scale, hairline, thicken, turn;
+  double scale, tall, hairline, thicken, turn;
   bool mirrored;
   friend bool operator==(const OutlinesKey&, const OutlinesKey&) = default;
 };
@@ -147,19 +147,24 @@ Transform own_place(const Drawing& drawing) {
   if (box.empty()) throw bad_input(say("The drawing “{0}” has no outlines.", drawing.name));
   const Point middle = box.centre();
   const double sx = drawing.mirrored ? -drawing.scale : drawing.scale;
-  return Transform::move(-middle.x, -middle.y).then(Transform::scale(sx, -drawing.scale));
+  return Transform::move(-middle.x, -middle.y).then(Transform::scale(sx, -drawing.scale * drawing.tall));
 }
 
 Outlines drawing_outlines(const Drawing& drawing, double turn, Point at) {
   static Lately<OutlinesKey, Outlines> known(12);
-  Outlines out = *known.get(
-      {{drawing.parts.mark(), drawing.lines}, drawing.scale, drawing.hairline, drawing.thicken, turn, drawing.mirrored},
-      [&] {
-        const Transform place = own_place(drawing).then(Transform::turn(turn));
-        Outlines made = parts_outlines(drawing, place, drawing.scale);
-        if (drawing.thicken > 0) made.region = grow(made.region, drawing.thicken);
-        return made;
-      });
+  Outlines out = *known.get({{drawing.parts.mark(), drawing.lines},
+                             drawing.scale,
+                             drawing.tall,
+                             drawing.hairline,
+                             drawing.thicken,
+                             turn,
+                             drawing.mirrored},
+                            [&] {
+                              const Transform place = own_place(drawing).then(Transform::turn(turn));
+                              Outlines made = parts_outlines(drawing, place, drawing.scale);
+                              if (drawing.thicken > 0) made.region = grow(made.region, drawing.thicken);
+                              return made;
+                            });
   move_on_grid(out, at);
   return out;
 }
