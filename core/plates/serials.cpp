@@ -76,15 +76,13 @@ PlateList with_numbers(const PlateList& list, const std::string& words, const st
     for (const std::string& number : numbers) rows.push_back({number});
     return out;
   }
-  std::optional<std::size_t> column = out.column(heading);
-  if (!column) {
-    if (out.columns.size() >= kMostColumns) throw bad_input(say("At most {0} columns were expected.", kMostColumns));
-    column = out.columns.size();
-    out.columns.push_back(heading);
-  }
+  if (out.columns.size() >= kMostColumns) throw bad_input(say("At most {0} columns were expected.", kMostColumns));
+  std::string own = heading;
+  for (int k = 2; out.column(own); ++k) own = heading + " " + std::to_string(k);
+  out.columns.push_back(own);
   for (std::size_t i = 0; i < rows.size(); ++i) {
     rows[i].resize(out.columns.size());
-    rows[i][*column] = numbers[i];
+    rows[i].back() = numbers[i];
   }
   return out;
 }

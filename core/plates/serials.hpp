@@ -13,7 +13,8 @@ namespace doyen {
 // number of them.
 std::vector<std::string> serial_numbers(const std::string& words, std::size_t rows = 0);
 
-// Where there is a list, its column of numbers (another one of that heading goes); else a list of nothing but them.
+// Where there is a list, a further column of it, its heading another than those that are there; else a list of nothing
+// but them.
 PlateList with_numbers(const PlateList& list, const std::string& words, const std::string& heading);
 
 }  // namespace doyen

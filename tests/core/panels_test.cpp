@@ -124,7 +124,6 @@ TEST_CASE("moves kept inside a box are those parts of them that lie there") {
 }
 
 TEST_CASE("panels of random signs are carved as the whole sign would be, and bits go just past their seams") {
-  double most = 0;
   int panels = 0, cut_across = 0;
   const unsigned last = under_sanitizers() ? 904 : 930;
   for (unsigned seed = 900; seed < last; ++seed) {
@@ -154,7 +153,6 @@ TEST_CASE("panels of random signs are carved as the whole sign would be, and bit
         const auto [off, where] = unlike(sign, carved(p, kCell), panel.box);
         INFO("at " << where.x << " " << where.y << " of " << job.blank.width << " " << job.blank.height);
         CHECK(off < 0.02);
-        most = std::max(most, off);
       }
       CHECK(read_job(write_job(own), "panel") == own);
       // The judge knows nothing of the whole sign: what the panel wants is what its files cut, or it is the sign's own
@@ -188,8 +186,6 @@ TEST_CASE("panels of random signs are carved as the whole sign would be, and bit
   }
   CHECK(panels > (under_sanitizers() ? 8 : 80));
   CHECK(cut_across > panels / 4);
-  INFO("most " << most);
-  CHECK(most >= 0);
 }
 
 TEST_CASE("panels share out the sign: each place of its wood is on one of them, or in a gap") {

@@ -52,7 +52,7 @@ TEST_CASE("numbers are a list of their own, or a column beside the others, and n
   CHECK(both.columns == std::vector<std::string>{"Name", "Latin", "Number"});
   CHECK(both.rows[1] == ListRow{"Sage", "Salvia", "A10"});
   CHECK(both.left_out == names.left_out);
-  const PlateList again = with_numbers(both, "1", "Number");  // the column that is there
-  CHECK(again.columns.size() == 3);
-  CHECK(again.rows[0] == ListRow{"Rue", "Ruta", "1"});
+  const PlateList again = with_numbers(both, "1", "Number");  // what is there stays
+  CHECK(again.columns.back() == "Number 2");
+  CHECK(again.rows[0] == ListRow{"Rue", "Ruta", "A09", "1"});
 }
