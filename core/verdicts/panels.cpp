@@ -52,7 +52,7 @@ double round_place(const Situation& s, const SeamCosts& costs, double at, double
   return costs.at(round) <= costs.at(at) + 1 || costs.at(round) < costs.at(was) / 4 ? round : at;
 }
 
-// Farther away from its place while no panel becomes too large.
+// By how far and which way, in words that say what is seen.
 Remedy move_seam(const Situation& s, const Seam& seam, double to) {
   const double by = to - seam.at;
   const std::string how = seam.upright ? (by > 0 ? say("Move the seam {0} to the right", s.show(by))
