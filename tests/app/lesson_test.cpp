@@ -112,6 +112,18 @@ TEST_CASE("a lesson is skipped through, gone back and ended, and does nothing by
   CHECK_FALSE(lesson(w).goes_on());
 }
 
+TEST_CASE("the welcome page begins the lesson, on the board that is asked for") {
+  Window w;
+  on_next_dialog([](QDialog* welcome) {
+    QTest::mouseClick(welcome->findChild<QPushButton*>("startLesson"), Qt::LeftButton);
+    on_next_dialog([](QDialog* board) { board->accept(); });
+  });
+  w.window.greet();
+  w.settle();
+  CHECK(lesson(w).goes_on());
+  CHECK(w.job().items.empty());
+}
+
 TEST_CASE("every step of a lesson is done at something that is there, and no button's name is another") {
   Window w;
   w.choose(Stage::Cuts, "outline");
