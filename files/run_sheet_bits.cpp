@@ -145,7 +145,7 @@ void witness_step(Paper& sheet, const Plan& plan, const BitRun* before, const Bi
   for (std::size_t i = 0; i < plan.job.items.size(); ++i) {
     const Item& item = plan.job.items[i];
     if (!is_witness(item) || plan.pieces[i]->cuts.holes.empty() || !(made || (stands && changed))) continue;
-    const Point at = placement_of(plan.job).at_machine(plan.pieces[i]->cuts.holes.front());
+    const Point at = placement_of(plan.job, plan.machine).at_machine(plan.pieces[i]->cuts.holes.front());
     const std::string x = depth_in_words(at.x, plan.job.lengths), y = depth_in_words(at.y, plan.job.lengths);
     sheet.y += 3 + sheet.text(made ? say("It makes the witness mark first, at x {0}, y {1}.", x, y)
                                    : say("With the spindle still, bring its tip down over the witness mark, x {0}, y "
@@ -157,7 +157,7 @@ void witness_step(Paper& sheet, const Plan& plan, const BitRun* before, const Bi
 
 // Where this bit goes, on the board as it lies: small, its ways in the wood as lines. Returns how high it is.
 double draw_ways(Paper& sheet, const Plan& plan, const BitRun& run, double left, double top, double most_wide) {
-  const Placement lies = placement_of(plan.job, run.side);
+  const Placement lies = seen_placement_of(plan.job, run.side);
   const Box board = plan.job.blank.box();
   Box lying;
   lying.add(lies.at_machine(Point{board.left, board.bottom}));

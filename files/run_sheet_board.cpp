@@ -65,7 +65,7 @@ void draw_arrow(cairo_t* cr, double left, double right, double y) {
 
 void draw_board(Paper& sheet, const Plan& plan, const Picture& side, double most_high) {
   const Blank& blank = plan.job.blank;
-  const Placement lies = placement_of(plan.job);
+  const Placement lies = seen_placement_of(plan.job);
   const Box lying = lies.at_machine(plan.job.blank.box());
   const double scale = std::min((kPageWidth - 2 * kEdge - 40) / lying.width(), most_high / lying.height());
   const Point share = zero_share(plan.job.run.zero_place);
@@ -83,15 +83,16 @@ void draw_board(Paper& sheet, const Plan& plan, const Picture& side, double most
   cairo_new_path(cr);
   cairo_arc(cr, zx, zy, 7, 0, 2 * M_PI);
   cairo_stroke(cr);
-  for (const auto& [dx, dy] : {std::pair{30.0, 0.0}, std::pair{0.0, -30.0}}) {
+  const double right = plan.machine.x_left ? -1 : 1, up = plan.machine.y_near ? -1 : 1;
+  for (const auto& [dx, dy] : {std::pair{30.0 * right, 0.0}, std::pair{0.0, -30.0 * up}}) {
     cairo_move_to(cr, zx - dx / 2.5, zy - dy / 2.5);
     cairo_line_to(cr, zx + dx, zy + dy);
     cairo_stroke(cr);
   }
   // Beside the picture where zero lies at its left front corner.
   const bool at_corner = share.x == 0 && share.y == 0;
-  sheet.text("x", zx + 32, at_corner ? zy + 2 : zy - 8, 20, 10, true, kPlum);
-  sheet.text("y", at_corner ? zx - 12 : zx - 3, zy - (at_corner ? 40 : 46), 20, 10, true, kPlum);
+  sheet.text("x", right > 0 ? zx + 32 : zx - 40, at_corner ? zy + 2 : zy - 8, 20, 10, true, kPlum);
+  sheet.text("y", at_corner ? zx - 12 : zx - 3, up > 0 ? zy - (at_corner ? 40 : 46) : zy + 32, 20, 10, true, kPlum);
   sheet.text(say("front: the side you stand at"), frame.left + w / 2 - 60, frame.top + h + 3, 260, 10, false, kFaded);
   sheet.y = frame.top + h + 22;
 }
@@ -100,7 +101,7 @@ void draw_turning(Paper& sheet, const Plan& plan, const Picture& front, const Pi
   const Job& job = plan.job;
   constexpr double kMostHigh = 74, kGap = 46;
   const double most_wide = (kPageWidth - 2 * kEdge - kGap) / 2 - 12;
-  const Box whole = placement_of(job).at_machine(job.blank.box());
+  const Box whole = seen_placement_of(job).at_machine(job.blank.box());
   const double scale = std::min(most_wide / whole.width(), kMostHigh / whole.height());
   sheet.need(whole.height() * scale + 46);
   sheet.y += 16;
@@ -108,7 +109,7 @@ void draw_turning(Paper& sheet, const Plan& plan, const Picture& front, const Pi
   const Side sides[] = {from, from == Side::Front ? Side::Back : Side::Front};
   double left = kEdge + 6;
   for (const Side side : sides) {
-    const Placement lies = placement_of(job, side);
+    const Placement lies = seen_placement_of(job, side);
     const Framed frame{lies.at_machine(job.blank.box()), left, sheet.y, scale};
     draw_side(cr, frame, job.blank, lies.turn, side == Side::Front ? front : back);
     const std::array<Point, 2> edge = hinge(job, side);
@@ -180,8 +181,9 @@ void draw_bed(Paper& sheet, const Plan& plan, const Picture& front) {
   const std::optional<Point> origin = left_front_on_bed(job);
   if (!origin) return sheet.paragraph(words, 11);
   constexpr double kWide = 130, kMostHigh = 110;
-  const double scale = std::min(kWide / plan.machine.travel[0], kMostHigh / plan.machine.travel[1]);
-  const double w = plan.machine.travel[0] * scale, h = plan.machine.travel[1] * scale;
+  const Box bed = bed_box(plan.machine);
+  const double scale = std::min(kWide / bed.width(), kMostHigh / bed.height());
+  const double w = bed.width() * scale, h = bed.height() * scale;
   sheet.need(h + 14);
   cairo_t* cr = sheet.cr();
   const double left = kEdge, top = sheet.y + 2;
@@ -190,7 +192,7 @@ void draw_bed(Paper& sheet, const Plan& plan, const Picture& front) {
   cairo_fill_preserve(cr);
   ink(cr, kFaded, 0.7);
   cairo_stroke(cr);
-  const Point at{left + origin->x * scale, top + h - origin->y * scale};
+  const Point at{left + (origin->x - bed.left) * scale, top + h - (origin->y - bed.bottom) * scale};
   const Box lying = lying_box(job.blank, job.run.on_bed);
   draw_side(cr, {lying, at.x, at.y - lying.height() * scale, scale}, job.blank, job.run.on_bed, front);
   for (const FixturePart& part : fixture_parts(job, plan.machine)) draw_part(cr, part, at, scale);

@@ -377,7 +377,7 @@ QString zero_place_in_words(const RunSettings& run) {
 
 void Bench::paint_zero(QPainter& p) {
   if (job_.panels.there() && !job_.plates.there()) return;  // each panel has its own
-  const Placement lies = placement_of(job_, side_);
+  const Placement lies = placement_of(job_, machine_for(job_), side_);
   // Each side has its own: at the place that lies there with that side up.
   const QPointF z = to_screen(flipped(lies.on_board(Point{0, 0})));
   if (job_.run.zero_place == ZeroPlace::Centre && stage_ != Stage::Run) return;

@@ -24,7 +24,7 @@ Job with_witness(const Job& job, const Rack& rack, const BitId& bit) {
   constexpr double kRoom = 3;  // mm of wood round it
   const std::vector<Point> free = free_waste(out, rack, half + kRoom, half + kRoom);
   std::vector<ScrewHead> heads = screw_heads(out);
-  const Point zero = placement_of(out).on_board(Point{0, 0});
+  const Point zero = seen_placement_of(out).on_board(Point{0, 0});
   const Point* best = nullptr;
   for (const Point& p : free) {
     const bool clear = std::all_of(heads.begin(), heads.end(), [&](const ScrewHead& head) {

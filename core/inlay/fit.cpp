@@ -34,7 +34,7 @@ std::vector<Halves::Stay> stays_of(const Plan& plan, MovesFrom from, const Cance
   for (const OutputFile& file : gcode_files(plan)) {
     cancel.check();
     if (run >= plan.runs.size()) break;
-    const Placement lies = placement_of(plan.job, plan.runs[run].side);
+    const Placement lies = placement_of(plan.job, plan.machine, plan.runs[run].side);
     for (GcodeSection& section : read_gcode(file.text, file.name, lies.z).sections) {
       if (run >= plan.runs.size())
         throw bad_input(say("{0}: there are more bits in the files than in the plan.", file.name));

@@ -59,6 +59,12 @@ const Record<MachineProfile>& machine_fields() {
                                {"rightFront", HomeCorner::RightFront},
                                {"leftBack", HomeCorner::LeftBack},
                                {"rightBack", HomeCorner::RightBack}});
+    f.number("bedWide", &M::bed_wide, {0, 100'000});
+    f.number("bedDeep", &M::bed_deep, {0, 100'000});
+    f.number("bedLeft", &M::bed_left, {-10'000, 10'000});
+    f.number("bedFront", &M::bed_front, {-10'000, 10'000});
+    f.flag("xToTheLeft", &M::x_left);
+    f.flag("yTowardsYou", &M::y_near);
     f.number("holesApart", &M::hole_pitch, {0, 1000});
     f.number("holesWide", &M::hole_wide, {1, 100});
     f.number("holesX", &M::hole_x, {-10'000, 100'000});

@@ -47,6 +47,12 @@ struct MachineProfile {
   // Holes of the bed for dowels, in rows and columns: how far apart (0: none), how wide, and where one of them lies, mm
   // from the left front end of the travel.
   double hole_pitch = 0, hole_wide = 10, hole_x = 0, hole_y = 0;
+  // Which way its axes count, seen by who stands in front of it: x to the right and y away from the user, if not said
+  // otherwise. z always counts upwards, away from the work (ISO 841).
+  bool x_left = false, y_near = false;
+  // The bed, mm: how large it is (0: as large as the travel), and how far it reaches to the left and to the front
+  // beyond the left front end of the travel.
+  double bed_wide = 0, bed_deep = 0, bed_left = 0, bed_front = 0;
   friend bool operator==(const MachineProfile&, const MachineProfile&) = default;
 };
 

@@ -79,7 +79,7 @@ OutputFile written(const Plan& plan, const BitRun& run, const Rest& rest, const 
                    const std::string& in_name) {
   GcodeJob job{plan.job.name + ", " + words,
                zero_in_words(plan.job, run.side),
-               placement_of(plan.job, run.side),
+               placement_of(plan.job, plan.machine, run.side),
                {},
                travel_of(plan.job, plan.machine, run.side)};
   job.travel->low = job.travel->high;
@@ -99,7 +99,7 @@ double seconds_of(const Plan& plan, const BitRun& run, const GcodeJob::Part& par
     work.back().feeds.feed *= part.feed_shares[i];
   }
   const Travel travel = travel_of(plan.job, plan.machine, run.side);
-  const Point zero = placement_of(plan.job, run.side).on_board(Point{0, 0});
+  const Point zero = placement_of(plan.job, plan.machine, run.side).on_board(Point{0, 0});
   return run_time(work, machine_along_board(plan.machine, plan.job.run.on_bed), zero, &travel).seconds +
          plan.machine.spin_up_seconds;
 }

@@ -115,7 +115,7 @@ std::vector<Worked> worked_by(const Plan& plan, const std::vector<OutputFile>& f
   for (const OutputFile& file : files) {
     if (run >= plan.runs.size()) throw bad_input(say("{0}: there are more files than the plan has.", file.name));
     const Side side = plan.runs[run].side;
-    const Placement lies = placement_of(plan.job, side);
+    const Placement lies = placement_of(plan.job, plan.machine, side);
     const GcodeProgram program = read_gcode(file.text, file.name, lies.z);
     if (!program.ended) throw bad_input(say("{0}: the file has no end.", file.name));
     const auto placed = [&](const Point3& p) { return lies.on_board(p); };

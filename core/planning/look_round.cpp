@@ -18,7 +18,7 @@ void join(Reach& all, const Reach& one) {
 }  // namespace
 
 std::optional<Reach> reach_of(const Plan& plan, const BitRun& run) {
-  const Placement lies = placement_of(plan.job, run.side);
+  const Placement lies = placement_of(plan.job, plan.machine, run.side);
   Reach reach;
   reach.lowest = 1e300;
   for (const Operation* op : run.operations) {

@@ -123,7 +123,7 @@ std::vector<OutputFile> gcode_files(const Plan& plan) {
     GcodeJob job{plan.job.name + (all ? "" : ", file " + first.file) + (side == Side::Back ? ", back" : "") +
                      (first.later ? ", after gluing" : ""),
                  zero_in_words(plan.job, side),
-                 placement_of(plan.job, side),
+                 placement_of(plan.job, plan.machine, side),
                  {},
                  travel};
     MachineProfile machine = plan.machine;
@@ -195,8 +195,8 @@ Json verdicts_json(const Plan& plan) {
 
 Json plan_json(const Plan& plan) {
   const Job& job = plan.job;
-  const Point3 zero = placement_of(job).on_board(Point3{}),
-               back_zero = placement_of(job, Side::Back).on_board(Point3{});
+  const Point3 zero = seen_placement_of(job).on_board(Point3{}),
+               back_zero = seen_placement_of(job, Side::Back).on_board(Point3{});
   const MachineProfile& m = plan.machine;
   Json out{{"format", "doyen-plan/1"},
            {"job", job.name},
@@ -207,6 +207,8 @@ Json plan_json(const Plan& plan) {
              {"y", zero.y},
              {"z", zero.z}}},
            {"turned", degrees_of(job.run.on_bed)},
+           {"xToTheLeft", plan.machine.x_left},
+           {"yTowardsYou", plan.machine.y_near},
            {"lookRound", look_round_names(plan)},
            {"turnOver", job.run.turn == TurnOver::LeftEdge ? "leftEdge" : "frontEdge"},
            {"zeroBack", {{"x", back_zero.x}, {"y", back_zero.y}, {"z", back_zero.z}}},
@@ -268,7 +270,7 @@ ReadBack read_back(const Plan& plan, const std::vector<OutputFile>& files, doubl
   while (file < files.size()) {  // side by side; each side's files come together
     if (run >= plan.runs.size()) throw bad_input(say("{0}: there are more files than the plan has.", files[file].name));
     const Side side = plan.runs[run].side;
-    const Placement lies = placement_of(plan.job, side);
+    const Placement lies = placement_of(plan.job, plan.machine, side);
     HeightField again(area, cell);
     again.clear();
     for (; file < files.size() && run < plan.runs.size() && plan.runs[run].side == side; ++file) {
@@ -315,9 +317,11 @@ HeightField carve_files(const Json& plan, const std::string& where, const std::m
   if (top.text("format") != "doyen-plan/1") throw bad_input(say("{0}.format: “doyen-plan/1” was expected.", where));
   const JsonView blank = top.object("blank");
   const JsonView zero = top.object(side == Side::Back && top.has("zeroBack") ? "zeroBack" : "zero");
-  const Placement lies =
+  Placement lies =
       placement_with_zero({zero.number("x", -1e5, 1e5), zero.number("y", -1e5, 1e5), zero.number_or("z", 0, -1e4, 1e4)},
                           turned_by(top.number_or("turned", 0, 0, 270)));
+  lies.x_left = top.flag_or("xToTheLeft", false);
+  lies.y_near = top.flag_or("yTowardsYou", false);
   HeightField field({0, 0, blank.number("width", 1, 1e5), blank.number("height", 1, 1e5)}, cell);
   field.clear();
   std::map<std::string, std::size_t> seen;

@@ -104,7 +104,7 @@ void add_turn(Ordered& out, const Plan& plan, const Rack& rack, Side side, const
   const std::size_t before = out.runs.size();
   int number = first;
   const MachineProfile machine = machine_along_board(plan.machine, plan.job.run.on_bed);
-  const Point zero = placement_of(plan.job, side).on_board(Point{0, 0});
+  const Point zero = placement_of(plan.job, plan.machine, side).on_board(Point{0, 0});
   Point here = zero;
   for (OrderedGroup& group : order_operations(queues_of(plan, side, waits, turn), grounds_of(plan), wish)) {
     BitRun run;

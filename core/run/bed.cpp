@@ -38,6 +38,15 @@ Box lying_box(const Blank& blank, OnBed turn) {
   return quarter ? Box{0, 0, blank.height, blank.width} : Box{0, 0, blank.width, blank.height};
 }
 
+Box travel_box(const MachineProfile& machine) { return {0, 0, machine.travel[0], machine.travel[1]}; }
+
+Box bed_box(const MachineProfile& machine) {
+  const double left = machine.bed_wide > 0 ? -machine.bed_left : 0,
+               front = machine.bed_deep > 0 ? -machine.bed_front : 0;
+  return {left, front, left + (machine.bed_wide > 0 ? machine.bed_wide : machine.travel[0]),
+          front + (machine.bed_deep > 0 ? machine.bed_deep : machine.travel[1])};
+}
+
 Placement lying_placement(const Job& job) {
   Placement placed{0, 0, 0, job.run.on_bed};
   const Box lying = placed.at_machine(job.blank.box());
@@ -159,8 +168,9 @@ std::optional<Point> zero_from_home(const Job& job, const MachineProfile& machin
   const Point share = zero_share(job.run.zero_place);
   const bool right = machine.home == HomeCorner::RightFront || machine.home == HomeCorner::RightBack;
   const bool back = machine.home == HomeCorner::LeftBack || machine.home == HomeCorner::RightBack;
-  return *origin + Point{share.x * lying.width() - (right ? machine.travel[0] : 0),
-                         share.y * lying.height() - (back ? machine.travel[1] : 0)};
+  const Point seen = *origin + Point{share.x * lying.width() - (right ? machine.travel[0] : 0),
+                                     share.y * lying.height() - (back ? machine.travel[1] : 0)};
+  return Point{machine.x_left ? 0 - seen.x : seen.x, machine.y_near ? 0 - seen.y : seen.y};
 }
 
 }  // namespace doyen

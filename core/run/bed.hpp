@@ -19,6 +19,9 @@ std::optional<Point> left_front_on_bed(const Job& job);
 // Says it: moves the corner that is pushed home by so much, mm.
 void move_on_bed(Job& job, Point by);
 
+Box travel_box(const MachineProfile& machine);  // as far as it goes, bed coordinates
+Box bed_box(const MachineProfile& machine);     // what a board can lie on
+
 struct FixturePart {
   enum class What { Stop, Fence, Dowel, Wedge };
   What what = What::Stop;
@@ -38,8 +41,8 @@ std::optional<Point> off_the_holes(const Job& job, const MachineProfile& machine
 // whole holes where it lies against dowels; zero where it is inside. Nothing where there is none.
 std::optional<Point> into_travel(const Box& reach, const Job& job, const MachineProfile& machine);
 
-// Where zero lies, counted from the corner that the machine homes to, its axes running right and away from the user;
-// mm. Nothing where the place on the bed or that corner was not said.
+// Where zero lies, counted from the corner that the machine homes to, in its own figures, mm. Nothing where the place
+// on the bed or that corner was not said.
 std::optional<Point> zero_from_home(const Job& job, const MachineProfile& machine);
 
 }  // namespace doyen

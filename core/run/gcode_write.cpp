@@ -99,7 +99,8 @@ class Writer {
         }
       }
     }
-    line("G0 X" + number((middles.left + middles.right) / 2) + " Y" + number(middles.bottom));
+    line("G0 X" + number((middles.left + middles.right) / 2) + " Y" +
+         number(job_.placed.y_near ? middles.top : middles.bottom));
   }
 
   void change_to(const GcodeJob::Part& part) {
@@ -184,7 +185,7 @@ class Writer {
           const Point off = job_.placed.turned(arc.centre - from.flat());
           x_.clear();
           y_.clear();
-          feed_to(arc.clockwise ? "G2" : "G3", pass.points[arc.last],
+          feed_to(arc.clockwise != job_.placed.mirrors() ? "G2" : "G3", pass.points[arc.last],
                   feed_along(from, pass.points[i], feeds, along_board_), " I" + number(off.x) + " J" + number(off.y));
           i = arc.last;
           continue;

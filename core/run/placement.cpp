@@ -7,7 +7,9 @@
 
 namespace doyen {
 
-Point Placement::turned(Point d) const {
+namespace {
+
+Point turned_on_bed(Point d, OnBed turn) {
   switch (turn) {
     case OnBed::QuarterLeft:
       return {-d.y, d.x};
@@ -21,14 +23,22 @@ Point Placement::turned(Point d) const {
   return d;
 }
 
-Point Placement::at_machine(Point p) const { return turned(p) + Point{x, y}; }
+// Taken off from zero, so that it is never a minus zero.
+Point counted(Point seen, const Placement& by) {
+  return {by.x_left ? 0 - seen.x : seen.x, by.y_near ? 0 - seen.y : seen.y};
+}
+
+}  // namespace
+
+Point Placement::turned(Point d) const { return counted(turned_on_bed(d, turn), *this); }
+Point Placement::at_machine(Point p) const { return counted(turned_on_bed(p, turn) + Point{x, y}, *this); }
 Point3 Placement::at_machine(const Point3& p) const {
   const Point q = at_machine(p.flat());
   return {q.x, q.y, p.z + z};
 }
 
 Point Placement::on_board(Point p) const {
-  const Point d = p - Point{x, y};
+  const Point d = counted(p, *this) - Point{x, y};
   switch (turn) {
     case OnBed::QuarterLeft:
       return {d.y, -d.x};
@@ -53,7 +63,14 @@ Box Placement::at_machine(const Box& on_board) const {
   return lying;
 }
 
-Placement placement_of(const Job& job, Side side) {
+Placement placement_of(const Job& job, const MachineProfile& machine, Side side) {
+  Placement placed = seen_placement_of(job, side);
+  placed.x_left = machine.x_left;
+  placed.y_near = machine.y_near;
+  return placed;
+}
+
+Placement seen_placement_of(const Job& job, Side side) {
   Placement placed{0, 0, 0, job.run.on_bed};
   const Box lying = placed.at_machine(job.blank.box());
   const Point share = zero_share(job.run.zero_place);

@@ -9,8 +9,12 @@
 namespace doyen {
 
 struct Placement {
-  double x = 0, y = 0, z = 0;  // mm, added to what was turned
+  double x = 0, y = 0, z = 0;  // mm to the right, away from the user and up, added to what was turned
   OnBed turn = OnBed::AsDrawn;
+  bool x_left = false, y_near = false;  // the machine counts the other way (MachineProfile)
+
+  // Turned clockwise on the board runs anticlockwise in the machine's figures.
+  [[nodiscard]] bool mirrors() const { return x_left != y_near; }
 
   [[nodiscard]] Point turned(Point direction) const;  // a direction on the board as one at the machine
   [[nodiscard]] Point at_machine(Point on_board) const;
@@ -23,7 +27,10 @@ struct Placement {
 // Zero on the face lies on top of the masking film when there is one (on the front only); zero on the bed lies
 // `thickest` below the face; a touch plate that the files take off lies between. Both sides lie turned alike, and take
 // zero at the place that lies there with that side up.
-Placement placement_of(const Job& job, Side side = Side::Front);
+Placement placement_of(const Job& job, const MachineProfile& machine, Side side = Side::Front);
+// The same as it is seen from in front of the machine, x to the right and y away, whichever way the machine counts: for
+// pictures, and for where zero lies on the board.
+Placement seen_placement_of(const Job& job, Side side = Side::Front);
 // The one whose zero lies at that place of the board, at that height.
 Placement placement_with_zero(const Point3& zero, OnBed turn);
 

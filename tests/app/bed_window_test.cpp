@@ -1,6 +1,7 @@
 // The bed's picture, driven by mouse and keys: what was said of the board's place stays said, and is undone whole.
 #include <QMouseEvent>
 
+#include "planning/further_boards.hpp"
 #include "run/bed.hpp"
 #include "stages/run/bed_view.hpp"
 #include "window_probe.hpp"
@@ -94,4 +95,30 @@ TEST_CASE("a place beyond the travel is said under the picture, and one button m
   w.judge();
   CHECK_FALSE(mend->isVisible());
   CHECK(w.find<QLabel>("bedTrouble")->text().isEmpty());
+}
+
+TEST_CASE("of a job with a list, the sheet lies on the bed, and its other boards are looked at, too") {
+  Window w;
+  w.window.open_demo(QStringLiteral("bed-labels"));
+  w.settle();
+  opened(w);
+  auto* view = w.window.findChild<BedView*>();
+  REQUIRE(view != nullptr);
+  QTRY_VERIFY_WITH_TIMEOUT(view->ready(), 60000);
+  auto* board = w.find<QComboBox>("bedBoard");
+  REQUIRE(board->count() == 4);  // sheets, as in the walk of the trade
+  CHECK(board->isVisible());
+  const Job before = w.job();
+  board->setFocus();
+  QTest::keyClick(board, Qt::Key_End);
+  QTRY_VERIFY_WITH_TIMEOUT(view->ready(), 60000);
+  CHECK(board->currentIndex() == 3);
+  CHECK(w.job() == before);  // looking changes nothing
+  // The middle of the bed is for the sheet, not for one plate.
+  QTest::mouseClick(w.find<QPushButton>("bedMiddle"), Qt::LeftButton);
+  const std::vector<FurtherBoard> sheets = further_boards(w.job(), w.plan().rack);
+  const MachineProfile& machine = machine_for(w.job());
+  REQUIRE(w.job().run.fixture.placed());
+  CHECK(*w.job().run.fixture.x == Approx((machine.travel[0] - sheets[0].job.blank.width) / 2));
+  CHECK(*w.job().run.fixture.y == Approx((machine.travel[1] - sheets[0].job.blank.height) / 2));
 }

@@ -10,6 +10,7 @@
 
 #include "machine/own_machines.hpp"
 #include "planning/look_round.hpp"
+#include "run/bed.hpp"
 #include "shell/written_slip.hpp"
 #include "stages/run/machines_dialog.hpp"
 #include "stages/run/run_ticket.hpp"
@@ -72,12 +73,20 @@ TEST_CASE("a machine is described, kept, chosen for the job, changed and taken a
       QDialog& dialog = *d;
       CHECK(dialog.findChild<QListWidget*>(QStringLiteral("machineList"))->currentItem()->text().startsWith("Shed"));
       type_there(dialog, "travelX", "40");
+      type_there(dialog, "bedWide", "50");
+      type_there(dialog, "bedLeft", "3");
+      auto* x_counts = dialog.findChild<QComboBox*>(QStringLiteral("xCounts"));
+      x_counts->setFocus();
+      QTest::keyClick(x_counts, Qt::Key_Down);
       QTest::mouseClick(dialog.findChild<QDialogButtonBox*>()->button(QDialogButtonBox::Save), Qt::LeftButton);
     });
     QTest::mouseClick(w.find<QPushButton>("describeMachines"), Qt::LeftButton);
     w.settle();
     CHECK_FALSE(w.plan().has_stop());
     CHECK(w.plan().machine.travel[0] == Approx(40 * 25.4));
+    CHECK(w.plan().machine.x_left);
+    CHECK(bed_box(w.plan().machine).left == Approx(-3 * 25.4));
+    CHECK(bed_box(w.plan().machine).right == Approx(47 * 25.4));
     // What is cancelled changes nothing; taken away, the job says that it does not know it.
     on_next_dialog([&](QDialog* d) {
       QDialog& dialog = *d;

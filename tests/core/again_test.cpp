@@ -28,7 +28,7 @@ Plan of_many() {
 
 // What a file leaves of a board that was cut as `before` says.
 void carve_file(HeightField& field, const Plan& p, const OutputFile& file, const BitRun& run) {
-  const Placement lies = placement_of(p.job, run.side);
+  const Placement lies = placement_of(p.job, p.machine, run.side);
   for (GcodeSection& section : read_gcode(file.text, file.name, lies.z).sections) {
     for (Pass& pass : section.passes) {
       for (Point3& at : pass.points) at = lies.on_board(at);
@@ -168,10 +168,10 @@ TEST_CASE("the look round goes in the air round everything that any file of the 
           round.add(Point{std::stod(line.substr(word('X') + 2)) * unit, std::stod(line.substr(word('Y') + 2)) * unit});
       }
       REQUIRE(heights.size() == 1);
-      CHECK(*heights.begin() - placement_of(job, side).z >= highest_wood(job, side) + 1);
+      CHECK(*heights.begin() - seen_placement_of(job, side).z >= highest_wood(job, side) + 1);
       std::size_t run = 0;
       for (const OutputFile& file : gcode_files(p)) {
-        for (const GcodeSection& section : read_gcode(file.text, file.name, placement_of(job, side).z).sections) {
+        for (const GcodeSection& section : read_gcode(file.text, file.name, seen_placement_of(job, side).z).sections) {
           const BitRun& its = p.runs.at(run++);
           if (its.side != side) continue;
           const double body = its.bit.true_diameter() / 2 - 0.01;

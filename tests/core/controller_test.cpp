@@ -192,7 +192,7 @@ TEST_CASE("every file of the demos takes what the plan says, within 3 per cent, 
     for (const OutputFile& file : gcode_files(p)) {
       INFO(name << ", " << file.name);
       Controller machine(f);
-      machine.receive("#place 0 0 " + std::to_string(m.clearance + placement_of(job).z) + "\n");
+      machine.receive("#place 0 0 " + std::to_string(m.clearance + seen_placement_of(job).z) + "\n");
       (void)machine.take_replies();
       const std::string said = run(machine, file.text);
       CHECK(count(said, "error") == 0);

@@ -59,7 +59,7 @@ TEST_CASE("a hole lies where turning the board by hand puts it, from any zero") 
   // By hand, once: a quarter to the left, zero at the left front corner. What is drawn left lies in front.
   Job job = board(wide, deep, 18);
   job.run.on_bed = OnBed::QuarterLeft;
-  const Point3 at = placement_of(job).at_machine(Point3{30, 10, -2});
+  const Point3 at = placement_of(job, *machine_table().find(job.run.machine)).at_machine(Point3{30, 10, -2});
   CHECK(at == Point3{90, 30, -2});
 }
 
@@ -108,6 +108,64 @@ TEST_CASE("what a turned board's files leave is the board's own relief, turned c
     CHECK(worst < 0.15);
     CHECK(read_back(p, files, 0.3).agrees());
   }
+}
+
+TEST_CASE("a machine that counts x to the left or y towards you gets the same cuts, each figure the other way round") {
+  std::mt19937 random(16);
+  for (int round = 0; round < 6; ++round) {
+    Job job = board(90, 60, 18);
+    job.run.on_bed = static_cast<OnBed>(random() % 4);
+    job.run.zero_place = static_cast<ZeroPlace>(random() % 9);
+    add(job, "round", {PlainShape::Kind::Ellipse, 30, 30}, {25, 30}, cut(Kind::Recess, 3, {"flat-1/8in"}));
+    add(job, "groove", {kBox, 30, 8}, {65, 40}, cut(Kind::Incise, 1));
+    MachineProfile usual = machine_for(job);
+    usual.arcs = round % 2 == 0;
+    const Plan seen = plan(job, load_rack(), usual);
+    for (int other = 1; other < 4; ++other) {
+      INFO("round " << round << ", counting " << other);
+      MachineProfile machine = usual;
+      machine.x_left = (other & 1) != 0;
+      machine.y_near = (other & 2) != 0;
+      const Plan p = plan(job, load_rack(), machine);
+      const auto files = gcode_files(p), as_seen = gcode_files(seen);
+      REQUIRE(files.size() == as_seen.size());
+      for (std::size_t i = 0; i < files.size(); ++i) {
+        const GcodeProgram here = read_gcode(files[i].text, "x.nc"), there = read_gcode(as_seen[i].text, "y.nc");
+        REQUIRE(here.sections.size() == there.sections.size());
+        double worst = 0;
+        for (std::size_t s = 0; s < here.sections.size(); ++s) {
+          REQUIRE(here.sections[s].passes.size() == there.sections[s].passes.size());
+          for (std::size_t k = 0; k < here.sections[s].passes.size(); ++k) {
+            const auto &a = here.sections[s].passes[k].points, &b = there.sections[s].passes[k].points;
+            REQUIRE(a.size() == b.size());
+            for (std::size_t j = 0; j < a.size(); ++j) {
+              worst = std::max({worst, std::abs(a[j].x - b[j].x * (machine.x_left ? -1 : 1)),
+                                std::abs(a[j].y - b[j].y * (machine.y_near ? -1 : 1)), std::abs(a[j].z - b[j].z)});
+            }
+          }
+        }
+        CHECK(worst < 2e-4);  // a last place rounded the other way
+      }
+      CHECK(read_back(p, files, 0.3).agrees());
+      // From the plan's own words and the files' alone.
+      std::map<std::string, std::string> texts;
+      for (const OutputFile& f : files) texts[f.name] = f.text;
+      const HeightField left = carve_files(plan_json(p), "plan", texts, 0.3);
+      const HeightField meant = relief_of(seen, {0, 0, 90, 60}, 0.3);
+      int unlike = 0;  // cells; a few whose middle a wall just meets
+      for (std::size_t r = 0; r < left.rows(); ++r) {
+        for (std::size_t c = 0; c < left.columns(); ++c)
+          unlike += std::abs(meant.at(c, r) - left.at(c, r)) > 0.1 ? 1 : 0;
+      }
+      CHECK(unlike < 100);
+    }
+  }
+  // By hand: counted to the left and towards you from the right back corner, all is above zero.
+  Job job = board(200, 100, 18);
+  job.run.zero_place = ZeroPlace::RightBack;
+  MachineProfile machine = machine_for(job);
+  machine.x_left = machine.y_near = true;
+  CHECK(placement_of(job, machine).at_machine(Point3{30, 10, -2}) == Point3{170, 90, -2});
 }
 
 TEST_CASE("a board too long for the machine one way is turned by a remedy, and then the files stay in its travel") {

@@ -233,7 +233,7 @@ TEST_CASE("rapids stay above the highest wood and film, and a bit is changed wit
   job.run.one_file = true;
   const Plan p = planned(job);
   const std::string text = gcode_files(p).at(0).text;
-  const double shift = placement_of(job).z;
+  const double shift = seen_placement_of(job).z;
   double lowest_rapid = 1e9, at_pause = 0, z = 0;
   for (std::size_t i = 0; i < text.size();) {
     const std::size_t end = text.find('\n', i);

@@ -10,29 +10,25 @@
 #include "work/planner.hpp"
 
 namespace doyen {
-namespace {
-
-QString name_of(const FurtherBoard& board) {
+QString BoardsView::name_of(const FurtherBoard& board) {
   using Kind = FurtherBoard::Kind;
   const Species* s = species_table().find(board.job.blank.species);
   const QString wood = QString::fromStdString(s == nullptr ? board.job.blank.species : s->name);
   switch (board.kind) {
     case Kind::Sheet:
-      return BoardsView::tr("Sheet %1").arg(QString::fromStdString(board.folder.substr(board.folder.rfind('-') + 1)));
+      return tr("Sheet %1").arg(QString::fromStdString(board.folder.substr(board.folder.rfind('-') + 1)));
     case Kind::Strip:
     case Kind::Panel:
       return QString::fromStdString(board.title);
     case Kind::Levelling:
-      return BoardsView::tr("The board again, milled level");
+      return tr("The board again, milled level");
     case Kind::Inserts:
-      return BoardsView::tr("Inserts of %1").arg(wood);
+      return tr("Inserts of %1").arg(wood);
     case Kind::Plugs:
       break;
   }
-  return BoardsView::tr("Plugs of %1").arg(wood);
+  return tr("Plugs of %1").arg(wood);
 }
-
-}  // namespace
 
 BoardsView::BoardsView(const Job& job, const Rack& rack, QWidget* parent) : QDialog(parent) {
   setObjectName(QStringLiteral("boards"));

@@ -18,6 +18,7 @@ class BoardsView : public QDialog {
  public:
   BoardsView(const Job& job, const Rack& rack, QWidget* parent);
   ~BoardsView() override;
+  static QString name_of(const FurtherBoard& board);  // such as “Sheet 2”
   [[nodiscard]] bool finished() const { return waiting_ == 0; }
 
  Q_SIGNALS:

@@ -124,7 +124,7 @@ void AgainSection::say_place() {
   const auto [op, at] = pass_of(*r, first);
   if (op == nullptr) return;
   const Item* item = of_->job.find(op->piece);
-  const Point3 place = placement_of(of_->job, r->side).at_machine(at);
+  const Point3 place = placement_of(of_->job, of_->machine, r->side).at_machine(at);
   const auto words = [](double seconds) { return QString::fromStdString(format_duration(seconds)); };
   const double whole = seconds_from(*of_, *r, 0), left = seconds_from(*of_, *r, first);
   says_->setText(

@@ -6,9 +6,11 @@
 #include <cmath>
 
 #include "parts/theme.hpp"
+#include "planning/further_boards.hpp"
 #include "planning/look_round.hpp"
 #include "relief/lighting.hpp"
 #include "run/bed.hpp"
+#include "stages/proof/boards_view.hpp"
 
 namespace doyen {
 namespace {
@@ -53,13 +55,20 @@ void BedPicture::show_board(const QImage& board) {
 }
 
 double BedPicture::scale() const {
-  return std::max(
-      0.01, std::min((width() - 2 * kAround) / machine_.travel[0], (height() - 2 * kAround) / machine_.travel[1]));
+  const Box all = around();
+  return std::max(0.01, std::min((width() - 2 * kAround) / all.width(), (height() - 2 * kAround) / all.height()));
 }
 
 QPointF BedPicture::to_screen(Point p) const {
   const double k = scale();
-  return {width() / 2.0 + (p.x - machine_.travel[0] / 2) * k, height() / 2.0 - (p.y - machine_.travel[1] / 2) * k};
+  const Point middle = around().centre();
+  return {width() / 2.0 + (p.x - middle.x) * k, height() / 2.0 - (p.y - middle.y) * k};
+}
+
+Box BedPicture::around() const {
+  Box all = bed_box(machine_);
+  all.add(travel_box(machine_));
+  return all;
 }
 
 QRectF BedPicture::rect_of(const Box& box) const {
@@ -86,18 +95,20 @@ void BedPicture::paintEvent(QPaintEvent*) {
 
 // What the machine travels over, its holes, and where it homes.
 void BedPicture::paint_bed(QPainter& p) const {
-  const QRectF bed = rect_of({0, 0, machine_.travel[0], machine_.travel[1]});
+  const QRectF bed = rect_of(travel_box(machine_));
+  const Box lies_on = bed_box(machine_);
   p.setPen(QPen(theme::kStone, 1));
   p.setBrush(QColor(0xD2, 0xC6, 0xAE));
+  p.drawRect(rect_of(lies_on));
+  p.setBrush(Qt::NoBrush);
   p.drawRect(bed);
   if (machine_.hole_pitch * scale() >= 5) {
     p.setPen(Qt::NoPen);
     p.setBrush(QColor(0x8A, 0x7D, 0x66));
     const double pitch = machine_.hole_pitch, r = std::max(1.0, machine_.hole_wide / 2 * scale());
-    for (double x = machine_.hole_x - std::floor(machine_.hole_x / pitch) * pitch; x <= machine_.travel[0];
-         x += pitch) {
-      for (double y = machine_.hole_y - std::floor(machine_.hole_y / pitch) * pitch; y <= machine_.travel[1];
-           y += pitch)
+    const auto first = [pitch](double hole, double end) { return hole - std::floor((hole - end) / pitch) * pitch; };
+    for (double x = first(machine_.hole_x, lies_on.left); x <= lies_on.right; x += pitch) {
+      for (double y = first(machine_.hole_y, lies_on.bottom); y <= lies_on.top; y += pitch)
         p.drawEllipse(to_screen({x, y}), r, r);
     }
   }
@@ -181,7 +192,7 @@ void BedPicture::paint_fixture(QPainter& p) const {
 
 // How far the bits' middles go, and zero.
 void BedPicture::paint_marks(QPainter& p) const {
-  const Box bed{0, 0, machine_.travel[0], machine_.travel[1]};
+  const Box bed = travel_box(machine_);
   if (reach_) {
     const Box reach = moved(*reach_, origin());
     const bool inside = bed.contains({reach.left, reach.bottom}) && bed.contains({reach.right, reach.top});
@@ -194,19 +205,20 @@ void BedPicture::paint_marks(QPainter& p) const {
   const Box lying = lying_box(job_.blank, job_.run.on_bed);
   const Point share = zero_share(job_.run.zero_place);
   const QPointF zero = to_screen(origin() + Point{share.x * lying.width(), share.y * lying.height()});
+  const double right = machine_.x_left ? -1 : 1, up = machine_.y_near ? -1 : 1;  // which way the machine counts
   p.setBrush(Qt::NoBrush);
   for (const QPen& pen : {QPen(theme::kMark, 4.5), QPen(theme::kPlum, 1.8)}) {
     p.setPen(pen);
     p.drawEllipse(zero, 7, 7);
-    p.drawLine(zero - QPointF(11, 0), zero + QPointF(26, 0));
-    p.drawLine(zero + QPointF(0, 11), zero - QPointF(0, 26));
+    p.drawLine(zero - QPointF(11 * right, 0), zero + QPointF(26 * right, 0));
+    p.drawLine(zero + QPointF(0, 11 * up), zero - QPointF(0, 26 * up));
   }
   p.setFont(theme::font(8.5, true));
   for (const QPointF& off : {QPointF(-1, 0), QPointF(1, 0), QPointF(0, -1), QPointF(0, 1), QPointF()}) {
     p.setPen(off.isNull() ? theme::kPlum : theme::kMark);
     const QPointF at = zero + off;
-    p.drawText(QRectF(at.x() + 27, at.y() - 9, 14, 18), Qt::AlignCenter, QStringLiteral("x"));
-    p.drawText(QRectF(at.x() - 7, at.y() - 43, 14, 18), Qt::AlignCenter, QStringLiteral("y"));
+    p.drawText(QRectF(-7, -9, 14, 18).translated(at + QPointF(34 * right, 0)), Qt::AlignCenter, QStringLiteral("x"));
+    p.drawText(QRectF(-7, -9, 14, 18).translated(at - QPointF(0, 34 * up)), Qt::AlignCenter, QStringLiteral("y"));
   }
 }
 
@@ -258,7 +270,8 @@ void BedPicture::keyPressEvent(QKeyEvent* event) {
   }
 }
 
-BedView::BedView(Workshop& shop, QWidget* parent) : QDialog(parent), shop_(shop) {
+BedView::BedView(Workshop& shop, QWidget* parent)
+    : QDialog(parent), shop_(shop), cache_(std::make_shared<PlanCache>()) {
   setObjectName(QStringLiteral("bedView"));
   auto* row = new QHBoxLayout(this);
   row->setContentsMargins(0, 0, 0, 0);
@@ -276,6 +289,13 @@ BedView::BedView(Workshop& shop, QWidget* parent) : QDialog(parent), shop_(shop)
     made->addItems(words);
     return made;
   };
+  board_ = box("bedBoard", {});
+  board_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
+  column->addWidget(make_row(tr("What lies there"), board_));
+  connect(board_, &QComboBox::activated, this, [this] {
+    carved_.reset();
+    carve();
+  });
   lies_ = box("bedLies", {tr("as it is drawn"), tr("a quarter turned to the left"), tr("half turned round"),
                           tr("a quarter turned to the right")});
   column->addWidget(make_row(tr("The blank lies"), lies_));
@@ -326,14 +346,14 @@ BedView::BedView(Workshop& shop, QWidget* parent) : QDialog(parent), shop_(shop)
   for (QPushButton* button : {middle_, forget_, back}) column->addWidget(button);
   connect(back, &QPushButton::clicked, this, &QDialog::reject);
   connect(middle_, &QPushButton::clicked, this, [this] {
-    const Job& job = shop_.document.job();
+    const Job job = lying();
     const Point at = corner_at(job, in_the_middle(job, machine_for(job)));
     edit(tr("move the board on the bed"), [at](Fixture& f) { f.x = at.x, f.y = at.y; });
   });
   connect(forget_, &QPushButton::clicked, this,
           [this] { edit(tr("not said where it lies"), [](Fixture& f) { f.x.reset(), f.y.reset(); }); });
   connect(picture_, &BedPicture::pushed, this, [this](Point by) {
-    const Job& job = shop_.document.job();
+    const Job job = lying();
     const Point at = corner_at(job, left_front_on_bed(job).value_or(in_the_middle(job, machine_for(job)))) + by;
     shop_.document.edit(
         tr("move the board on the bed"), [at](Job& j) { j.run.fixture.x = at.x, j.run.fixture.y = at.y; },
@@ -346,12 +366,12 @@ BedView::BedView(Workshop& shop, QWidget* parent) : QDialog(parent), shop_(shop)
     edit(tr("say what it lies against"), [i](Fixture& f) { f.kind = static_cast<Fixture::Kind>(i); });
   });
   connect(corner_, &QComboBox::activated, this, [this](int i) {
-    shop_.document.edit(tr("push another corner home"), [i](Job& job) {
-      const std::optional<Point> was = left_front_on_bed(job);
-      job.run.fixture.corner = static_cast<Fixture::Corner>(i);
-      // The board stays where it lies; another of its corners is counted from.
-      if (const std::optional<Point> now = left_front_on_bed(job)) move_on_bed(job, *was - *now);
-    });
+    Job job = lying();
+    const std::optional<Point> was = left_front_on_bed(job);
+    job.run.fixture.corner = static_cast<Fixture::Corner>(i);
+    // The board stays where it lies; another of its corners is counted from.
+    if (const std::optional<Point> now = left_front_on_bed(job)) move_on_bed(job, *was - *now);
+    edit(tr("push another corner home"), [to = job.run.fixture](Fixture& f) { f = to; });
   });
   connect(x_, &LengthField::entered, this, [this] { place_it(); });
   connect(y_, &LengthField::entered, this, [this] { place_it(); });
@@ -368,7 +388,7 @@ void BedView::edit(const QString& name, const std::function<void(Fixture&)>& cha
 
 // One figure alone says nothing: the other is taken from where the board is shown.
 void BedView::place_it() {
-  const Job& job = shop_.document.job();
+  const Job job = lying();
   if (!x_->length() && !y_->length())
     return edit(tr("not said where it lies"), [](Fixture& f) { f.x.reset(), f.y.reset(); });
   const Point shown = corner_at(job, left_front_on_bed(job).value_or(in_the_middle(job, machine_for(job))));
@@ -376,15 +396,32 @@ void BedView::place_it() {
   edit(tr("move the board on the bed"), [at](Fixture& f) { f.x = at.x, f.y = at.y; });
 }
 
+// The job as it lies there: where others are made of it, one of those, lying as this job says.
+Job BedView::lying() const {
+  Job job = shop_.document.job();
+  if (job.made_as_others() && other_) {
+    job.blank = other_->job.blank;
+    job.panels = {};
+    job.plates = {};
+  }
+  return job;
+}
+
 void BedView::refresh() {
-  const Job& job = shop_.document.job();
+  const Job job = lying();
   const MachineProfile& machine = machine_for(job);
   const Fixture& f = job.run.fixture;
+  const bool others = shop_.document.job().made_as_others();
+  show_row(board_, others);
+  // What is seen: of a board that is made of the job, its own.
+  const PlanPtr plan = others ? other_ : shop_.current() ? shop_.plan : PlanPtr();
   std::optional<Box> reach;
-  if (shop_.current()) {
-    if (const std::optional<Reach> of = reach_of(*shop_.plan, Side::Front)) {
-      const Placement files = placement_of(job), lies = lying_placement(job);
-      reach = moved(of->middle, {lies.x - files.x, lies.y - files.y});
+  if (plan) {
+    if (const std::optional<Reach> of = reach_of(*plan, Side::Front)) {
+      const Placement files = placement_of(plan->job, plan->machine), lies = lying_placement(plan->job);
+      reach.emplace();
+      for (const Point corner : {Point{of->middle.left, of->middle.bottom}, Point{of->middle.right, of->middle.top}})
+        reach->add(lies.at_machine(files.on_board(corner)));
     }
   }
   picture_->show_job(job, machine, reach);
@@ -396,8 +433,17 @@ void BedView::refresh() {
   stands_->show_length(f.stands > 0 ? std::optional(f.stands) : std::nullopt, job.lengths);
   show_row(stands_, f.kind != Fixture::Kind::None);
   forget_->setEnabled(f.placed());
+  const std::optional<Point> at = left_front_on_bed(job);
+  const Box bed = bed_box(machine), board = lying_box(job.blank, job.run.on_bed);
+  QString over;
+  if (at) {
+    const double most = std::max(
+        {bed.left - at->x, bed.bottom - at->y, at->x + board.width() - bed.right, at->y + board.height() - bed.top});
+    if (most > 0.5) over = QLatin1Char(' ') + tr("It reaches %1 beyond the bed.").arg(shop_.show(most));
+  }
   says_->setText(f.placed() ? tr("That corner lies %1 from the left and %2 from the front end of the machine's travel.")
-                                  .arg(shop_.show(*f.x), shop_.show(*f.y))
+                                      .arg(shop_.show(*f.x), shop_.show(*f.y)) +
+                                  over
                             : tr("Where it lies was not said: the travel is looked at by its length alone."));
   const std::optional<Point> home = zero_from_home(job, machine);
   home_->setVisible(home.has_value());
@@ -406,8 +452,8 @@ void BedView::refresh() {
                        .arg(shop_.show(home->x), shop_.show(home->y)));
   QStringList trouble;
   mend_with_.reset();
-  if (shop_.current()) {
-    for (const Verdict& v : shop_.seen()->verdicts) {
+  if (plan) {
+    for (const Verdict& v : others ? plan->verdicts : shop_.seen()->verdicts) {
       if (v.code == "beyond-travel" || v.code == "past-travel" || v.code == "into-fixture" ||
           v.code == "off-the-holes") {
         trouble << QString::fromStdString(v.text);
@@ -425,14 +471,46 @@ void BedView::refresh() {
 void BedView::carve() {
   if (!shop_.current() || shop_.plan == carved_) return;
   carved_ = shop_.plan;
-  behind_.start([this, plan = shop_.plan](const Cancel& cancel, const Behind::Tell& tell) {
-    const Box box = plan->job.blank.box();
-    const double cell = std::max(box.width(), box.height()) / 900;
-    const QImage board =
-        to_image(lit_picture(relief_of(*plan, box, cell, cancel, Side::Front), wood_look(plan->job.blank), 1, cancel));
-    tell([this, board] {
-      picture_->show_board(board);
+  ready_ = false;
+  const int wanted = std::max(0, board_->currentIndex());
+  behind_.start([this, plan = shop_.plan, cache = cache_, wanted](const Cancel& cancel, const Behind::Tell& tell) {
+    PlanPtr shown = plan;
+    QStringList names;
+    QString problem;
+    if (plan->job.made_as_others()) {
+      try {
+        const std::vector<FurtherBoard> boards = further_boards(plan->job, plan->rack);
+        for (const FurtherBoard& board : boards) names << BoardsView::name_of(board);
+        shown.reset();
+        if (!boards.empty()) {
+          const Job& job =
+              boards[static_cast<std::size_t>(std::min<int>(wanted, static_cast<int>(boards.size()) - 1))].job;
+          shown = std::make_shared<const Plan>(doyen::plan(job, plan->rack, plan->machine, cache.get(), cancel));
+        }
+      } catch (const Problem& p) {
+        shown.reset();
+        problem = QString::fromUtf8(p.what());
+      }
+    }
+    QImage board;
+    if (shown) {
+      const Box box = shown->job.blank.box();
+      const double cell = std::max(box.width(), box.height()) / 900;
+      board = to_image(
+          lit_picture(relief_of(*shown, box, cell, cancel, Side::Front), wood_look(shown->job.blank), 1, cancel));
+    }
+    tell([this, board, shown, names, wanted, problem] {
       ready_ = true;
+      picture_->show_board(board);
+      if (names.isEmpty() && problem.isEmpty()) return other_.reset();
+      other_ = shown;
+      board_->clear();
+      board_->addItems(names);
+      board_->setCurrentIndex(std::min(wanted, board_->count() - 1));
+      refresh();
+      if (problem.isEmpty()) return;
+      trouble_->setVisible(true);
+      trouble_->setText(problem);
     });
   });
 }

@@ -7,6 +7,7 @@
 
 #include "parts/length_field.hpp"
 #include "parts/ticket.hpp"
+#include "planning/plan_cache.hpp"
 #include "work/behind.hpp"
 
 namespace doyen {
@@ -32,6 +33,7 @@ class BedPicture : public QWidget {
 
  private:
   [[nodiscard]] double scale() const;
+  [[nodiscard]] Box around() const;  // bed and travel, bed coordinates
   [[nodiscard]] QRectF rect_of(const Box& on_bed) const;
   [[nodiscard]] Point origin() const;  // of lying coordinates, with what is being dragged
   void paint_bed(QPainter& p) const;
@@ -56,15 +58,18 @@ class BedView : public QDialog {
  private:
   void carve();
   void place_it();
+  [[nodiscard]] Job lying() const;
   void edit(const QString& name, const std::function<void(Fixture&)>& change);
   Workshop& shop_;
   BedPicture* picture_;
-  QComboBox *against_, *corner_, *lies_;
+  QComboBox *board_, *against_, *corner_, *lies_;
   LengthField *x_, *y_, *stands_;
   QLabel *says_, *home_, *trouble_;
   QPushButton *middle_, *forget_, *mend_;
   std::optional<Remedy> mend_with_;  // the first that its troubles offer
   PlanPtr carved_;
+  PlanPtr other_;                     // of the board that lies there, where the job itself does not
+  std::shared_ptr<PlanCache> cache_;  // of those; work behind the window keeps it
   Behind behind_;
   bool ready_ = false;
 };

@@ -180,6 +180,10 @@ void MachinesDialog::add_motion(QFormLayout* form) {
   const QString length = inch ? tr("in") : tr("mm"), speed = inch ? tr("in/min") : tr("mm/min"),
                 won = inch ? tr("in/s²") : tr("mm/s²");
   form->addRow(tr("It travels (x, y, z)"), axes(QStringLiteral("travel"), length, 100'000, k, &MachineProfile::travel));
+  form->addRow(tr("x counts"),
+               way(QStringLiteral("xCounts"), {tr("to the right"), tr("to the left")}, &MachineProfile::x_left));
+  form->addRow(tr("y counts"),
+               way(QStringLiteral("yCounts"), {tr("away from you"), tr("towards you")}, &MachineProfile::y_near));
   form->addRow(tr("Through the air"), axes(QStringLiteral("rapid"), speed, 200'000, k, &MachineProfile::rapid));
   form->addRow(tr("In wood at most"), axes(QStringLiteral("feedMost"), speed, 200'000, k, &MachineProfile::feed_most));
   form->addRow(tr("Acceleration"),
@@ -233,6 +237,14 @@ void MachinesDialog::add_bench(QFormLayout* form) {
   const auto hole = [&](const char* name, Range range, const Get& get) {
     return figure(QLatin1String(name), inch ? tr("in") : tr("mm"), range, inch ? 4 : 3, k, get);
   };
+  form->addRow(tr("Its bed is wide (0: as the travel)"),
+               hole("bedWide", {0, 100'000}, [](MachineProfile& m) -> double& { return m.bed_wide; }));
+  form->addRow(tr("… and deep"),
+               hole("bedDeep", {0, 100'000}, [](MachineProfile& m) -> double& { return m.bed_deep; }));
+  form->addRow(tr("It begins left of the travel by"),
+               hole("bedLeft", {-10'000, 10'000}, [](MachineProfile& m) -> double& { return m.bed_left; }));
+  form->addRow(tr("… and in front of it by"),
+               hole("bedFront", {-10'000, 10'000}, [](MachineProfile& m) -> double& { return m.bed_front; }));
   form->addRow(tr("Holes of its bed lie apart (0: none)"),
                hole("holesApart", {0, 1000}, [](MachineProfile& m) -> double& { return m.hole_pitch; }));
   form->addRow(tr("They are wide"),
@@ -298,6 +310,20 @@ QCheckBox* MachinesDialog::tick(const QString& name, const QString& words, bool 
     changed();
   });
   shows_.emplace_back([box, member](const MachineProfile& m) { box->setChecked(m.*member); });
+  return box;
+}
+
+// Which way an axis counts, seen by who stands in front; z always counts upwards.
+QComboBox* MachinesDialog::way(const QString& name, const QStringList& words, bool MachineProfile::*other) {
+  auto* box = new QComboBox;
+  box->setObjectName(name);
+  box->addItems(words);
+  box->setToolTip(tr("As the bit goes over the board, seen from where you stand; z always counts upwards"));
+  connect(box, &QComboBox::activated, this, [this, other](int i) {
+    if (auto* m = chosen()) m->*other = i == 1;
+    changed();
+  });
+  shows_.emplace_back([box, other](const MachineProfile& m) { box->setCurrentIndex(m.*other ? 1 : 0); });
   return box;
 }
 

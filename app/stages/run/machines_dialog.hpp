@@ -34,6 +34,7 @@ class MachinesDialog : public QDialog {
   QWidget* figure(const QString& name, const QString& unit, Range range, int decimals, double factor, const Get& get);
   QWidget* axes(const QString& name, const QString& unit, double most, double factor,
                 std::array<double, 3> MachineProfile::*member);
+  QComboBox* way(const QString& name, const QStringList& words, bool MachineProfile::*other);
   QCheckBox* tick(const QString& name, const QString& words, bool MachineProfile::*member);
   void list();
   void show_chosen();

@@ -312,7 +312,7 @@ void Rehearsal::begin_file() {
   if (first == nullptr) return;
   thrown_ = thrown_in(*plan_, drill_, *first);
   // The bit of the run before is seen in the picture only when it meets the wood.
-  const Placement lies = placement_of(plan_->job, side_);
+  const Placement lies = placement_of(plan_->job, plan_->machine, side_);
   const double high = std::max(plan_->machine.clearance, travel_of(plan_->job, plan_->machine, side_).highest());
   last_ = {0, 0, high + lies.z};
   line_.place_bit(last_);
@@ -334,7 +334,7 @@ void Rehearsal::take(const MachineReport& report) {
   if (state_ == State::After) return;
   const BitRun* of = run();
   if (of == nullptr) return;
-  const Placement lies = placement_of(plan_->job, side_);
+  const Placement lies = placement_of(plan_->job, plan_->machine, side_);
   const auto show = [&](double mm) { return QString::fromStdString(depth_in_words(mm, plan_->job.lengths)); };
   const Bit& bit = thrown_.bit ? *thrown_.bit : of->bit;
   Point3 at = lies.on_board(report.at);
@@ -361,7 +361,7 @@ void Rehearsal::take(const MachineReport& report) {
 void Rehearsal::carve_way(const std::vector<Point3>& way, int line) {
   const BitRun* of = run();
   if (of == nullptr || way.empty()) return;
-  const Placement lies = placement_of(plan_->job, side_);
+  const Placement lies = placement_of(plan_->job, plan_->machine, side_);
   const Point3 off = lines_ == 0 || line >= thrown_.from * lines_ || line == 0 ? thrown_.off : Point3{};
   const Bit& bit = thrown_.bit ? *thrown_.bit : of->bit;
   const auto on_board = [&](const Point3& p) {
