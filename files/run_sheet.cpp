@@ -125,6 +125,13 @@ void say_verdicts(Sheet& sheet, const Plan& plan) {
   }
 }
 
+std::string axes_in_words(const MachineProfile& machine) {
+  if (!machine.x_left && !machine.y_near) return say("x runs to the right, y away from you, z up.");
+  if (machine.x_left && machine.y_near) return say("x runs to the left, y towards you, z up.");
+  return machine.x_left ? say("x runs to the left, y away from you, z up.")
+                        : say("x runs to the right, y towards you, z up.");
+}
+
 // Where zero is, which way the axes run, and what is set again when.
 void say_zero(Sheet& sheet, const Plan& plan) {
   const Job& job = plan.job;
@@ -139,13 +146,13 @@ void say_zero(Sheet& sheet, const Plan& plan) {
             "sheet that it lies on, never on a lower table or a clamp; x and y at the blank."),
         11);
   sheet.paragraph(
-      (plan.machine.keeps_length
-           ? say("x runs to the right, y away from you, z up. Do not move the board between bits; this machine's bits "
-                 "sit equally deep, so z is set once.")
-           : say("x runs to the right, y away from you, z up. Do not move the board between bits; after each change "
-                 "set "
-                 "z on this same surface.")) +
-          (job.blank.film > 0
+      axes_in_words(plan.machine) + " " +
+          (plan.machine.keeps_length
+               ? say("Do not move the board between bits; this machine's bits sit equally deep, so "
+                     "z is set once.")
+               : say("Do not move the board between bits; after each change set z on this same "
+                     "surface.")) +
+          (job.blank.film > 0 && job.run.zero_floor <= 0
                ? " " + say("The film's {0} is allowed for: touch off on top of the film.", show(job.blank.film))
                : std::string()) +
           " " +

@@ -4,6 +4,7 @@
 #include <array>
 #include <cmath>
 
+#include "holding/screws.hpp"
 #include "run/bed.hpp"
 #include "wording/say.hpp"
 
@@ -68,7 +69,7 @@ void draw_board(Paper& sheet, const Plan& plan, const Picture& side, double most
   const Placement lies = seen_placement_of(plan.job);
   const Box lying = lies.at_machine(plan.job.blank.box());
   const double scale = std::min((kPageWidth - 2 * kEdge - 40) / lying.width(), most_high / lying.height());
-  const Point share = zero_share(plan.job.run.zero_place);
+  const Point from_corner = zero_lying(plan.job), share{from_corner.x / lying.width(), from_corner.y / lying.height()};
   // Room for the axis where zero lies at the back.
   const Framed frame{lying, kEdge + 34, sheet.y + (share.y == 1 ? 40 : 16), scale};
   cairo_t* cr = sheet.cr();
@@ -155,6 +156,21 @@ void draw_part(cairo_t* cr, const FixturePart& part, Point left_top, double scal
   cairo_stroke(cr);
 }
 
+// A clamp, or a screw's head; `lying` where it stands.
+void draw_metal(cairo_t* cr, const KeepOut& metal, const Box& lying, Point at, double scale) {
+  const double w = lying.width() * scale, h = lying.height() * scale, left = at.x + lying.left * scale,
+               top = at.y - lying.top * scale;
+  cairo_new_path(cr);
+  if (metal.round())
+    cairo_arc(cr, left + w / 2, top + h / 2, std::max(1.2, w / 2), 0, 2 * M_PI);
+  else
+    cairo_rectangle(cr, left, top, w, h);
+  cairo_set_source_rgb(cr, 0.44, 0.46, 0.49);
+  cairo_fill_preserve(cr);
+  ink(cr, kInk, 0.6);
+  cairo_stroke(cr);
+}
+
 std::string bed_in_words(const Plan& plan) {
   const Job& job = plan.job;
   const Fixture& f = job.run.fixture;
@@ -196,9 +212,13 @@ void draw_bed(Paper& sheet, const Plan& plan, const Picture& front) {
   const Box lying = lying_box(job.blank, job.run.on_bed);
   draw_side(cr, {lying, at.x, at.y - lying.height() * scale, scale}, job.blank, job.run.on_bed, front);
   for (const FixturePart& part : fixture_parts(job, plan.machine)) draw_part(cr, part, at, scale);
-  const Point share = zero_share(job.run.zero_place);
+  const Placement lies = lying_placement(job);
+  for (const KeepOut& metal : metal_on(job)) {
+    if (metal.stands_while(false)) draw_metal(cr, metal, lies.at_machine(metal.box()), at, scale);
+  }
+  const Point zero = zero_lying(job);
   cairo_new_path(cr);
-  cairo_arc(cr, at.x + share.x * lying.width() * scale, at.y - share.y * lying.height() * scale, 3.5, 0, 2 * M_PI);
+  cairo_arc(cr, at.x + zero.x * scale, at.y - zero.y * scale, 3.5, 0, 2 * M_PI);
   ink(cr, kPlum, 1.4);
   cairo_stroke(cr);
   const double beside = left + w + 14;

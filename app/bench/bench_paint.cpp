@@ -116,6 +116,9 @@ void Bench::paint_keep_outs(QPainter& p) {
     const Box b = place.box();
     const QRectF r = px_rect(b);
     using K = KeepOut::Kind;
+    const bool there = place.stands_while(side_ == Side::Back);
+    if (!there && stage_ != Stage::Blank) continue;
+    p.setOpacity(there ? 1 : 0.35);  // it stands there while the other side is up
     if (place.metal()) {
       p.setPen(QPen(QColor(0x5A, 0x58, 0x52), 1));
       p.setBrush(QColor(0x8E, 0x8B, 0x82, 230));
@@ -131,6 +134,7 @@ void Bench::paint_keep_outs(QPainter& p) {
       place.round() ? p.drawEllipse(r) : p.drawRect(r);
     }
   }
+  p.setOpacity(1);
 }
 
 // Whether the outlines drawn before are those of `key` where they would be drawn now, or moved with the hand.
@@ -369,6 +373,8 @@ QString zero_place_in_words(const RunSettings& run) {
       return Bench::tr(", middle of the edge that lies right");
     case ZeroPlace::MiddleBack:
       return Bench::tr(", middle of the edge that lies behind");
+    case ZeroPlace::Pin:
+      return Bench::tr(", the turning pin");
   }
   return {};
 }
@@ -399,6 +405,7 @@ void Bench::paint_zero(QPainter& p) {
   }
   const QString surface = job_.run.zero_surface == ZeroSurface::Bed ? tr("zero: the bed")
                           : side_ == Side::Back                     ? tr("zero: the back")
+                          : job_.run.zero_floor > 0                 ? tr("zero: the sunk floor")
                                                                     : tr("zero: the face");
   const QString words = surface + zero_place_in_words(job_.run);
   const QRectF room = QFontMetricsF(p.font()).boundingRect(words);

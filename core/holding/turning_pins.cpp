@@ -13,7 +13,7 @@
 namespace doyen {
 namespace {
 
-const char* const kPins[] = {"turning-pin-1", "turning-pin-2"};
+const char* const kPins[] = {kFirstPin, "turning-pin-2"};
 constexpr double kRoom = 5;        // mm of wood round a hole (common practice, no source)
 constexpr double kInto = 6;        // mm into the waste board that a pin stands, where the bit reaches so deep
 constexpr double kIntoLeast = 3;   // mm, else

@@ -38,7 +38,8 @@ enum class ZeroPlace {
   MiddleFront,
   MiddleLeft,
   MiddleRight,
-  MiddleBack
+  MiddleBack,
+  Pin  // where the first turning pin stands, on both sides (holding/turning_pins.hpp)
 };
 // How the board lies on the bed against how it is drawn, seen from above: a quarter to the left is 90° anticlockwise.
 enum class OnBed { AsDrawn, QuarterLeft, Half, QuarterRight };
@@ -76,6 +77,7 @@ struct RunSettings {
   double plate = 0;         // mm of touch plate under the bit when z is set, that the files take off; 0: the user does
   double zero_below = 0;    // mm that zero lies below the blank's face, such as on a board that carries it
   Fixture fixture{};        // where it lies on the bed, and against what
+  double zero_floor = 0;    // mm below the face: a sunk floor that is there already, which z is set on; 0: none
   friend bool operator==(const RunSettings&, const RunSettings&) = default;
 };
 

@@ -123,7 +123,8 @@ const Record<RunSettings>& run_fields() {
                               {"middleFront", ZeroPlace::MiddleFront},
                               {"middleLeft", ZeroPlace::MiddleLeft},
                               {"middleRight", ZeroPlace::MiddleRight},
-                              {"middleBack", ZeroPlace::MiddleBack}})
+                              {"middleBack", ZeroPlace::MiddleBack},
+                              {"pin", ZeroPlace::Pin}})
         .always();
     f.choice("onBed", &R::on_bed,
              Words<OnBed>{{"asDrawn", OnBed::AsDrawn},
@@ -147,6 +148,7 @@ const Record<RunSettings>& run_fields() {
              Words<KeepZero>{{"corner", KeepZero::Corner}, {"marks", KeepZero::Marks}, {"pins", KeepZero::Pins}});
     f.optional("millLevel", &R::mill_level, {0.1, 200});
     f.number("zeroBelow", &R::zero_below, {0, 500});
+    f.number("zeroFloor", &R::zero_floor, {0, 500});
     f.records_by_name("feeds", &R::feeds, job_feeds_fields(), 500);
     f.texts("testOf", &R::test_of, 100, "a list of bit ids was expected");
     f.texts("order", &R::order, 500, "a list of bit ids was expected");

@@ -177,7 +177,8 @@ std::vector<Drill> drills_of(const Plan& plan, Side side) {
   drills.insert(drills.end(), {Drill::ZeroHigh, Drill::ZeroAside});
   if (first_change(plan, side) != nullptr) drills.push_back(Drill::WrongBit);
   drills.insert(drills.end(), {Drill::Clamp, Drill::LostSteps});
-  if (side == Side::Front && plan.job.blank.film > kSeen && plan.job.run.zero_surface == ZeroSurface::Face)
+  if (side == Side::Front && plan.job.blank.film > kSeen && plan.job.run.zero_surface == ZeroSurface::Face &&
+      plan.job.run.zero_floor <= 0)
     drills.push_back(Drill::FilmForgotten);
   if (anything_through(plan, side) || plan.job.run.zero_surface == ZeroSurface::Bed)
     drills.push_back(Drill::ThickerBoard);

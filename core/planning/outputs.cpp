@@ -78,6 +78,11 @@ std::string place_in_words(const Job& job, Side side) {
       return say("the middle of the edge that lies right");
     case ZeroPlace::MiddleBack:
       return say("the middle of the edge that lies behind");
+    case ZeroPlace::Pin: {
+      const Point at = zero_lying(job);
+      return say("the middle of the turning pin, {0} from the left and {1} from the front edge as the board lies",
+                 depth_in_words(at.x, job.lengths), depth_in_words(at.y, job.lengths));
+    }
     case ZeroPlace::Centre:
     case ZeroPlace::LeftFront:
       break;
@@ -98,6 +103,9 @@ std::string zero_in_words(const Job& job, Side side) {
   const std::string place = place_in_words(job, side);
   if (job.run.zero_surface == ZeroSurface::Bed) return say("the bed under the blank, at {0}", place);
   if (side == Side::Back) return say("the blank's back, at {0}", place);
+  if (job.run.zero_floor > 0)
+    return say("the floor that is sunk {0} below the face, x and y at {1}",
+               depth_in_words(job.run.zero_floor, job.lengths), place);
   if (job.run.zero_below > 0)
     return say("the board's own face beside what stands above it, {0} below the highest wood, at {1}",
                depth_in_words(job.run.zero_below, job.lengths), place);

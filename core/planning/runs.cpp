@@ -194,10 +194,11 @@ Travel travel_of(const Job& job, const MachineProfile& machine, Side side) {
   travel.low = job.run.low_travel ? std::min(travel.high, std::max(2.0, top + 1.5)) : travel.high;
   constexpr double kRoom = 20;  // mm: the widest bits and a spindle's nut keep clear too
   for (const KeepOut& place : metal_on(job)) {
+    if (!place.stands_while(side == Side::Back)) continue;
     const Box box = place.box().grown(kRoom);
-    // Where clamps stand on the turned board is not known: both ways are kept clear.
     const double over = top + place.above_face() + kOverMetal;
-    travel.in_the_way.push_back({box, over});
+    // Where nobody said whether it stays on the bed or goes with the wood, both ways are kept clear.
+    if (side == Side::Front || place.up == KeepOut::Up::Whichever) travel.in_the_way.push_back({box, over});
     if (side == Side::Back) travel.in_the_way.push_back({turned_over(box, job.blank, job.run.turn), over});
   }
   if (const double above = fixture_stands(job) - job.blank.thinnest(); above > 0) {

@@ -164,12 +164,9 @@ std::optional<Point> into_travel(const Box& reach, const Job& job, const Machine
 std::optional<Point> zero_from_home(const Job& job, const MachineProfile& machine) {
   const std::optional<Point> origin = left_front_on_bed(job);
   if (!origin || machine.home == HomeCorner::Unknown) return {};
-  const Box lying = lying_box(job.blank, job.run.on_bed);
-  const Point share = zero_share(job.run.zero_place);
   const bool right = machine.home == HomeCorner::RightFront || machine.home == HomeCorner::RightBack;
   const bool back = machine.home == HomeCorner::LeftBack || machine.home == HomeCorner::RightBack;
-  const Point seen = *origin + Point{share.x * lying.width() - (right ? machine.travel[0] : 0),
-                                     share.y * lying.height() - (back ? machine.travel[1] : 0)};
+  const Point seen = *origin + zero_lying(job) - Point{right ? machine.travel[0] : 0, back ? machine.travel[1] : 0};
   return Point{machine.x_left ? 0 - seen.x : seen.x, machine.y_near ? 0 - seen.y : seen.y};
 }
 

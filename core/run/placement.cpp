@@ -63,6 +63,21 @@ Box Placement::at_machine(const Box& on_board) const {
   return lying;
 }
 
+double zero_below_face(const Job& job) {
+  return job.run.zero_floor > 0 ? job.run.zero_floor : job.run.zero_below - job.blank.film;
+}
+
+Point zero_lying(const Job& job) {
+  const Placement turned{0, 0, 0, job.run.on_bed};
+  const Box lying = turned.at_machine(job.blank.box());
+  if (job.run.zero_place == ZeroPlace::Pin) {
+    const Item* pin = job.find(kFirstPin);
+    return pin == nullptr ? Point{} : turned.at_machine(pin->piece.at) - Point{lying.left, lying.bottom};
+  }
+  const Point share = zero_share(job.run.zero_place);
+  return {share.x * lying.width(), share.y * lying.height()};
+}
+
 Placement placement_of(const Job& job, const MachineProfile& machine, Side side) {
   Placement placed = seen_placement_of(job, side);
   placed.x_left = machine.x_left;
@@ -73,12 +88,12 @@ Placement placement_of(const Job& job, const MachineProfile& machine, Side side)
 Placement seen_placement_of(const Job& job, Side side) {
   Placement placed{0, 0, 0, job.run.on_bed};
   const Box lying = placed.at_machine(job.blank.box());
-  const Point share = zero_share(job.run.zero_place);
+  const Point zero = zero_lying(job);
   // Taken off from zero itself, so that it is never a minus zero.
-  placed.x = 0 - (lying.left + share.x * lying.width());
-  placed.y = 0 - (lying.bottom + share.y * lying.height());
+  placed.x = 0 - (lying.left + zero.x);
+  placed.y = 0 - (lying.bottom + zero.y);
   placed.z = job.run.zero_surface == ZeroSurface::Bed ? job.blank.thickest()
-             : side == Side::Front                    ? job.run.zero_below - job.blank.film
+             : side == Side::Front                    ? zero_below_face(job)
                                                       : 0;
   placed.z -= job.run.plate;  // zero is its top
   return placed;
@@ -95,6 +110,7 @@ Placement placement_with_zero(const Point3& zero, OnBed turn) {
 Point zero_share(ZeroPlace place) {
   switch (place) {
     case ZeroPlace::LeftFront:
+    case ZeroPlace::Pin:
       break;
     case ZeroPlace::Centre:
       return {0.5, 0.5};

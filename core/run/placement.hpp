@@ -27,6 +27,9 @@ struct Placement {
 // Zero on the face lies on top of the masking film when there is one (on the front only); zero on the bed lies
 // `thickest` below the face; a touch plate that the files take off lies between. Both sides lie turned alike, and take
 // zero at the place that lies there with that side up.
+// mm that zero lies below the face, where it is taken on the front: on a floor, on what stands lower, or less than
+// nothing on its film.
+double zero_below_face(const Job& job);
 Placement placement_of(const Job& job, const MachineProfile& machine, Side side = Side::Front);
 // The same as it is seen from in front of the machine, x to the right and y away, whichever way the machine counts: for
 // pictures, and for where zero lies on the board.
@@ -36,6 +39,10 @@ Placement placement_with_zero(const Point3& zero, OnBed turn);
 
 // Where zero is taken, as seen at the machine: 0 left or front, 0.5 the middle, 1 right or back.
 Point zero_share(ZeroPlace place);
+
+// The same, mm from the left front corner of the board as it lies, and of either side: a pin's place is one and the
+// same of the bed, since its hole comes to lie there, or the other's. Where there is no pin it is that corner.
+Point zero_lying(const Job& job);
 
 // The machine with its x and y as the board's, which are each other's where it lies a quarter turned: what times and
 // reaches are worked out with in board coordinates.

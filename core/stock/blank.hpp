@@ -17,6 +17,13 @@ struct KeepOut {
   Kind kind = Kind::Clamp;
   double x = 0, y = 0, width = 40, height = 40;  // mm: its middle and its size
   double stands = 0;                             // mm above the face, of metal; 0: as high as is usual
+  // Metal stands there while this side lies up; its place is counted on the front either way. Whichever: nobody said,
+  // and it may stay at its place on the bed or go along with the wood when the board is turned over.
+  enum class Up { Whichever, Front, Back };
+  Up up = Up::Whichever;
+  [[nodiscard]] bool stands_while(bool back_up) const {
+    return up == Up::Whichever || !metal() || (up == Up::Back) == back_up;
+  }
   // 30 mm for a clamp, 4 mm for a screw's head (common practice, no source).
   [[nodiscard]] double above_face() const {
     return stands > 0 ? stands : kind == Kind::Clamp ? 30 : kind == Kind::Screw ? 4 : 0;

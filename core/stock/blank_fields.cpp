@@ -22,6 +22,8 @@ const Record<KeepOut>& keep_out_fields() {
     f.number("width", &KeepOut::width, {0.1, kFar}).needed();
     f.number("height", &KeepOut::height, {0.1, kFar}).needed();
     f.number("stands", &KeepOut::stands, {0, 300});
+    using Up = KeepOut::Up;
+    f.choice("up", &KeepOut::up, Words<Up>{{"whichever", Up::Whichever}, {"front", Up::Front}, {"back", Up::Back}});
     return f;
   }();
   return fields;

@@ -11,6 +11,9 @@ enum class Side { Front, Back };
 // Which edge the board is turned over about, as a page or as a calendar.
 enum class TurnOver { LeftEdge, FrontEdge };
 
+// The piece whose hole the first of two pins stands in that the board is turned over onto.
+inline constexpr const char* kFirstPin = "turning-pin-1";
+
 // From the coordinates of one side (its face up, origin at its left front corner) to those of the other; twice is the
 // place itself. Heights count from each side's own face.
 inline Point turned_over(Point p, const Blank& blank, TurnOver turn) {

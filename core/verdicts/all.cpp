@@ -7,9 +7,10 @@ namespace doyen {
 
 const std::vector<Check>& all_checks() {
   static const std::vector<Check> kChecks{
-      check_pieces, check_edges,  check_keep_outs,  check_bits,     check_stroke_width, check_wood_left, check_reach,
-      check_floor,  check_looks,  check_neighbours, check_machine,  check_bed,          check_grounds,   check_loose,
-      check_back,   check_inlays, check_blank_size, check_strength, check_plates,       check_panels,    check_learnt};
+      check_pieces,  check_edges,  check_keep_outs, check_bits,       check_stroke_width, check_wood_left,
+      check_reach,   check_floor,  check_looks,     check_neighbours, check_machine,      check_bed,
+      check_grounds, check_loose,  check_back,      check_inlays,     check_blank_size,   check_strength,
+      check_plates,  check_panels, check_learnt,    check_zero};
   return kChecks;
 }
 

@@ -16,6 +16,7 @@ Box reach_with_zero(Box cuts, const Job& job, OnBed turn) {
   as_turned.blank = job.blank;
   as_turned.run.zero_place = job.run.zero_place;
   as_turned.run.on_bed = turn;
+  if (const Item* pin = job.find(kFirstPin)) as_turned.items.push_back(*pin);
   cuts.add(seen_placement_of(as_turned).on_board(Point{0, 0}));
   return cuts;
 }

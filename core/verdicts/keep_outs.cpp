@@ -72,8 +72,12 @@ bool moves_meet(const PieceCuts& cuts, const KeepOut& place, const Situation& s)
   return std::any_of(cuts.operations.begin(), cuts.operations.end(), [&](const Operation& op) {
     const Bit* bit = s.rack.find(op.bit);
     if (bit == nullptr) return false;
+    if (!place.stands_while(op.back)) return false;
     const auto meets = [&](const Pass& pass) { return pass_meets(pass, *bit, place); };
-    if (!op.back) return std::any_of(op.passes.begin(), op.passes.end(), meets);
+    // From the back, too, where it may stay at its place on the bed.
+    const bool on_bed = !op.back || (place.metal() && place.up == KeepOut::Up::Whichever);
+    if (on_bed && std::any_of(op.passes.begin(), op.passes.end(), meets)) return true;
+    if (!op.back) return false;
     const std::vector<Pass> passes = turned_over(op.passes, s.job.blank, s.job.run.turn);
     return std::any_of(passes.begin(), passes.end(), meets);
   });
@@ -89,10 +93,12 @@ NutMeets nut_meets(const PieceCuts& cuts, const KeepOut& clamp, const Situation&
   const Box near = clamp.box().grown(kNutHalf);
   for (const Operation& op : cuts.operations) {
     const Bit* bit = s.rack.find(op.bit);
-    if (op.back || bit == nullptr || bit->flute_length <= 0) continue;
+    if (!clamp.stands_while(op.back) || bit == nullptr || bit->flute_length <= 0) continue;
     // Its flutes stand out whole; a cut deeper than they are long asks for more.
     const double out = std::max(bit->flute_length, op.depth - op.ground + 5);
-    for (const Pass& pass : op.passes) {
+    const std::vector<Pass> turned =
+        op.back ? turned_over(op.passes, s.job.blank, s.job.run.turn) : std::vector<Pass>();
+    for (const Pass& pass : op.back ? turned : op.passes) {
       for (std::size_t i = 0; i < pass.points.size(); ++i) {
         const Point3 &a = pass.points[i > 0 ? i - 1 : 0], &b = pass.points[i];
         if (out + std::min(a.z, b.z) > clamp.above_face() + 1) continue;  // the nut stays above it
@@ -280,6 +286,7 @@ class Looker {
       // Screws go in when all their holes are drilled.
       if (!one.screw_of.empty() && holds_board(item)) continue;
       const bool metal = one.place.metal();
+      if (!one.place.stands_while(item.cut.back)) continue;
       const bool outlines_meet = bounds(one.near).meets(box) && !intersect(one.near, cuts).empty();
       if (!outlines_meet && !(metal && s_.pieces[i].cuts != nullptr && moves_meet(*s_.pieces[i].cuts, one.place, s_)))
         continue;
@@ -317,6 +324,17 @@ class Looker {
       return remedies;
     }
     if (outlines_meet && s_.job.items.size() > 1) add_layout_remedies(s_, layout_, all_, obstacles_, remedies);
+    if (place.metal() && s_.job.has_back()) {
+      const bool front = item.cut.back;
+      remedies.push_back(
+          {front ? say("It stands there only while the front is up") : say("It stands there only while the back is up"),
+           [place, front](Job& job) {
+             for (KeepOut& one : job.blank.keep_outs) {
+               if (one == place) one.up = front ? KeepOut::Up::Front : KeepOut::Up::Back;
+             }
+           },
+           true});
+    }
     if (place.metal()) {
       remedies.push_back({say("I have moved the {0}: remove its mark", std::string(to_word(place.kind))),
                           [place](Job& job) { std::erase(job.blank.keep_outs, place); }, true});

@@ -82,6 +82,16 @@ void BlankTicket::build_keep_outs() {
   connect(keep_stands_, &LengthField::entered, this, [this](std::optional<double> mm) {
     edit_keep_out(tr("say how high it stands"), [&](KeepOut& k) { k.stands = mm.value_or(0); });
   });
+  keep_up_ = new QComboBox;
+  keep_up_->setObjectName(QStringLiteral("keepUp"));
+  keep_up_->addItems({tr("whichever side is up"), tr("while the front is up"), tr("while the back is up")});
+  keep_up_->setToolTip(
+      tr("Its place is counted on the front. Where it is not said, its place on the bed and its place on "
+         "the wood are both kept clear when the board is turned over"));
+  column->addWidget(make_row(tr("It stands there"), keep_up_));
+  connect(keep_up_, &QComboBox::activated, this, [this](int i) {
+    edit_keep_out(tr("say while which side is up"), [i](KeepOut& k) { k.up = static_cast<KeepOut::Up>(i); });
+  });
   auto* remove = new QPushButton(tr("Take it away"));
   column->addWidget(remove, 0, Qt::AlignLeft);
   clear_->body()->addWidget(keep_out_fields_);
@@ -136,6 +146,8 @@ void BlankTicket::refresh_keep_outs() {
     usual.stands = 0;
     keep_stands_->setPlaceholderText(tr("%1 is usual").arg(shop_.show(usual.above_face())));
     show_row(keep_stands_, k.metal());
+    keep_up_->setCurrentIndex(static_cast<int>(k.up));
+    show_row(keep_up_, k.metal() && (job.has_back() || k.up != KeepOut::Up::Whichever));
   }
   filling_ = false;
 }

@@ -40,6 +40,7 @@ class BlankTicket : public Ticket {
   void build_keep_outs();
   void refresh_keep_outs();
   void edit_keep_out(const QString& name, const std::function<void(KeepOut&)>& change);
+  QComboBox* keep_up_;
   QListWidget* keep_outs_;
   QWidget* keep_out_fields_;
   LengthField *keep_x_, *keep_y_, *keep_w_, *keep_h_, *keep_stands_;

@@ -150,7 +150,7 @@ void BedPicture::paint_board(QPainter& p) const {
   p.restore();
   const Placement lies = lying_placement(job_);
   for (const KeepOut& place_of : job_.blank.keep_outs) {
-    if (!place_of.metal()) continue;
+    if (!place_of.metal() || !place_of.stands_while(false)) continue;
     Box box;
     box.add(lies.at_machine(Point{place_of.box().left, place_of.box().bottom}));
     box.add(lies.at_machine(Point{place_of.box().right, place_of.box().top}));
@@ -202,9 +202,7 @@ void BedPicture::paint_marks(QPainter& p) const {
     p.setPen(QPen(inside ? theme::kMark : theme::kBrick, 1.4, Qt::DashLine));
     p.drawRect(rect_of(reach));
   }
-  const Box lying = lying_box(job_.blank, job_.run.on_bed);
-  const Point share = zero_share(job_.run.zero_place);
-  const QPointF zero = to_screen(origin() + Point{share.x * lying.width(), share.y * lying.height()});
+  const QPointF zero = to_screen(origin() + zero_lying(job_));
   const double right = machine_.x_left ? -1 : 1, up = machine_.y_near ? -1 : 1;  // which way the machine counts
   p.setBrush(Qt::NoBrush);
   for (const QPen& pen : {QPen(theme::kMark, 4.5), QPen(theme::kPlum, 1.8)}) {

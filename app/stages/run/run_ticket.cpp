@@ -28,15 +28,6 @@ RunTicket::RunTicket(Workshop& shop) : Ticket(shop) {
   files_ = new QComboBox;
   files_->addItems({tr("one file per bit"), tr("one file with pauses")});
   add_row(tr("Files"), files_);
-  surface_ = new QComboBox;
-  surface_->addItems({tr("on the blank's face"), tr("on the bed")});
-  place_ = new QComboBox;
-  place_->setObjectName(QStringLiteral("zeroPlace"));
-  place_->addItems({tr("at the left front corner"), tr("in the middle"), tr("at the right front corner"),
-                    tr("at the left back corner"), tr("at the right back corner"),
-                    tr("in the middle of the front edge"), tr("in the middle of the left edge"),
-                    tr("in the middle of the right edge"), tr("in the middle of the back edge")});
-  place_->setToolTip(tr("As the board lies on the bed, seen from where you stand"));
   lies_ = new QComboBox;
   lies_->setObjectName(QStringLiteral("liesOnBed"));
   lies_->addItems({tr("as it is drawn"), tr("a quarter turned to the left"), tr("half turned round"),
@@ -49,16 +40,7 @@ RunTicket::RunTicket(Workshop& shop) : Ticket(shop) {
   bed_->setToolTip(tr("The machine's bed from above: where the board lies, what it lies against, how far the bits go"));
   add_row(QString(), bed_);
   connect(bed_, &QPushButton::clicked, this, &RunTicket::bed_wanted);
-  add_row(tr("Zero is taken"), surface_);
-  add_row(QString(), place_);
-  plate_ = new LengthField(from_least(0.01, "run.plate"), true);
-  plate_->setObjectName(QStringLiteral("plate"));
-  plate_->setPlaceholderText(tr("taken off by you"));
-  plate_->setToolTip(
-      tr("How thick the touch plate is that z is set with, when the files are to take it off; empty when "
-         "you or your machine does"));
-  add_row(tr("Touch plate"), plate_);
-  zero_ = make_label({}, "faded");
+  zero_ = new ZeroSection(shop_);
   column_->addWidget(zero_);
   turn_ = new QComboBox;
   turn_->setObjectName(QStringLiteral("turnEdge"));
@@ -216,13 +198,6 @@ RunTicket::RunTicket(Workshop& shop) : Ticket(shop) {
   });
   connect(files_, &QComboBox::activated, this,
           [this](int i) { shop_.document.edit(tr("change the files"), [&](Job& job) { job.run.one_file = i == 1; }); });
-  connect(surface_, &QComboBox::activated, this, [this](int i) {
-    shop_.document.edit(tr("move zero"),
-                        [&](Job& job) { job.run.zero_surface = i == 1 ? ZeroSurface::Bed : ZeroSurface::Face; });
-  });
-  connect(place_, &QComboBox::activated, this, [this](int i) {
-    shop_.document.edit(tr("move zero"), [&](Job& job) { job.run.zero_place = static_cast<ZeroPlace>(i); });
-  });
   connect(lies_, &QComboBox::activated, this, [this](int i) {
     shop_.document.edit(tr("turn the blank on the bed"), [&](Job& job) { job.run.on_bed = static_cast<OnBed>(i); });
   });
@@ -241,9 +216,6 @@ RunTicket::RunTicket(Workshop& shop) : Ticket(shop) {
   connect(look_round_, &QCheckBox::clicked, this, [this](bool on) {
     shop_.document.edit(on ? tr("a file that runs round the job") : tr("no file that runs round the job"),
                         [&](Job& job) { job.run.look_round = on; });
-  });
-  connect(plate_, &LengthField::entered, this, [this](std::optional<double> mm) {
-    shop_.document.edit(tr("say how thick the touch plate is"), [&](Job& job) { job.run.plate = mm.value_or(0); });
   });
   connect(least_, &LengthField::entered, this, [this](std::optional<double> mm) {
     shop_.document.edit(tr("change the wood kept under grooves"), [&](Job& job) { job.run.least_wood = *mm; });
@@ -330,8 +302,6 @@ void RunTicket::refresh() {
   list_machines();
   machine_->setCurrentIndex(machine_->findData(QString::fromStdString(job.run.machine)));
   files_->setCurrentIndex(job.run.one_file ? 1 : 0);
-  surface_->setCurrentIndex(job.run.zero_surface == ZeroSurface::Bed ? 1 : 0);
-  place_->setCurrentIndex(static_cast<int>(job.run.zero_place));
   lies_->setCurrentIndex(static_cast<int>(job.run.on_bed));
   const bool back = job.has_back();
   turn_->setCurrentIndex(job.run.turn == TurnOver::FrontEdge ? 1 : 0);
@@ -339,13 +309,7 @@ void RunTicket::refresh() {
   show_row(pins_, back);
   low_->setChecked(job.run.low_travel);
   look_round_->setChecked(job.run.look_round);
-  const MachineProfile& machine = machine_for(job);
-  plate_->setPlaceholderText(machine.takes_off_plate ? tr("taken off by the machine") : tr("taken off by you"));
-  plate_->show_length(job.run.plate > 0 ? std::optional(job.run.plate) : std::nullopt, job.lengths);
-  zero_->setText(back ? tr("Zero: %1. For the back: %2.")
-                            .arg(QString::fromStdString(zero_in_words(job)),
-                                 QString::fromStdString(zero_in_words(job, Side::Back)))
-                      : tr("Zero: %1, the same for every bit.").arg(QString::fromStdString(zero_in_words(job))));
+  zero_->refresh();
   least_->show_length(job.run.least_wood, job.lengths);
   if (!holding_->hasFocus()) {
     holding_->setText(QString::fromStdString(job.run.holding));

@@ -5,6 +5,7 @@
 #include "stages/run/again_section.hpp"
 #include "stages/run/inlay_run_section.hpp"
 #include "stages/run/next_board_section.hpp"
+#include "stages/run/zero_section.hpp"
 
 namespace doyen {
 
@@ -39,12 +40,12 @@ class RunTicket : public Ticket {
   void list_order();
   void say_order();
   void take_order();
-  QComboBox *machine_, *surface_, *place_, *files_, *lies_;
+  QComboBox *machine_, *files_, *lies_;
+  ZeroSection* zero_;
   Fold* held_;
   QLineEdit *holding_, *stops_;
   LengthField* least_;
   QComboBox* turn_;
-  LengthField* plate_;
   QCheckBox *low_, *look_round_;
   QPushButton *screws_, *mark_, *describe_, *rehearse_, *bed_, *pins_;
   std::vector<MachineProfile> listed_;  // as the box has them
@@ -56,7 +57,7 @@ class RunTicket : public Ticket {
   QString screws_problem_;  // why there are none, of that job
   std::optional<Job> screws_problem_of_;
   QListWidget* order_;
-  QLabel *order_says_, *zero_, *written_;
+  QLabel *order_says_, *written_;
   QWidget* opens_;
   QString written_folder_;
   Job written_job_;  // whose files what was written speaks of
