@@ -96,6 +96,11 @@ const Record<Fixture>& fixture_fields() {
     f.optional("x", &Fixture::x, {-10'000, 100'000});
     f.optional("y", &Fixture::y, {-10'000, 100'000});
     f.number("stands", &Fixture::stands, {0, 500});
+    f.number("partLong", &Fixture::part_long, {0, 5000});
+    f.number("partWide", &Fixture::part_wide, {0, 1000});
+    f.optional("first", &Fixture::first, {0, 50'000});
+    f.optional("second", &Fixture::second, {0, 50'000});
+    f.optional("end", &Fixture::end, {0, 50'000});
     f.afterwards([](Fixture& fixture, const JsonView& v) {
       if (fixture.x.has_value() != fixture.y.has_value())
         throw bad_input(say("{0}: x and y were expected, both or neither.", v.where()));

@@ -85,6 +85,17 @@ std::vector<FixturePart> fixture_parts(const Job& job, const MachineProfile& mac
   const double length = std::max(lying.width(), lying.height()), breadth = std::min(lying.width(), lying.height());
   std::vector<double> along{length / 6, length * 5 / 6};
   if (length < kShort) along = {length / 2};
+  const double block = f.part_long > 0 ? f.part_long : kBlock, deep = f.part_wide > 0 ? f.part_wide : kDeep;
+  // Counted from the corner that is pushed home.
+  const auto from_corner = [](double mm, double edge, bool low) { return low ? mm : edge - mm; };
+  const bool low = wide ? f.left() : f.front();
+  if (f.first || f.second) {
+    along.clear();
+    for (const std::optional<double>& said : {f.first, f.second}) {
+      if (said) along.push_back(from_corner(*said, length, low));
+    }
+  }
+  const double end_at = f.end ? from_corner(*f.end, breadth, wide ? f.front() : f.left()) : breadth / 2;
   if (f.kind == Fixture::Kind::Dowels) {
     const double d = dowel_of(machine);
     const std::optional<Point> origin = left_front_on_bed(job);
@@ -96,19 +107,19 @@ std::vector<FixturePart> fixture_parts(const Job& job, const MachineProfile& mac
       parts.push_back({What::Dowel, edge.part(wanted, d, d)});
     };
     for (const double at : along) stand(longer, at);
-    stand(shorter, breadth / 2);
+    stand(shorter, end_at);
     return parts;
   }
   if (f.kind == Fixture::Kind::Fence)
-    parts.push_back({What::Fence, longer.part(length / 2, length, kDeep)});
+    parts.push_back({What::Fence, longer.part(length / 2, f.part_long > 0 ? f.part_long : length, deep)});
   else
-    for (const double at : along) parts.push_back({What::Stop, longer.part(at, kBlock, kDeep)});
-  parts.push_back({What::Stop, shorter.part(breadth / 2, std::min(kBlock, breadth), kDeep)});
+    for (const double at : along) parts.push_back({What::Stop, longer.part(at, block, deep)});
+  parts.push_back({What::Stop, shorter.part(end_at, std::min(block, breadth), deep)});
   if (f.kind == Fixture::Kind::Stops) {
     Edge across = shorter;
     across.at = length - shorter.at;
     across.outwards = -shorter.outwards;
-    parts.push_back({What::Wedge, across.part(breadth / 2, std::min(kBlock, breadth), kDeep)});
+    parts.push_back({What::Wedge, across.part(end_at, std::min(block, breadth), deep)});
   }
   return parts;
 }

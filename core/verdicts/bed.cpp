@@ -213,9 +213,33 @@ void push_home(Job& job, Fixture::Corner corner) {
   if (const std::optional<Point> now = left_front_on_bed(job)) move_on_bed(job, *was - *now);
 }
 
+// A place typed for another board may lie beyond this one's end.
+void check_stops_touch(const Situation& s, std::vector<Verdict>& out) {
+  const Fixture& f = s.job.run.fixture;
+  const double length = std::max(s.job.blank.width, s.job.blank.height),
+               breadth = std::min(s.job.blank.width, s.job.blank.height);
+  const bool two = f.kind == Fixture::Kind::Stops || f.kind == Fixture::Kind::Dowels;
+  const bool beyond =
+      (two && (f.first.value_or(0) > length || f.second.value_or(0) > length)) || f.end.value_or(0) > breadth;
+  if (!beyond) return;
+  out.push_back({Grade::Mind,
+                 "stop-beyond-board",
+                 "",
+                 s.job.blank.box().centre(),
+                 say("A stop is said to stand farther from the corner than the board is long, {0} × {1}.",
+                     s.show(length), s.show(breadth)),
+                 say("It would not touch the board."),
+                 {{say("Let them stand as is usual"), [](Job& job) {
+                     job.run.fixture.first.reset();
+                     job.run.fixture.second.reset();
+                     job.run.fixture.end.reset();
+                   }}}});
+}
+
 void check_fixture(const Situation& s, std::vector<Verdict>& out) {
   const std::vector<FixturePart> parts = fixture_parts(s.job, s.machine);
   if (parts.empty()) return;
+  check_stops_touch(s, out);
   const double stands = fixture_stands(s.job);
   const FixtureHit hit = fixture_hit(s, s.job, parts, stands);
   if (hit.part == nullptr) return;

@@ -83,6 +83,37 @@ TEST_CASE("figures of the place are typed; taken away, nothing is said of it; an
   CHECK(w.job().run.fixture.placed());
 }
 
+TEST_CASE("stops are as large and stand where it is typed, and an emptied field means as usual again") {
+  Window w;
+  opened(w);
+  const Fixture before = w.job().run.fixture;
+  w.pick("bedAgainst", 1);
+  CHECK(w.find<LengthField>("bedFirst")->isVisible());
+  const auto type = [&](const char* field, const char* text) {
+    auto* edit = w.find<LengthField>(field);
+    edit->setFocus();
+    edit->selectAll();
+    QTest::keyClick(edit, Qt::Key_Delete);
+    QTest::keyClicks(edit, QLatin1String(text));
+    QTest::keyClick(edit, Qt::Key_Return);
+  };
+  type("bedLong", "2in");
+  type("bedFirst", "3in");
+  type("bedEnd", "1.5in");
+  CHECK(w.job().run.fixture.part_long == Approx(50.8));
+  REQUIRE(w.job().run.fixture.first);
+  CHECK(*w.job().run.fixture.first == Approx(76.2));
+  CHECK(*w.job().run.fixture.end == Approx(38.1));
+  type("bedFirst", "");
+  type("bedLong", "");
+  CHECK_FALSE(w.job().run.fixture.first);
+  CHECK(w.job().run.fixture.part_long == 0);
+  w.pick("bedAgainst", 2);  // of a fence nothing stands along the longer edge but itself
+  CHECK_FALSE(w.find<LengthField>("bedFirst")->isVisible());
+  while (w.window.document().undo_stack().canUndo()) w.window.document().undo_stack().undo();
+  CHECK(w.job().run.fixture == before);
+}
+
 TEST_CASE("a place beyond the travel is said under the picture, and one button mends it") {
   Window w;
   opened(w);

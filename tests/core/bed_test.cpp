@@ -131,6 +131,12 @@ TEST_CASE("a stop that a cut runs into is found where the files' bit meets it, a
     f.kind = static_cast<Fixture::Kind>(1 + random() % 3);
     f.corner = static_cast<Fixture::Corner>(random() % 4);
     f.stands = 4 + static_cast<double>(random() % 12);
+    if (random() % 2 == 0) {
+      f.part_long = 10 + static_cast<double>(random() % 80);
+      f.part_wide = 5 + static_cast<double>(random() % 40);
+      f.first = static_cast<double>(random() % 200);
+      f.end = static_cast<double>(random() % 120);
+    }
     job.run.on_bed = static_cast<OnBed>(random() % 4);
     const auto meets = [&](const Job& of, const Plan& p) {
       const double top = of.run.fixture.stands - 18;
@@ -168,6 +174,40 @@ TEST_CASE("a stop that a cut runs into is found where the files' bit meets it, a
   }
   CHECK(hit > 3);
   CHECK(clear > 3);
+}
+
+namespace {
+std::string in_words(const Box& b) {
+  std::string words;
+  for (const double mm : {b.left, b.bottom, b.right, b.top})
+    words += (words.empty() ? "" : ", ") + format_number(mm, 2);
+  return words;
+}
+}  // namespace
+
+TEST_CASE("stops stand where they are said to, counted from the corner that is pushed home") {
+  Job job = board(200, 120, 18);
+  add(job, "groove", {kBox, 40, 8}, {100, 60}, cut(Kind::Incise, 1));
+  Fixture& f = job.run.fixture;
+  f.kind = Fixture::Kind::Stops;
+  f.corner = Fixture::Corner::RightBack;
+  f.part_long = 30;
+  f.part_wide = 12;
+  f.first = 25;
+  f.second = 150;
+  f.end = 40;
+  const auto parts = fixture_parts(job, machine_for(job));
+  REQUIRE(parts.size() == 4);  // behind, twice; at the right; the wedge at the left
+  CHECK(in_words(parts[0].box) == "160, 120, 190, 132");
+  CHECK(in_words(parts[1].box) == "35, 120, 65, 132");
+  CHECK(in_words(parts[2].box) == "200, 65, 212, 95");
+  CHECK(in_words(parts[3].box) == "-12, 65, 0, 95");
+  CHECK(find(planned(job), "stop-beyond-board") == nullptr);
+  f.first = 300;
+  const Plan beyond = planned(job);
+  REQUIRE(find(beyond, "stop-beyond-board") != nullptr);
+  find(beyond, "stop-beyond-board")->remedies.at(0).apply(job);
+  CHECK(find(planned(job), "stop-beyond-board") == nullptr);
 }
 
 TEST_CASE("dowels stand in the holes of the bed, and a board beside them is told how far") {

@@ -318,6 +318,29 @@ BedView::BedView(Workshop& shop, QWidget* parent)
   stands_->setPlaceholderText(tr("half as high as the board"));
   stands_->setToolTip(tr("How high stops, fence or dowels stand above the bed: no bit may run into them"));
   column->addWidget(make_row(tr("They stand"), stands_));
+  const auto part = [&](const char* name, const QString& label, Range range, const QString& empty, auto member) {
+    auto* field = new LengthField(range, true);
+    field->setObjectName(QLatin1String(name));
+    field->setPlaceholderText(empty);
+    column->addWidget(make_row(label, field));
+    connect(field, &LengthField::entered, this, [this, member](std::optional<double> mm) {
+      edit(tr("say what the stops are like"), [mm, member](Fixture& f) {
+        if constexpr (std::is_same_v<decltype(member), double Fixture::*>)
+          f.*member = mm.value_or(0);
+        else
+          f.*member = mm;
+      });
+    });
+    return field;
+  };
+  const QString usual = tr("as usual"), third = tr("a sixth in"), half = tr("in the middle");
+  long_ = part("bedLong", tr("Along the edge"), from_least(1, "run.fixture.partLong"), usual, &Fixture::part_long);
+  wide_ = part("bedWide", tr("Wide"), from_least(1, "run.fixture.partWide"), usual, &Fixture::part_wide);
+  first_ = part("bedFirst", tr("First from there"), range_of("run.fixture.first"), third, &Fixture::first);
+  second_ = part("bedSecond", tr("Second from there"), range_of("run.fixture.second"), third, &Fixture::second);
+  end_ = part("bedEnd", tr("At the shorter edge"), range_of("run.fixture.end"), half, &Fixture::end);
+  for (LengthField* field : {first_, second_, end_})
+    field->setToolTip(tr("From the corner that is pushed home to the middle of the stop or dowel"));
   says_ = make_label({}, "plain");
   says_->setObjectName(QStringLiteral("bedSays"));
   column->addWidget(says_);
@@ -429,7 +452,17 @@ void BedView::refresh() {
   x_->show_length(f.x, job.lengths);
   y_->show_length(f.y, job.lengths);
   stands_->show_length(f.stands > 0 ? std::optional(f.stands) : std::nullopt, job.lengths);
-  show_row(stands_, f.kind != Fixture::Kind::None);
+  using Kind = Fixture::Kind;
+  show_row(stands_, f.kind != Kind::None);
+  const auto said = [](double mm) { return mm > 0 ? std::optional(mm) : std::nullopt; };
+  long_->show_length(said(f.part_long), job.lengths);
+  wide_->show_length(said(f.part_wide), job.lengths);
+  first_->show_length(f.first, job.lengths);
+  second_->show_length(f.second, job.lengths);
+  end_->show_length(f.end, job.lengths);
+  for (LengthField* field : {long_, wide_}) show_row(field, f.kind == Kind::Stops || f.kind == Kind::Fence);
+  for (LengthField* field : {first_, second_}) show_row(field, f.kind == Kind::Stops || f.kind == Kind::Dowels);
+  show_row(end_, f.kind != Kind::None);
   forget_->setEnabled(f.placed());
   const std::optional<Point> at = left_front_on_bed(job);
   const Box bed = bed_box(machine), board = lying_box(job.blank, job.run.on_bed);

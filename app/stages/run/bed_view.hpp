@@ -63,7 +63,7 @@ class BedView : public QDialog {
   Workshop& shop_;
   BedPicture* picture_;
   QComboBox *board_, *against_, *corner_, *lies_;
-  LengthField *x_, *y_, *stands_;
+  LengthField *x_, *y_, *stands_, *long_, *wide_, *first_, *second_, *end_;
   QLabel *says_, *home_, *trouble_;
   QPushButton *middle_, *forget_, *mend_;
   std::optional<Remedy> mend_with_;  // the first that its troubles offer
