@@ -7,6 +7,7 @@
 
 #include "cutting/proposals.hpp"
 #include "grounds/grounds.hpp"
+#include "run/order.hpp"
 #include "stock/species.hpp"
 #include "treatments/look.hpp"
 #include "wording/say.hpp"
@@ -235,11 +236,106 @@ class Collector {
   std::vector<Treatment> seen_;
 };
 
-// For the whole job: a bit fewer, each of those that clear floors, the least worked first; and Doyen's own order.
+// Two bits of one shape, which only differ in their flutes.
+bool alike(const Bit& a, const Bit& b) {
+  constexpr double kSame = 0.06;  // mm: what a bit's own width is sure to
+  return a.id != b.id && a.kind == b.kind && std::abs(a.true_diameter() - b.true_diameter()) < kSame &&
+         a.angle == b.angle && std::abs(a.tip - b.tip) < kSame;
+}
+
+std::string leaves_in_words(const Bit& bit) {
+  switch (bit.direction) {
+    case CutDirection::UpCut:
+      return say("as an up-cut leaves them, which may tear at the face");
+    case CutDirection::DownCut:
+      return say("as a down-cut leaves them, which may tear below and packs chips in");
+    case CutDirection::Compression:
+      return say("as a compression bit leaves them");
+    case CutDirection::Straight:
+      break;
+  }
+  return say("as straight flutes leave them");
+}
+
+// What a piece is cleared by, and the same with one bit in the place of another.
+using Cleared = std::vector<std::pair<std::string, std::vector<BitId>>>;
+
+Cleared cleared_with(const Plan& plan, const BitId& was, const BitId& by) {
+  Cleared all;
+  for (std::size_t i = 0; i < plan.job.items.size(); ++i) {
+    const std::vector<BitId>& said = plan.job.items[i].cut.clearing;
+    std::vector<BitId> once;
+    bool has = false;
+    for (const BitId& bit : said.empty() ? plan.pieces[i]->cuts.bits : said) {
+      has = has || bit == was;
+      const BitId& now = bit == was ? by : bit;
+      if (std::find(once.begin(), once.end(), now) == once.end()) once.push_back(now);
+    }
+    if (has) all.emplace_back(plan.job.items[i].piece.id, std::move(once));
+  }
+  return all;
+}
+
+// One bit takes the other's place everywhere in the job.
+std::function<void(Job&)> replaced(const Plan& plan, const BitId& was, const BitId& by) {
+  return [cleared = cleared_with(plan, was, by), was, by](Job& job) {
+    for (Item& item : job.items) {
+      if (item.cut.bit == was) item.cut.bit = by;
+    }
+    for (const auto& [id, bits] : cleared) {
+      if (Item* item = job.find(id)) item->cut.clearing = bits;
+    }
+    for (std::string& turn : job.run.order) {
+      if (turn == was) turn = by;
+      if (turn == was + "#out") turn = by + "#out";
+    }
+  };
+}
+
+// Like bits of several pieces as one: of two of one shape, each does the other's work; and a bit that comes back only
+// for cut-outs does them in its first stay.
+void add_merged(const Plan& plan, std::vector<Way>& ways) {
+  std::set<std::pair<BitId, BitId>> tried;
+  for (const BitRun& a : plan.runs) {
+    for (const BitRun& b : plan.runs) {
+      if (!alike(a.bit, b.bit) || ways.size() >= kMost || !tried.emplace(a.bit.id, b.bit.id).second) continue;
+      ways.push_back(
+          {say("The {0} does the {1}'s work, too: walls come out {2}", a.bit.name, b.bit.name, leaves_in_words(a.bit)),
+           replaced(plan, b.bit.id, a.bit.id)});
+    }
+  }
+  for (std::size_t i = 0; i + 2 < plan.runs.size(); ++i) {
+    for (std::size_t k = i + 2; k < plan.runs.size(); ++k) {
+      const BitRun &first = plan.runs[i], &again = plan.runs[k];
+      const bool one_stay = first.bit.id == again.bit.id && first.side == again.side && first.later == again.later &&
+                            first.screws == 0 && again.screws == 0;
+      const bool only_out = std::all_of(again.operations.begin(), again.operations.end(),
+                                        [](const Operation* op) { return op->kind == Operation::Kind::Profile; });
+      if (!one_stay || !only_out || ways.size() >= kMost) continue;
+      std::vector<std::string> order;
+      const auto add = [&](const BitRun& run) {
+        for (const Operation* op : run.operations) {
+          if (std::find(order.begin(), order.end(), turn_of(*op)) == order.end()) order.push_back(turn_of(*op));
+        }
+      };
+      for (std::size_t n = 0; n < plan.runs.size(); ++n) {
+        if (n != k) add(plan.runs[n]);
+        if (n == i) add(again);
+      }
+      ways.push_back({say("The {0} in one stay, cut-outs and all: they hang on their tabs while the {1} works",
+                          first.bit.name, plan.runs[k - 1].bit.name),
+                      [order](Job& job) { job.run.order = order; }});
+    }
+  }
+}
+
+// For the whole job: like bits as one; a bit fewer, each of those that clear floors, the least worked first; and
+// Doyen's own order.
 std::vector<Way> job_ways(const Plan& plan) {
   std::vector<Way> ways{{say("As it is"), {}}};
   if (!plan.job.run.order.empty())
     ways.push_back({say("The bits in Doyen's own order"), [](Job& job) { job.run.order.clear(); }});
+  add_merged(plan, ways);
   std::vector<const BitRun*> runs;
   for (const BitRun& run : plan.runs) runs.push_back(&run);
   std::sort(runs.begin(), runs.end(),

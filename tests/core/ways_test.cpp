@@ -202,3 +202,58 @@ TEST_CASE("a bit too short to clear an opening is a stop, and leaving it out men
   CHECK(std::none_of(then.verdicts.begin(), then.verdicts.end(),
                      [](const Verdict& v) { return v.code == "flutes-too-short"; }));
 }
+
+TEST_CASE("like bits of several pieces are offered as one, with what is risked, and save a change when taken") {
+  // Two of one shape, one up-cut and one down-cut.
+  Job job = board(200, 120, 18);
+  add(job, "one", {kBox, 50, 40}, {45, 60}, cut(Kind::Recess, 3, {"flat-1/4in"}));
+  add(job, "two", {kBox, 50, 40}, {145, 60}, cut(Kind::Recess, 3, {"flat-1/4in-down"}));
+  const Plan p = planned(job);
+  REQUIRE(p.bit_changes() == 1);
+  int offered = 0;
+  for (Way& way : ways_of(p, load_rack(), "")) {
+    if (way.words.find("work, too") == std::string::npos) continue;
+    ++offered;
+    work_out(way, p, load_rack(), "");
+    CHECK(way.bit_changes == 0);
+    CHECK(way.stops == 0);
+    CHECK(way.seconds < p.seconds - 100);  // a change takes three minutes
+    Job taken = job;
+    way.take(taken);
+    const Plan then = planned(taken);
+    CHECK(then.runs.size() == 1);
+    // The same wood is gone.
+    CHECK(at(carved(then, 0.5), {145, 60}) == Approx(-3).margin(0.01));
+    CHECK(at(carved(then, 0.5), {45, 60}) == Approx(-3).margin(0.01));
+    // Whatever became of the job meanwhile, it is not applied beside its place.
+    Job other = job;
+    other.items.erase(other.items.begin());
+    way.take(other);
+    CHECK(other.items.size() == 1);
+  }
+  CHECK(offered == 2);
+}
+
+TEST_CASE("a bit that comes back only for the cut-outs is offered in one stay") {
+  Job job = board(200, 120, 18);
+  add(job, "sunk", {kBox, 120, 60}, {100, 60}, cut(Kind::Recess, 3, {"flat-1/4in"}));
+  add(job, "words", {kBox, 60, 6}, {100, 60}, cut(Kind::Incise, 1));
+  Treatment out = cut(Kind::CutOut, 0);
+  out.through.tabs.wanted = true;
+  add(job, "out", {kBox, 180, 100}, {100, 60}, out);
+  const Plan p = planned(job);
+  REQUIRE(p.bit_changes() == 2);
+  bool offered = false;
+  for (Way& way : ways_of(p, load_rack(), "")) {
+    if (way.words.find("in one stay") == std::string::npos) continue;
+    offered = true;
+    work_out(way, p, load_rack(), "");
+    CHECK(way.bit_changes == 1);
+    CHECK(way.seconds < p.seconds - 100);
+    Job taken = job;
+    way.take(taken);
+    CHECK(planned(taken).bit_changes() == 1);
+    CHECK(way.words.find("tabs") != std::string::npos);
+  }
+  CHECK(offered);
+}
