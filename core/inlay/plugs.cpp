@@ -5,6 +5,7 @@
 
 #include "artwork/lettering/single_line_faces.hpp"
 #include "inlay/nest.hpp"
+#include "run/plain_words.hpp"
 #include "treatments/piece_cuts.hpp"
 #include "treatments/suits.hpp"
 #include "wording/say.hpp"
@@ -107,7 +108,7 @@ FurtherBoard plugs_of(const Job& job, const std::vector<Art>& arts, double thick
   const Inlay& inlay = arts.front().item->cut.inlay;
   FurtherBoard board;
   board.job = board_for(job, "plugs", thickness, inlay.wood, std::min(6.0, room / 2));
-  board.folder = folder_of(inlay.crossed ? "plugs-crossed" : "plugs", inlay.wood);
+  board.folder = folder_of(word_in_file(inlay.crossed ? say("files: plugs-crossed") : say("files: plugs")), inlay.wood);
   if (inlay.crossed)
     board.job.blank.grain = job.blank.grain == Grain::AlongWidth ? Grain::AlongHeight : Grain::AlongWidth;
   const std::vector<Nested::Place> places = set_out(board.job, arts, kPlugBackground + 0.5, room);
@@ -206,7 +207,7 @@ std::vector<FurtherBoard> insert_boards(const Job& job, const Rack& rack, double
     FurtherBoard board;
     board.kind = FurtherBoard::Kind::Inserts;
     board.job = board_for(job, "inserts", thickness, material, std::min(4.0, room / 2));
-    board.folder = folder_of("inserts", material) + "-" + folder_of(format_number(thickness, 2), "mm");
+    board.folder = folder_of(word_in_file(say("files: inserts")), material) + "-" + folder_of(format_number(thickness, 2), "mm");
     const std::vector<Nested::Place> places = set_out(board.job, arts, 6, room);
     for (std::size_t i = 0; i < arts.size(); ++i) {
       const Art& art = arts[i];
@@ -240,7 +241,7 @@ std::vector<FurtherBoard> levelling_boards(const Job& job, const Rack& rack) {
   FurtherBoard board;
   board.kind = FurtherBoard::Kind::Levelling;
   board.job = board_for(job, "levelling", job.blank.thickest() + high, job.blank.species, 0);
-  board.folder = "levelling";
+  board.folder = word_in_file(say("files: levelling"));
   board.job.blank.width = job.blank.width;
   board.job.blank.height = job.blank.height;
   board.job.run.holding = job.run.holding;

@@ -8,6 +8,7 @@
 #include "holding/screws.hpp"
 #include "inlay/plugs.hpp"
 #include "problem.hpp"
+#include "run/plain_words.hpp"
 #include "stock/species.hpp"
 #include "treatments/suits.hpp"
 #include "wording/say.hpp"
@@ -61,8 +62,8 @@ InlayStep levelled(const Job& job, const std::string& carrying, const std::strin
   if (job.run.mill_level)
     return {carrying,
             say("Saw the plugs off about {0} above the face, put the board back, and mill them level: folder "
-                "levelling. Zero is the board's own face beside the plugs; 0.1 mm stays for sanding.",
-                depth_in_words(*job.run.mill_level, job.lengths)),
+                "{1}. Zero is the board's own face beside the plugs; 0.1 mm stays for sanding.",
+                depth_in_words(*job.run.mill_level, job.lengths), word_in_file(say("files: levelling"))),
             say("Fingers clear of the saw. Nothing stands higher than was said, or the bit meets it on its way.")};
   return {carrying, say("Saw the plugs off within the {0} above the face and plane or scrape level.", saw),
           say("Fingers clear of the saw. Cut away from your hands.")};

@@ -5,6 +5,7 @@
 
 #include "problem.hpp"
 #include "run/gcode.hpp"
+#include "run/plain_words.hpp"
 #include "wording/say.hpp"
 
 namespace doyen {
@@ -127,7 +128,7 @@ OutputFile again_from(const Plan& plan, std::size_t number, std::size_t first) {
     throw bad_input(
         say("File {0} has {1} passes; there is none numbered {2}.", number + 1, pass_count(run), first + 1));
   return written(plan, run, Rest(run, static_cast<int>(number) + 1, first),
-                 "again from pass " + std::to_string(first + 1), "again-from-" + std::to_string(first + 1));
+                 "again from pass " + std::to_string(first + 1), word_in_file(say("files: again-from")) + "-" + std::to_string(first + 1));
 }
 
 bool goes_through_in(const BitRun& run) {
@@ -143,7 +144,7 @@ OutputFile again_deeper(const Plan& plan, std::size_t number, double more) {
     throw bad_input(say("From {0} to {1} deeper was expected.", depth_in_words(0.01, plan.job.lengths),
                         depth_in_words(5, plan.job.lengths)));
   return written(plan, run, Rest(run, static_cast<int>(number) + 1, more),
-                 "deeper by " + format_number(more, 2) + " mm", "deeper");
+                 "deeper by " + format_number(more, 2) + " mm", word_in_file(say("files: deeper")));
 }
 
 }  // namespace doyen

@@ -4,30 +4,31 @@
 #include <vector>
 
 #include "run/plain_words.hpp"
+#include "wording/say.hpp"
 
 namespace doyen {
 namespace {
 
-const char* does(Operation::Kind kind) {
+std::string does(Operation::Kind kind) {
   switch (kind) {
     case Operation::Kind::Mark:
-      return "mark";
+      return word_in_file(say("files: mark"));
     case Operation::Kind::Plane:
-      return "plane";
+      return word_in_file(say("files: plane"));
     case Operation::Kind::Clear:
-      return "clear";
+      return word_in_file(say("files: clear"));
     case Operation::Kind::Groove:
-      return "carve";
+      return word_in_file(say("files: carve"));
     case Operation::Kind::Bevel:
-      return "bevel";
+      return word_in_file(say("files: bevel"));
     case Operation::Kind::Drill:
-      return "drill";
+      return word_in_file(say("files: drill"));
     case Operation::Kind::Slot:
-      return "slot";
+      return word_in_file(say("files: slot"));
     case Operation::Kind::Pierce:
-      return "pierce";
+      return word_in_file(say("files: pierce"));
     case Operation::Kind::Profile:
-      return "cut-out";
+      return word_in_file(say("files: cut-out"));
   }
   return "";
 }
@@ -37,10 +38,12 @@ std::string bit_in_file(const Bit& bit) {
   std::string name = plain_for_file(bit.id);
   if (bit.kind != BitKind::Flat) return name;
   if (const std::string flat = "flat-"; name.starts_with(flat) && name.size() > flat.size()) name.erase(0, flat.size());
-  const std::string way = bit.direction == CutDirection::UpCut     ? "-up"
-                          : bit.direction == CutDirection::DownCut ? "-down"
-                                                                   : "";
-  return name.ends_with(way) ? name : name + way;
+  // The rack's own names of such bits end so.
+  if (const std::string down = "-down"; name.ends_with(down) && bit.direction == CutDirection::DownCut)
+    name.resize(name.size() - down.size());
+  if (bit.direction == CutDirection::UpCut) return name + "-" + word_in_file(say("files: up"));
+  if (bit.direction == CutDirection::DownCut) return name + "-" + word_in_file(say("files: down"));
+  return name;
 }
 
 // What it does, the first two things.
@@ -55,20 +58,7 @@ std::string done_by(const BitRun& run) {
   return all;
 }
 
-// Its letters and digits, small, with a dash between words.
-std::string small(const std::string& text) {
-  std::string all;
-  for (const char c : plain_for_machine(text)) {
-    if (c >= 'A' && c <= 'Z')
-      all += static_cast<char>(c - 'A' + 'a');
-    else if ((c >= 'a' && c <= 'z') || (c >= '0' && c <= '9'))
-      all += c;
-    else if (!all.empty() && all.back() != '-')
-      all += '-';
-  }
-  while (!all.empty() && all.back() == '-') all.pop_back();
-  return all;
-}
+std::string back_word() { return word_in_file(say("files: back")) + "-"; }
 
 std::string begun(const std::string& job, int number) {
   const std::string called = job_in_file(job);
@@ -80,7 +70,7 @@ std::string begun(const std::string& job, int number) {
 std::string job_in_file(const std::string& job) {
   constexpr std::size_t kMost = 13, kMostOfPart = 8;
   const std::size_t comma = job.find(',');
-  const std::string all = small(job.substr(0, comma));
+  const std::string all = small_for_file(job.substr(0, comma));
   // Whole words; of a first one that is longer, its beginning.
   std::string out = all;
   if (all.size() > kMost) {
@@ -90,7 +80,7 @@ std::string job_in_file(const std::string& job) {
   // Of what stands behind commas a word each, and its number: “Lid, plugs of maple”, “Labels, sheet 2 of 4”.
   for (std::size_t at = comma; at != std::string::npos;) {
     const std::size_t next = job.find(',', at + 1);
-    const std::string part = small(job.substr(at + 1, next == std::string::npos ? next : next - at - 1));
+    const std::string part = small_for_file(job.substr(at + 1, next == std::string::npos ? next : next - at - 1));
     const std::size_t end = part.find('-');
     if (!part.empty()) out += (out.empty() ? "" : "-") + part.substr(0, std::min(end, kMostOfPart));
     if (end != std::string::npos && part[end + 1] >= '0' && part[end + 1] <= '9')
@@ -102,15 +92,15 @@ std::string job_in_file(const std::string& job) {
 
 std::string file_name(const std::string& job, int number, const BitRun& run, bool all_bits) {
   std::string name = begun(job, number);
-  if (run.screws > 0) name += "screws-";
-  if (run.later) name += "glued-";
-  if (run.side == Side::Back) name += "back-";
-  if (all_bits) return name + "all-bits.nc";
+  if (run.screws > 0) name += word_in_file(say("files: screws")) + "-";
+  if (run.later) name += word_in_file(say("files: glued")) + "-";
+  if (run.side == Side::Back) name += back_word();
+  if (all_bits) return name + word_in_file(say("files: all-bits")) + ".nc";
   return name + bit_in_file(run.bit) + done_by(run) + ".nc";
 }
 
 std::string look_round_name(const std::string& job, Side side) {
-  return begun(job, 0) + (side == Side::Back ? "back-look-round.nc" : "look-round.nc");
+  return begun(job, 0) + (side == Side::Back ? back_word() : "") + word_in_file(say("files: look-round")) + ".nc";
 }
 
 }  // namespace doyen

@@ -7,6 +7,7 @@
 #include "plates/plates.hpp"
 #include "plates/strips.hpp"
 #include "problem.hpp"
+#include "run/plain_words.hpp"
 #include "wording/say.hpp"
 
 namespace doyen {
@@ -36,7 +37,7 @@ std::vector<FurtherBoard> of_strips(const Job& job, const Rack& rack) {
     board.job.name = say("{0}, strip {1}, {2}", job.name, number, first);
     board.title = say("Strip {0}: {1}", number, first);
     const std::string called = job_in_file(first);
-    board.folder = "strip-" + (i < 9 && rows.size() > 9 ? "0" + number : number) + (called.empty() ? "" : "-" + called);
+    board.folder = word_in_file(say("files: strip")) + "-" + (i < 9 && rows.size() > 9 ? "0" + number : number) + (called.empty() ? "" : "-" + called);
     std::vector<FurtherBoard> its = of_inlays(board.job, rack);
     for (FurtherBoard& one : its) one.folder.insert(0, board.folder + "-");
     all.push_back(std::move(board));
@@ -70,7 +71,7 @@ std::vector<FurtherBoard> of_panels(const Job& job, const Rack& rack) {
     board.job = panel_job(job, rack, panel);
     board.title = title_of(panel, edges);
     board.folder =
-        "panel-" + std::string(panel.number < 10 && panels.size() > 9 ? "0" : "") + std::to_string(panel.number);
+        word_in_file(say("files: panel")) + "-" + std::string(panel.number < 10 && panels.size() > 9 ? "0" : "") + std::to_string(panel.number);
     std::vector<FurtherBoard> its = of_inlays(board.job, rack);
     for (FurtherBoard& one : its) one.folder.insert(0, board.folder + "-");
     all.push_back(std::move(board));
@@ -95,7 +96,7 @@ std::vector<FurtherBoard> further_boards(const Job& job, const Rack& rack) {
     FurtherBoard board;
     board.kind = FurtherBoard::Kind::Sheet;
     board.job = plate_sheet(job, i).job;
-    board.folder = "sheet-" + std::to_string(i + 1);
+    board.folder = word_in_file(say("files: sheet")) + "-" + std::to_string(i + 1);
     std::vector<FurtherBoard> its = of_inlays(board.job, rack);
     for (FurtherBoard& one : its) one.folder.insert(0, board.folder + "-");
     all.push_back(std::move(board));

@@ -66,4 +66,23 @@ std::string plain_for_file(const std::string& text) {
   return out.empty() ? "bit" : out;
 }
 
+std::string small_for_file(const std::string& text) {
+  std::string all;
+  for (const char c : plain_for_machine(text)) {
+    if (c >= 'A' && c <= 'Z')
+      all += static_cast<char>(c - 'A' + 'a');
+    else if ((c >= 'a' && c <= 'z') || (c >= '0' && c <= '9'))
+      all += c;
+    else if (!all.empty() && all.back() != '-')
+      all += '-';
+  }
+  while (!all.empty() && all.back() == '-') all.pop_back();
+  return all;
+}
+
+std::string word_in_file(const std::string& said) {
+  const std::size_t colon = said.find(':');
+  return small_for_file(colon == std::string::npos ? said : said.substr(colon + 1));
+}
+
 }  // namespace doyen
