@@ -120,6 +120,7 @@ MainWindow::MainWindow() : shop_{document_, rack_, nullptr, nullptr, {}, {}, {}}
   notice_->hide();
   slip_ = new WrittenSlip(bench_);
   connect(slip_, &WrittenSlip::open_wanted, this, &MainWindow::open_on_desktop);
+  connect(slip_, &WrittenSlip::print_wanted, this, &MainWindow::print_sheets);
 
   connect(&document_, &JobDocument::changed, this, &MainWindow::job_changed);
   if (const auto* app = qobject_cast<Application*>(QCoreApplication::instance())) {

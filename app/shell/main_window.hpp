@@ -106,6 +106,7 @@ class MainWindow : public QMainWindow {
   bool save_to(const QString& path);
   bool save_as();
   void finish_typing();  // what is typed and not confirmed is taken over, or refused with its sentence
+  void print_sheets(const QString& folder, const QStringList& sheets);
   void open_on_desktop(const QString& path);
   void note(const QString& words);  // over the bench, until the next edit
   [[nodiscard]] LessonSeen seen_by_lesson() const;

@@ -15,6 +15,7 @@
 #include "parts/why.hpp"
 #include "problem.hpp"
 #include "shell/main_window.hpp"
+#include "shell/print_sheets.hpp"
 #include "shell/time_beam.hpp"
 #include "shell/written_slip.hpp"
 #include "storage/atomic_file.hpp"
@@ -303,6 +304,12 @@ QString MainWindow::write_files(const QString& folder, bool anyway, bool replace
     lesson_looks();
   }
   return words;
+}
+
+void MainWindow::print_sheets(const QString& folder, const QStringList& sheets) {
+  PrintSheets dialog(folder, sheets, this);
+  connect(&dialog, &PrintSheets::open_wanted, this, &MainWindow::open_on_desktop);
+  if (dialog.exec() == QDialog::Accepted) note(tr("The sheets are with the printer."));
 }
 
 namespace {

@@ -1,8 +1,9 @@
 #include "shell/written_slip.hpp"
 
 #include <QDir>
-#include <QHBoxLayout>
+#include <QGridLayout>
 #include <QPushButton>
+#include <QRegularExpression>
 #include <QSet>
 #include <algorithm>
 
@@ -45,24 +46,27 @@ WrittenSlip::WrittenSlip(QWidget* over) : QFrame(over) {
   what_ = line("plain", "slipWhat");
   where_ = line("faded", "slipWhere");
   judged_ = line("plain", "slipJudged");
-  auto* row = new QHBoxLayout;
+  auto* rows = new QGridLayout;
   const auto button = [&](const QString& words, const char* name) {
     auto* made = new QPushButton(words);
     made->setObjectName(QLatin1String(name));
-    row->addWidget(made);
+    rows->addWidget(made, rows->count() / 2, rows->count() % 2);
     return made;
   };
   connect(button(tr("Open the folder"), "slipFolder"), &QPushButton::clicked, this,
           [this] { Q_EMIT open_wanted(folder_); });
   connect(button(tr("Open the run sheet"), "slipSheet"), &QPushButton::clicked, this,
           [this] { Q_EMIT open_wanted(QDir(folder_).filePath(QStringLiteral("runsheet.pdf"))); });
+  connect(button(tr("Print…"), "slipPrint"), &QPushButton::clicked, this,
+          [this] { Q_EMIT print_wanted(folder_, sheets_); });
   connect(button(tr("Put it away"), "slipAway"), &QPushButton::clicked, this, &QWidget::hide);
-  column->addLayout(row);
+  column->addLayout(rows);
   hide();
 }
 
 void WrittenSlip::show_written(const QString& folder, const QStringList& names, const QString& judged) {
   folder_ = folder;
+  sheets_ = names.filter(QRegularExpression(QStringLiteral("\\.pdf$")));
   const auto files = std::count_if(names.begin(), names.end(),
                                    [](const QString& name) { return name.endsWith(QStringLiteral(".nc")); });
   const auto sheets = std::count_if(names.begin(), names.end(),
@@ -72,6 +76,7 @@ void WrittenSlip::show_written(const QString& folder, const QStringList& names, 
   QString breakable = folder;  // a long path may wrap after each of its folders
   where_->setText(tr("In %1").arg(breakable.replace(QLatin1Char('/'), QStringLiteral("/\u200B"))));
   judged_->setText(judged);
+  findChild<QPushButton*>(QStringLiteral("slipPrint"))->setVisible(!sheets_.isEmpty());
   // A sheet of its own has only the board that is cut itself.
   findChild<QPushButton*>(QStringLiteral("slipSheet"))->setVisible(names.contains(QStringLiteral("runsheet.pdf")));
   constexpr int kWide = 400, kIn = 24;

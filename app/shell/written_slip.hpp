@@ -3,6 +3,7 @@
 
 #include <QFrame>
 #include <QLabel>
+#include <QStringList>
 
 namespace doyen {
 
@@ -15,10 +16,12 @@ class WrittenSlip : public QFrame {
 
  Q_SIGNALS:
   void open_wanted(const QString& path);  // a folder or a sheet, by the desktop's own programs
+  void print_wanted(const QString& folder, const QStringList& sheets);
 
  private:
   QLabel *what_, *where_, *judged_;
   QString folder_;
+  QStringList sheets_;  // PDF files in it
 };
 
 // All of few names; of many the job's own, and how many more lie in how many folders.

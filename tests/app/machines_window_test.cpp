@@ -11,6 +11,7 @@
 #include "machine/own_machines.hpp"
 #include "planning/look_round.hpp"
 #include "run/bed.hpp"
+#include "shell/print_sheets.hpp"
 #include "shell/written_slip.hpp"
 #include "stages/run/machines_dialog.hpp"
 #include "stages/run/run_ticket.hpp"
@@ -182,6 +183,13 @@ TEST_CASE("the next board of the kind asks its thickness only, and how many were
   REQUIRE(w.job().blank.readings.size() == 2);
   CHECK(w.job().blank.thickest() == Approx(0.81 * 25.4));
   CHECK(w.plan().runs.back().deepest == Approx(deepest + (0.81 - 0.76) * 25.4).margin(0.02));
+  // Another size, too; what is cut stays where it was from the corner.
+  const double was = w.job().blank.width, x = w.job().items.front().piece.at.x;
+  w.type("nextWidth", "25 in");
+  CHECK(w.job().blank.width == Approx(635));
+  CHECK(w.job().items.front().piece.at.x == x);
+  w.window.document().undo_stack().undo();
+  CHECK(w.job().blank.width == was);
   w.type("nextReadings", "a board");
   CHECK(w.find<QLineEdit>("nextReadings")->property("wrong").toBool());
   CHECK(w.job().blank.readings.size() == 2);
@@ -219,4 +227,92 @@ TEST_CASE("a slip over the board says what was written and where, opens it, and 
   QStringList names{"plan.json", "cut-list.pdf"};
   for (int i = 0; i < 30; ++i) names << QStringLiteral("strip-%1/a.nc").arg(i / 3);
   CHECK(names_in_words(names) == "plan.json, cut-list.pdf, and 30 more in 10 folders");
+}
+
+namespace {
+
+// The system's printing as a stage set: programs of the same names that write down what they were asked.
+struct StagePrinters {
+  QTemporaryDir folder;
+  QByteArray path = qgetenv("PATH");
+  explicit StagePrinters(bool there, bool takes = true) {
+    const auto program = [&](const char* name, const QByteArray& script) {
+      QFile file(folder.filePath(QLatin1String(name)));
+      REQUIRE(file.open(QIODevice::WriteOnly));
+      file.write("#!/bin/sh\n" + script);
+      file.close();
+      file.setPermissions(file.permissions() | QFileDevice::ExeOwner);
+    };
+    if (there) {
+      program("lpstat", "case $1 in -e) echo Attic; echo Shop;; -d) echo system default destination: Shop;; esac\n");
+      program("lp", takes ? "for a in \"$@\"; do printf '%s\\n' \"$a\" >> " + folder.filePath("asked").toUtf8() + "; done\n"
+                          : QByteArray("echo out of paper >&2; exit 1\n"));
+    }
+    qputenv("PATH", folder.path().toUtf8());
+  }
+  ~StagePrinters() { qputenv("PATH", path); }
+  [[nodiscard]] QStringList asked() const {
+    QFile file(folder.filePath("asked"));
+    if (!file.open(QIODevice::ReadOnly)) return {};
+    return QString::fromUtf8(file.readAll()).split(QLatin1Char('\n'), Qt::SkipEmptyParts);
+  }
+};
+
+}  // namespace
+
+TEST_CASE("sheets are printed by the system's own printing, as many and on which printer as was said") {
+  Window w;
+  w.window.go_to_stage(Stage::Run);
+  QTemporaryDir folder;
+  CHECK(w.window.write_files(folder.path()).contains("cut as wanted"));
+  const auto print = [&](const std::function<void(QDialog*)>& then) {
+    on_next_dialog(then);
+    QTest::mouseClick(w.find<QPushButton>("slipPrint"), Qt::LeftButton);
+  };
+  const StagePrinters printers(true);
+  print([&](QDialog* d) {
+    CHECK(d->findChild<QComboBox*>("printer")->currentText() == "Shop");  // the usual one
+    type_there(*d, "copies", "2");
+    QTest::mouseClick(d->findChild<QPushButton*>("printNow"), Qt::LeftButton);
+  });
+  CHECK(printers.asked() == QStringList{"-n", "2", "-d", "Shop", "--", folder.path() + "/runsheet.pdf"});
+  // Nothing ticked is said; what is gone is said; closed, nothing is printed.
+  print([&](QDialog* d) {
+    auto* list = d->findChild<QListWidget*>("sheetsToPrint");
+    REQUIRE(list->count() == 1);
+    list->item(0)->setCheckState(Qt::Unchecked);
+    QTest::mouseClick(d->findChild<QPushButton*>("printNow"), Qt::LeftButton);
+    CHECK(d->findChild<QLabel*>("printSays")->text().contains("at least one"));
+    list->item(0)->setCheckState(Qt::Checked);
+    QFile::remove(folder.filePath("runsheet.pdf"));
+    QTest::mouseClick(d->findChild<QPushButton*>("printNow"), Qt::LeftButton);
+    CHECK(d->findChild<QLabel*>("printSays")->text().contains("not there any more"));
+    QTest::keyClick(d, Qt::Key_Escape);
+  });
+  CHECK(printers.asked().size() == 6);
+}
+
+TEST_CASE("a printer that refuses, and a machine without one, are said in a sentence") {
+  QTemporaryDir folder;
+  QFile sheet(folder.filePath("runsheet.pdf"));
+  REQUIRE(sheet.open(QIODevice::WriteOnly));
+  sheet.close();
+  {
+    const StagePrinters printers(true, false);
+    CHECK(print_files({sheet.fileName()}, "Shop", 1).contains("out of paper"));
+    PrintSheets dialog(folder.path(), {"runsheet.pdf"}, nullptr);
+    QTest::mouseClick(dialog.findChild<QPushButton*>("printNow"), Qt::LeftButton);
+    CHECK(dialog.result() != QDialog::Accepted);
+    CHECK(dialog.findChild<QLabel*>("printSays")->text().contains("out of paper"));
+  }
+  const StagePrinters none(false);
+  CHECK(system_printers().isEmpty());
+  CHECK(print_files({sheet.fileName()}, "Shop", 1).contains("no printing"));
+  PrintSheets dialog(folder.path(), {"runsheet.pdf"}, nullptr);
+  CHECK_FALSE(dialog.findChild<QPushButton*>("printNow")->isEnabled());
+  CHECK(dialog.findChild<QLabel*>("printSays")->text().contains("No printer"));
+  QSignalSpy opened(&dialog, &PrintSheets::open_wanted);
+  QTest::mouseClick(dialog.findChild<QPushButton*>("printFolder"), Qt::LeftButton);
+  REQUIRE(opened.size() == 1);
+  CHECK(opened[0][0].toString() == folder.path());
 }

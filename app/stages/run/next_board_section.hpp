@@ -1,10 +1,11 @@
-// The Run ticket's part for the next board of the same kind: only its thickness is asked, and how many were made is
-// counted.
+// The Run ticket's part for the next board of the same kind: only what may be another is asked, its thickness and
+// size, and how many were made is counted.
 #pragma once
 
 #include <QPushButton>
 
 #include "parts/fold.hpp"
+#include "parts/length_field.hpp"
 #include "parts/readings_field.hpp"
 #include "parts/ticket.hpp"
 
@@ -20,6 +21,7 @@ class NextBoardSection : public QWidget {
   Workshop& shop_;
   Fold* fold_;
   ReadingsField* readings_;
+  LengthField *width_, *height_;
   QLabel* says_;
 };
 
