@@ -29,7 +29,7 @@ std::string without_comments(const std::string& line) {
   std::string text;
   bool inside = false;
   for (const char c : line) {
-    if (c == ';') break;
+    if (c == ';' || (c == '%' && text.empty())) break;  // NISTIR 6556, 3.1: a line of % frames a file
     if (c == '(') inside = true;
     if (!inside && c != ' ' && c != '\t' && c != '\r')
       text += c >= 'a' && c <= 'z' ? static_cast<char>(c - 'a' + 'A') : c;

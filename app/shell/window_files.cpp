@@ -220,7 +220,7 @@ void MainWindow::save_further_file(const QString& name, const QString& text) {
   const QString folder = folder_for_files();
   const QString path = QFileDialog::getSaveFileName(this, tr("Save the file for the machine"),
                                                     folder.isEmpty() ? name : folder + QLatin1Char('/') + name,
-                                                    tr("Files for the machine (*.nc)"));
+                                                    tr("Files for the machine (*.%1)").arg(QFileInfo(name).suffix()));
   if (path.isEmpty()) return;
   try {
     write_file_atomically(path.toStdString(), text.toStdString());
@@ -299,7 +299,7 @@ QString MainWindow::write_files(const QString& folder, bool anyway, bool replace
   }
   run_->show_written(words, fine, written_to);
   if (!written_to.isEmpty()) {
-    slip_->show_written(written_to, names, judged);
+    slip_->show_written(written_to, names, judged, QString::fromStdString(plan->machine.file_ending));
     ++written_;
     lesson_looks();
   }

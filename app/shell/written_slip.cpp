@@ -64,11 +64,12 @@ WrittenSlip::WrittenSlip(QWidget* over) : QFrame(over) {
   hide();
 }
 
-void WrittenSlip::show_written(const QString& folder, const QStringList& names, const QString& judged) {
+void WrittenSlip::show_written(const QString& folder, const QStringList& names, const QString& judged,
+                               const QString& ending) {
   folder_ = folder;
   sheets_ = names.filter(QRegularExpression(QStringLiteral("\\.pdf$")));
   const auto files = std::count_if(names.begin(), names.end(),
-                                   [](const QString& name) { return name.endsWith(QStringLiteral(".nc")); });
+                                   [&](const QString& name) { return name.endsWith(QLatin1Char('.') + ending); });
   const auto sheets = std::count_if(names.begin(), names.end(),
                                     [](const QString& name) { return name.endsWith(QStringLiteral("runsheet.pdf")); });
   what_->setText((files == 1 ? tr("One file for the machine") : tr("%1 files for the machine").arg(files)) +

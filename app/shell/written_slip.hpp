@@ -11,8 +11,8 @@ class WrittenSlip : public QFrame {
   Q_OBJECT
  public:
   explicit WrittenSlip(QWidget* over);
-  // `names` within the folder; `judged`: what the judge says of them.
-  void show_written(const QString& folder, const QStringList& names, const QString& judged);
+  // `names` within the folder; `judged`: what the judge says of them; `ending`: of files for the machine.
+  void show_written(const QString& folder, const QStringList& names, const QString& judged, const QString& ending);
 
  Q_SIGNALS:
   void open_wanted(const QString& path);  // a folder or a sheet, by the desktop's own programs

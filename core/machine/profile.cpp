@@ -59,6 +59,10 @@ const Record<MachineProfile>& machine_fields() {
                                {"rightFront", HomeCorner::RightFront},
                                {"leftBack", HomeCorner::LeftBack},
                                {"rightBack", HomeCorner::RightBack}});
+    f.text("fileEnding", &M::file_ending, 8);
+    f.flag("commentsBehindSemicolon", &M::semicolons);
+    f.flag("percentLines", &M::percent_lines);
+    f.text("endWord", &M::end_word, 4);
     f.number("bedWide", &M::bed_wide, {0, 100'000});
     f.number("bedDeep", &M::bed_deep, {0, 100'000});
     f.number("bedLeft", &M::bed_left, {-10'000, 10'000});
@@ -88,15 +92,27 @@ const Record<MachineProfile>& machine_fields() {
   return fields;
 }
 
-// A pause's word stands in a line of its own in the file.
+// A pause's word stands in a line of its own in the file; a file's ending is letters and digits.
 void check(const MachineProfile& m, const JsonView& v) {
   const bool fine = !m.pause_word.empty() && std::all_of(m.pause_word.begin(), m.pause_word.end(), [](char c) {
     return (c >= 'A' && c <= 'Z') || (c >= '0' && c <= '9') || c == '.' || c == ' ';
   });
   if (!fine) throw v.wrong("pauseWord", say("a word as in the file was expected, such as M0"));
+  if (!sound_file_ending(m.file_ending))
+    throw v.wrong("fileEnding", say("one to five letters or digits were expected, such as nc"));
+  if (m.end_word != "M30" && m.end_word != "M2") throw v.wrong("endWord", say("M30 or M2 was expected"));
 }
 
 }  // namespace
+
+bool sound_file_ending(const std::string& ending) {
+  constexpr std::size_t kMost = 5;
+  // The set's own sheets and pictures are told by theirs.
+  const bool taken = ending == "pdf" || ending == "png" || ending == "json";
+  return !ending.empty() && ending.size() <= kMost && !taken && std::all_of(ending.begin(), ending.end(), [](char c) {
+    return (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z') || (c >= '0' && c <= '9');
+  });
+}
 
 const MachineProfile* MachineTable::find(const std::string& id) const {
   for (const MachineProfile& m : machines) {

@@ -52,6 +52,11 @@ struct MachineProfile {
   bool x_left = false, y_near = false;
   // The bed, mm: how large it is (0: as large as the travel), and how far it reaches to the left and to the front
   // beyond the left front end of the travel.
+  // How its files are called and framed: what stands behind the name's point, comments in (brackets) or behind a
+  // semicolon, a line of % before and after, and the word that ends them.
+  std::string file_ending = "nc";
+  bool semicolons = false, percent_lines = false;
+  std::string end_word = "M30";  // or M2
   double bed_wide = 0, bed_deep = 0, bed_left = 0, bed_front = 0;
   friend bool operator==(const MachineProfile&, const MachineProfile&) = default;
 };
@@ -68,6 +73,8 @@ std::string write_machines(const MachineTable& table);
 // Those that come with Doyen (data/machines.json), then the user's own (machine/own_machines.hpp). What was returned
 // stays as it is, also when the user's own change meanwhile: the next call has them.
 const MachineTable& machine_table();
+// What may stand behind the point of a file for a machine: one to five letters or digits, and not a sheet's.
+bool sound_file_ending(const std::string& ending);
 bool comes_with_doyen(const std::string& machine);
 
 }  // namespace doyen

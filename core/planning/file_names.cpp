@@ -90,17 +90,18 @@ std::string job_in_file(const std::string& job) {
   return out;
 }
 
-std::string file_name(const std::string& job, int number, const BitRun& run, bool all_bits) {
+std::string file_name(const std::string& job, int number, const BitRun& run, bool all_bits, const std::string& ending) {
   std::string name = begun(job, number);
   if (run.screws > 0) name += word_in_file(say("files: screws")) + "-";
   if (run.later) name += word_in_file(say("files: glued")) + "-";
   if (run.side == Side::Back) name += back_word();
-  if (all_bits) return name + word_in_file(say("files: all-bits")) + ".nc";
-  return name + bit_in_file(run.bit) + done_by(run) + ".nc";
+  if (all_bits) return name + word_in_file(say("files: all-bits")) + "." + ending;
+  return name + bit_in_file(run.bit) + done_by(run) + "." + ending;
 }
 
-std::string look_round_name(const std::string& job, Side side) {
-  return begun(job, 0) + (side == Side::Back ? back_word() : "") + word_in_file(say("files: look-round")) + ".nc";
+std::string look_round_name(const std::string& job, Side side, const std::string& ending) {
+  return begun(job, 0) + (side == Side::Back ? back_word() : "") + word_in_file(say("files: look-round")) + "." +
+         ending;
 }
 
 }  // namespace doyen

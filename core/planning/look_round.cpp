@@ -55,7 +55,7 @@ std::vector<OutputFile> look_round_files(const Plan& plan) {
   for (const Side side : {Side::Front, Side::Back}) {
     const std::optional<Reach> reach = reach_of(plan, side);
     if (!reach) continue;
-    const std::string name = look_round_name(plan.job.name, side);
+    const std::string name = look_round_name(plan.job.name, side, plan.machine.file_ending);
     files.push_back({name, write_look_round({plan.job.name + (side == Side::Back ? ", back" : "") + ", a look round",
                                              zero_in_words(plan.job, side), reach->body, reach->highest},
                                             plan.machine)});

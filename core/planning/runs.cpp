@@ -126,13 +126,13 @@ void add_turn(Ordered& out, const Plan& plan, const Rack& rack, Side side, const
       if (!op->passes.empty()) here = op->passes.back().points.back().flat();
     }
     run.time.seconds += plan.machine.spin_up_seconds;
-    run.file = file_name(plan.job.name, one_file ? first : number++, run, one_file);
+    run.file = file_name(plan.job.name, one_file ? first : number++, run, one_file, plan.machine.file_ending);
     out.seconds += run.time.seconds;
     out.runs.push_back(std::move(run));
   }
   // A single bit's file is called by it, also where one file was asked for.
   if (one_file && out.runs.size() == before + 1)
-    out.runs.back().file = file_name(plan.job.name, first, out.runs.back(), false);
+    out.runs.back().file = file_name(plan.job.name, first, out.runs.back(), false, plan.machine.file_ending);
 }
 
 // The back first, while the board is whole and square, unless the back is what is cut out.

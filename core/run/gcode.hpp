@@ -50,7 +50,7 @@ struct GcodeSection {  // from one bit change or pause to the next
   };
   std::vector<Pass> passes;                // feed moves, arcs as chords of 0.001 mm
   std::vector<std::vector<double>> feeds;  // along `passes`, to each point, mm/min; the first of each says nothing
-  std::vector<int> work;  // along `passes`: the number that a comment “(work 2 …)” gave; 0 where none came
+  std::vector<int> work;  // along `passes`: the number that a comment “(work 2)” or “; work 2” gave; 0 where none came
   std::vector<Rapid> rapids;
   double deepest = 0;     // mm, the lowest z of any feed move
   int rapid_in_wood = 0;  // rapid moves that go below `safe`

@@ -41,6 +41,15 @@ class Reader {
     return bad_input(say("{0}, line {1}: {2}.", where_, line_, why));
   }
 
+  // The number of what comes next, where a comment says it.
+  void take_work(const std::string& s, std::size_t at, const std::string& begins, std::size_t close) {
+    if (s.compare(at, begins.size(), begins) != 0) return;
+    int number = 0;
+    const char* first = s.data() + at + begins.size();
+    const auto [end, error] = std::from_chars(first, s.data() + close, number);
+    if (error == std::errc() && end > first) work_ = number;
+  }
+
   std::vector<Word> words_of(const std::string& s) {
     std::vector<Word> words;
     if (s.size() > 2000) throw complain(say("the line is longer than any machine takes"));
@@ -49,13 +58,12 @@ class Reader {
       if (c == '(') {
         const std::size_t close = s.find(')', i);
         if (close == std::string::npos) throw complain(say("a comment is not closed"));
-        if (s.compare(i, 6, "(work ") == 0) {
-          int number = 0;
-          const auto [end, error] = std::from_chars(s.data() + i + 6, s.data() + close, number);
-          if (error == std::errc() && end > s.data() + i + 6) work_ = number;
-        }
+        take_work(s, i, "(work ", close);
         i = close + 1;
-      } else if (c == ';' || c == '%') {
+      } else if (c == ';') {
+        take_work(s, i, "; work ", s.size());
+        break;
+      } else if (c == '%') {
         break;
       } else if (c == ' ' || c == '\t' || c == '\r') {
         ++i;

@@ -12,6 +12,14 @@
 namespace doyen {
 namespace {
 
+std::string comment_line(const std::string& text, const MachineProfile& machine) {
+  return machine.semicolons ? "; " + plain_for_machine(text) + "\n" : "(" + plain_for_machine(text) + ")\n";
+}
+
+std::string framed(std::string text, const MachineProfile& machine) {
+  return machine.percent_lines ? "%\n" + text + "%\n" : text;
+}
+
 class Writer {
  public:
   Writer(const GcodeJob& job, const MachineProfile& machine)
@@ -49,8 +57,8 @@ class Writer {
       last_.reset();
     }
     line("M5");
-    line("M30");
-    return std::move(text_);
+    line(machine_.end_word);
+    return framed(std::move(text_), machine_);
   }
 
  private:
@@ -63,7 +71,7 @@ class Writer {
     text_ += '\n';
   }
   // It always begins with a word of ours: some controllers take a comment's first word for an order.
-  void comment(const std::string& text) { text_ += "(" + plain_for_machine(text) + ")\n"; }
+  void comment(const std::string& text) { text_ += comment_line(text, machine_); }
 
   void start(const GcodeJob::Part& part) {
     const double rpm = std::clamp(part.feeds.rpm, machine_.spindle_least, machine_.spindle_most);
@@ -221,7 +229,7 @@ std::string write_look_round(const LookRound& look, const MachineProfile& machin
   };
   const auto words_of = [&](double mm) { return format_number(mm / unit, machine.decimals); };
   const auto to = [&](Point p) { return " X" + words_of(p.x) + " Y" + words_of(p.y); };
-  const auto comment = [&](const std::string& words) { text += "(" + plain_for_machine(words) + ")\n"; };
+  const auto comment = [&](const std::string& words) { text += comment_line(words, machine); };
   comment("job " + look.title);
   comment("zero " + look.zero);
   comment("in the air, spindle off: nothing is cut");
@@ -234,8 +242,8 @@ std::string write_look_round(const LookRound& look, const MachineProfile& machin
   line("G1" + to({b.right, b.bottom}) + " F" + format_number(pace, 1));
   for (const Point p : {Point{b.right, b.top}, Point{b.left, b.top}, Point{b.left, b.bottom}}) line("G1" + to(p));
   line("G0" + to({0, 0}));
-  line("M30");
-  return text;
+  line(machine.end_word);
+  return framed(std::move(text), machine);
 }
 
 std::string write_gcode(const GcodeJob& job, const MachineProfile& machine) { return Writer(job, machine).write(); }

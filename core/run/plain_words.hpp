@@ -12,8 +12,8 @@ std::string plain_for_machine(const std::string& text);
 // The same for a file's name: no spaces, no point at its beginning, never empty.
 std::string plain_for_file(const std::string& text);
 
-// A word of file names in the user's language, from a sentence such as “files: carve”: what stands behind the colon, its
-// letters and digits small, with a dash between words.
+// A word of file names in the user's language, from a sentence such as “files: carve”: what stands behind the colon,
+// its letters and digits small, with a dash between words.
 std::string word_in_file(const std::string& said);
 // A text's letters and digits so.
 std::string small_for_file(const std::string& text);

@@ -88,7 +88,7 @@ TEST_CASE("stops are as large and stand where it is typed, and an emptied field 
   opened(w);
   const Fixture before = w.job().run.fixture;
   w.pick("bedAgainst", 1);
-  CHECK(w.find<LengthField>("bedFirst")->isVisible());
+  CHECK(w.reach<LengthField>("bedFirst")->isVisible());
   const auto type = [&](const char* field, const char* text) {
     auto* edit = w.find<LengthField>(field);
     edit->setFocus();

@@ -75,6 +75,9 @@ TEST_CASE("a machine is described, kept, chosen for the job, changed and taken a
       CHECK(dialog.findChild<QListWidget*>(QStringLiteral("machineList"))->currentItem()->text().startsWith("Shed"));
       type_there(dialog, "travelX", "40");
       type_there(dialog, "bedWide", "50");
+      type_there(dialog, "fileEnding", "p d f");
+      CHECK(dialog.findChild<QLineEdit*>(QStringLiteral("fileEnding"))->property("wrong").toBool());
+      type_there(dialog, "fileEnding", "tap");
       type_there(dialog, "bedLeft", "3");
       auto* x_counts = dialog.findChild<QComboBox*>(QStringLiteral("xCounts"));
       x_counts->setFocus();
@@ -86,6 +89,7 @@ TEST_CASE("a machine is described, kept, chosen for the job, changed and taken a
     CHECK_FALSE(w.plan().has_stop());
     CHECK(w.plan().machine.travel[0] == Approx(40 * 25.4));
     CHECK(w.plan().machine.x_left);
+    CHECK(w.plan().runs.front().file.ends_with(".tap"));
     CHECK(bed_box(w.plan().machine).left == Approx(-3 * 25.4));
     CHECK(bed_box(w.plan().machine).right == Approx(47 * 25.4));
     // What is cancelled changes nothing; taken away, the job says that it does not know it.

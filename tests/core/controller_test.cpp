@@ -7,6 +7,8 @@
 #include <numbers>
 #include <random>
 
+#include "planning/file_names.hpp"
+#include "run/gcode.hpp"
 #include "storage/data_folder.hpp"
 #include "workbench.hpp"
 
@@ -257,4 +259,44 @@ TEST_CASE("its own words are taken at once, however they come in and whatever wa
   Controller ms(f);
   (void)run(ms, "G4 P1500\nM30\n");
   CHECK(ms.seconds() == Approx(1.5));
+}
+
+TEST_CASE("files are framed, commented, closed and called as the machine wants them, and cut the same") {
+  // NISTIR 6556, 3.1 (lines of %), 3.6.1 (M2, M30): any controller of that language takes them.
+  Job job = board(120, 80, 18);
+  add(job, "groove", {kBox, 40, 8}, {40, 40}, cut(Kind::Incise, 1));
+  add(job, "hole", {PlainShape::Kind::Ellipse, 20, 20}, {90, 40}, cut(Kind::Recess, 3, {"flat-1/8in"}));
+  const Plan usual = planned(job);
+  for (int how = 1; how < 16; ++how) {
+    MachineProfile machine = machine_for(job);
+    machine.semicolons = (how & 1) != 0;
+    machine.percent_lines = (how & 2) != 0;
+    if ((how & 4) != 0) machine.end_word = "M2";
+    if ((how & 8) != 0) machine.file_ending = "tap";
+    const Plan p = plan(job, load_rack(), machine);
+    const auto files = gcode_files(p), as_usual = gcode_files(usual);
+    REQUIRE(files.size() == as_usual.size());
+    for (std::size_t i = 0; i < files.size(); ++i) {
+      INFO(how << ": " << files[i].name);
+      CHECK(files[i].name.ends_with((how & 8) != 0 ? ".tap" : ".nc"));
+      CHECK(files[i].text.starts_with("%\n") == machine.percent_lines);
+      CHECK((files[i].text.find('(') == std::string::npos) == machine.semicolons);
+      CHECK((files[i].text.find("M30") == std::string::npos) == (machine.end_word == "M2"));
+      const GcodeProgram here = read_gcode(files[i].text, "x"), there = read_gcode(as_usual[i].text, "y");
+      CHECK(here.ended);
+      REQUIRE(here.sections.size() == there.sections.size());
+      CHECK(here.sections[0].work == there.sections[0].work);
+      REQUIRE(here.sections[0].passes.size() == there.sections[0].passes.size());
+      for (std::size_t k = 0; k < here.sections[0].passes.size(); ++k)
+        CHECK(here.sections[0].passes[k].points == there.sections[0].passes[k].points);
+      // The simulated controller takes every line of them.
+      Controller controller(figures());
+      (void)controller.take_replies();
+      const std::string said = run(controller, files[i].text);
+      CHECK(count(said, "error") == 0);
+      CHECK(count(said, "end\n") == 1);
+    }
+    CHECK(look_round_name("x", Side::Front, machine.file_ending).ends_with(machine.file_ending));
+  }
+  for (const char* bad : {"", "toolong", "n c", "pdf", "../x"}) CHECK_FALSE(sound_file_ending(bad));
 }

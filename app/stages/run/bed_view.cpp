@@ -317,12 +317,14 @@ BedView::BedView(Workshop& shop, QWidget* parent)
   stands_->setObjectName(QStringLiteral("bedStands"));
   stands_->setPlaceholderText(tr("half as high as the board"));
   stands_->setToolTip(tr("How high stops, fence or dowels stand above the bed: no bit may run into them"));
-  column->addWidget(make_row(tr("They stand"), stands_));
+  stops_ = new Fold(tr("What stands there"), QStringLiteral("bedStopsOpen"));
+  column->addWidget(stops_);
+  stops_->body()->addWidget(make_row(tr("They stand"), stands_));
   const auto part = [&](const char* name, const QString& label, Range range, const QString& empty, auto member) {
     auto* field = new LengthField(range, true);
     field->setObjectName(QLatin1String(name));
     field->setPlaceholderText(empty);
-    column->addWidget(make_row(label, field));
+    stops_->body()->addWidget(make_row(label, field));
     connect(field, &LengthField::entered, this, [this, member](std::optional<double> mm) {
       edit(tr("say what the stops are like"), [mm, member](Fixture& f) {
         if constexpr (std::is_same_v<decltype(member), double Fixture::*>)
@@ -334,11 +336,11 @@ BedView::BedView(Workshop& shop, QWidget* parent)
     return field;
   };
   const QString usual = tr("as usual"), third = tr("a sixth in"), half = tr("in the middle");
-  long_ = part("bedLong", tr("Along the edge"), from_least(1, "run.fixture.partLong"), usual, &Fixture::part_long);
+  long_ = part("bedLong", tr("Long"), from_least(1, "run.fixture.partLong"), usual, &Fixture::part_long);
   wide_ = part("bedWide", tr("Wide"), from_least(1, "run.fixture.partWide"), usual, &Fixture::part_wide);
-  first_ = part("bedFirst", tr("First from there"), range_of("run.fixture.first"), third, &Fixture::first);
-  second_ = part("bedSecond", tr("Second from there"), range_of("run.fixture.second"), third, &Fixture::second);
-  end_ = part("bedEnd", tr("At the shorter edge"), range_of("run.fixture.end"), half, &Fixture::end);
+  first_ = part("bedFirst", tr("First"), range_of("run.fixture.first"), third, &Fixture::first);
+  second_ = part("bedSecond", tr("Second"), range_of("run.fixture.second"), third, &Fixture::second);
+  end_ = part("bedEnd", tr("Shorter edge"), range_of("run.fixture.end"), half, &Fixture::end);
   for (LengthField* field : {first_, second_, end_})
     field->setToolTip(tr("From the corner that is pushed home to the middle of the stop or dowel"));
   says_ = make_label({}, "plain");
@@ -462,7 +464,9 @@ void BedView::refresh() {
   end_->show_length(f.end, job.lengths);
   for (LengthField* field : {long_, wide_}) show_row(field, f.kind == Kind::Stops || f.kind == Kind::Fence);
   for (LengthField* field : {first_, second_}) show_row(field, f.kind == Kind::Stops || f.kind == Kind::Dowels);
-  show_row(end_, f.kind != Kind::None);
+  stops_->setVisible(f.kind != Kind::None);
+  const bool usual = f.part_long <= 0 && f.part_wide <= 0 && !f.first && !f.second && !f.end;
+  stops_->set_summary(usual ? tr("as usual") : tr("as you said"));
   forget_->setEnabled(f.placed());
   const std::optional<Point> at = left_front_on_bed(job);
   const Box bed = bed_box(machine), board = lying_box(job.blank, job.run.on_bed);

@@ -5,6 +5,7 @@
 #include <QDialog>
 #include <QLabel>
 
+#include "parts/fold.hpp"
 #include "parts/length_field.hpp"
 #include "parts/ticket.hpp"
 #include "planning/plan_cache.hpp"
@@ -63,6 +64,7 @@ class BedView : public QDialog {
   Workshop& shop_;
   BedPicture* picture_;
   QComboBox *board_, *against_, *corner_, *lies_;
+  Fold* stops_;
   LengthField *x_, *y_, *stands_, *long_, *wide_, *first_, *second_, *end_;
   QLabel *says_, *home_, *trouble_;
   QPushButton *middle_, *forget_, *mend_;

@@ -141,6 +141,18 @@ void MachinesDialog::add_understanding(QFormLayout* form) {
     changed();
   });
   shows_.emplace_back([this](const MachineProfile& m) { unit_->setCurrentIndex(m.unit == Unit::Inch ? 1 : 0); });
+  ending_ = new TextField([](const QString& text) {
+    if (!sound_file_ending(text.toStdString()))
+      throw bad_input(tr("One to five letters or digits were expected, such as nc.").toStdString());
+  });
+  ending_->setObjectName(QStringLiteral("fileEnding"));
+  ending_->setFixedWidth(96);
+  form->addRow(tr("Its files end in"), ending_);
+  connect(ending_, &TextField::entered, this, [this](const QString& text) {
+    if (auto* m = chosen()) m->file_ending = text.toStdString();
+    changed();
+  });
+  shows_.emplace_back([this](const MachineProfile& m) { ending_->show_text(words_of(m.file_ending)); });
   auto* decimals = new FigureField({2, 6}, 0);
   decimals->setObjectName(QStringLiteral("decimals"));
   decimals->setFixedWidth(96);
@@ -152,6 +164,20 @@ void MachinesDialog::add_understanding(QFormLayout* form) {
   shows_.emplace_back([decimals](const MachineProfile& m) { decimals->show_figure(m.decimals); });
   form->addRow({}, tick(QStringLiteral("arcs"), tr("It follows arcs (G2, G3)"), &MachineProfile::arcs));
   form->addRow({}, tick(QStringLiteral("lineNumbers"), tr("It wants numbered lines"), &MachineProfile::line_numbers));
+  form->addRow({}, tick(QStringLiteral("semicolons"), tr("Comments stand behind a semicolon, not in brackets"),
+                        &MachineProfile::semicolons));
+  form->addRow({}, tick(QStringLiteral("percentLines"), tr("It wants a line of % before and after"),
+                        &MachineProfile::percent_lines));
+  auto* end = new QComboBox;
+  end->setObjectName(QStringLiteral("endWord"));
+  end->addItems({QStringLiteral("M30"), QStringLiteral("M2")});
+  end->setFixedWidth(96);
+  form->addRow(tr("Its files close with"), end);
+  connect(end, &QComboBox::activated, this, [this, end] {
+    if (auto* m = chosen()) m->end_word = end->currentText().toStdString();
+    changed();
+  });
+  shows_.emplace_back([end](const MachineProfile& m) { end->setCurrentText(words_of(m.end_word)); });
   form->addRow({}, tick(QStringLiteral("dwellMs"), tr("Waiting times (G4 P) are in milliseconds, not seconds"),
                         &MachineProfile::dwell_in_ms));
   change_ = new QComboBox;

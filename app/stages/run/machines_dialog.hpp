@@ -53,6 +53,7 @@ class MachinesDialog : public QDialog {
   class TextField* name_;
   QComboBox *unit_, *change_, *home_;
   class TextField* pause_;
+  class TextField* ending_;
   QCheckBox* use_;
   QPushButton *remove_, *save_;
   std::vector<std::function<void(const MachineProfile&)>> shows_;
