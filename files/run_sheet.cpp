@@ -156,7 +156,11 @@ void say_zero(Sheet& sheet, const Plan& plan) {
                ? " " + say("The film's {0} is allowed for: touch off on top of the film.", show(job.blank.film))
                : std::string()) +
           " " +
-          (job.run.plate > 0
+          (by_paper(job.run)
+               ? say("Lay the slip of paper under the bit and bring it down until the paper is just held; its {0} is "
+                     "taken off by these files.",
+                     show(job.run.plate))
+           : job.run.plate > 0
                ? say("The touch plate's {0} is taken off by these files: your machine must not do it again. Take the "
                      "plate away before the run.",
                      show(job.run.plate))

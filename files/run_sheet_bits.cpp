@@ -47,12 +47,13 @@ void look_round_step(Paper& sheet, const Plan& plan, const BitRun* before, const
   if (!reach) return;
   const auto show = [&](double mm) { return depth_in_words(mm, plan.job.lengths); };
   sheet.y +=
-      3 + sheet.text(say("First a look round: {0}, no bit in the spindle. It goes round all that the bits take up, "
-                         "in x from {1} to {2}, in y from {3} to {4}, at z {5}, in the air with the spindle off. "
-                         "Nothing may stand in its way, and it must stay over the board where you expect it.",
-                         look_round_name(plan.job.name, run.side, plan.machine.file_ending), show(reach->body.left), show(reach->body.right),
-                         show(reach->body.bottom), show(reach->body.top), show(reach->highest)),
-                     kEdge + 26, sheet.y, kPageWidth - 2 * kEdge - 26, 11, true, kPlum);
+      3 +
+      sheet.text(say("First a look round: {0}, no bit in the spindle. It goes round all that the bits take up, "
+                     "in x from {1} to {2}, in y from {3} to {4}, at z {5}, in the air with the spindle off. "
+                     "Nothing may stand in its way, and it must stay over the board where you expect it.",
+                     look_round_name(plan.job.name, run.side, plan.machine.file_ending), show(reach->body.left),
+                     show(reach->body.right), show(reach->body.bottom), show(reach->body.top), show(reach->highest)),
+                 kEdge + 26, sheet.y, kPageWidth - 2 * kEdge - 26, 11, true, kPlum);
 }
 
 // mm: what all the screws of that side may be as wide as.

@@ -178,6 +178,8 @@ std::string bed_in_words(const Plan& plan) {
   std::string words;
   if (f.kind != Fixture::Kind::None)
     words = say("It lies against {0}; they stand {1} above the bed.", fixture_in_words(f), show(fixture_stands(job)));
+  if (job.run.waste_board > 0)
+    words += (words.empty() ? "" : " ") + say("A waste board of {0} lies beneath it.", show(job.run.waste_board));
   if (!f.placed()) return words;
   words += (words.empty() ? "" : " ") +
            say("It lies with its {0} {1} from the left and {2} from the front end of the machine's travel.",

@@ -64,9 +64,38 @@ std::vector<Line2> join_neighbours(std::vector<Line2> lines, const KeepAway& wal
   return joined;
 }
 
-// Goes down along the line from one height to the next, back and forth (or round, when the line returns to its start)
-// until the floor is reached, then runs the whole line at the floor.
+// Round and round a line that returns to its start, in its own direction, as a screw's thread goes down; then once at
+// the floor. Nothing where whole rounds would be much longer than what the slope asks.
+std::optional<Pass> thread_and_run(const Line2& line, double from_z, double to_z, double slope) {
+  if (line.size() < 3 || !is_closed(line)) return std::nullopt;
+  double total = 0;
+  for (std::size_t i = 1; i < line.size(); ++i) total += distance(line[i - 1], line[i]);
+  const double needed = (from_z - to_z) / slope;
+  constexpr double kMuch = 1.3;
+  const int rounds = whole_up(needed / total - 1e-9, 1, 100'000);
+  if (!(total > 0 && needed > 0) || rounds * total > kMuch * needed) return std::nullopt;
+  Pass pass;
+  const auto add = [&](Point p, double z) {
+    const Point3 q{p.x, p.y, z};
+    if (pass.points.empty() || !(pass.points.back() == q)) pass.points.push_back(q);
+  };
+  double gone = 0;
+  add(line.front(), from_z);
+  for (int round = 0; round < rounds; ++round) {
+    for (std::size_t i = 1; i < line.size(); ++i) {
+      gone += distance(line[i - 1], line[i]);
+      const bool last = round + 1 == rounds && i + 1 == line.size();
+      add(line[i], last ? to_z : from_z + (to_z - from_z) * gone / (rounds * total));
+    }
+  }
+  for (const Point& p : line) add(p, to_z);
+  return pass;
+}
+
+// Goes down along the line from one height to the next, round and round where it returns to its start soon enough, else
+// back and forth, until the floor is reached; then runs the whole line at the floor.
 Pass ramp_and_run(const Line2& line, double from_z, double to_z, double slope) {
+  if (std::optional<Pass> round = thread_and_run(line, from_z, to_z, slope)) return std::move(*round);
   Pass pass;
   const auto add = [&](Point p, double z) {
     const Point3 q{p.x, p.y, z};

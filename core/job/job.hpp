@@ -77,9 +77,13 @@ struct RunSettings {
   double plate = 0;         // mm of touch plate under the bit when z is set, that the files take off; 0: the user does
   double zero_below = 0;    // mm that zero lies below the blank's face, such as on a board that carries it
   Fixture fixture{};        // where it lies on the bed, and against what
+  double waste_board = 0;   // mm thick, of what lies between the blank and the bed, to be cut into; 0: not said
   double zero_floor = 0;    // mm below the face: a sunk floor that is there already, which z is set on; 0: none
   friend bool operator==(const RunSettings&, const RunSettings&) = default;
 };
+
+// What lies under the bit when z is set is a slip of paper, not a plate.
+inline bool by_paper(const RunSettings& run) { return run.plate > 0 && run.plate <= 0.3; }
 
 // What must stay under grooves in a board that nothing was said about: 3 mm, of thin ones a quarter.
 double usual_least_wood(const Blank& blank);

@@ -154,6 +154,7 @@ const Record<RunSettings>& run_fields() {
     f.optional("millLevel", &R::mill_level, {0.1, 200});
     f.number("zeroBelow", &R::zero_below, {0, 500});
     f.number("zeroFloor", &R::zero_floor, {0, 500});
+    f.number("wasteBoard", &R::waste_board, {0, 200});
     f.records_by_name("feeds", &R::feeds, job_feeds_fields(), 500);
     f.texts("testOf", &R::test_of, 100, "a list of bit ids was expected");
     f.texts("order", &R::order, 500, "a list of bit ids was expected");

@@ -118,8 +118,48 @@ class Motion {
   bool arc_ = false;
 };
 
+// The circle through three points, seen from above; endless where they lie on a line, mm.
+double radius_through(Point a, Point b, Point c) {
+  const double twice = std::abs((b.x - a.x) * (c.y - a.y) - (b.y - a.y) * (c.x - a.x));
+  return twice < 1e-12 ? 1e300 : distance(a, b) * distance(b, c) * distance(a, c) / (2 * twice);
+}
+
+// Arcs so tight that they hold the feed back where the file says them as arcs: v² ≤ a·r. A corner rule between short
+// chords does not see that.
+class TightArcs {
+ public:
+  TightArcs(const Pass& pass, const Feeds& feeds, const MachineProfile& machine, std::optional<BitKind> bit)
+      : pass_(pass),
+        said_(machine.arcs && bit.has_value()),
+        bit_(bit.value_or(BitKind::Flat)),
+        accel_(std::min(machine.acceleration[0], machine.acceleration[1])),
+        tight_(feeds.feed * feeds.feed / 3600 / accel_) {}
+  // The most that the stretch to point `i` allows, mm/min; to be asked in their order.
+  double most(std::size_t i) {
+    if (said_ && i > end_ && i + 1 < pass_.points.size() &&
+        radius_through(pass_.points[i - 1].flat(), pass_.points[i].flat(), pass_.points[i + 1].flat()) <
+            1.05 * tight_) {
+      const Arc arc = arc_from(pass_.points, i - 1, bit_);
+      if (arc.last > i) {
+        end_ = arc.last;
+        speed_ = 60 * std::sqrt(accel_ * distance(arc.centre, pass_.points[i - 1].flat()));
+      }
+    }
+    return i <= end_ ? speed_ : 1e300;
+  }
+
+ private:
+  const Pass& pass_;
+  bool said_;  // the file says arcs as such
+  BitKind bit_;
+  double accel_, tight_;  // mm/s²; mm, from where on the feed is reached
+  std::size_t end_ = 0;
+  double speed_ = 1e300;
+};
+
 void follow(Motion& motion, const Pass& pass, const Feeds& feeds, const MachineProfile& machine,
             std::optional<BitKind> bit) {
+  TightArcs tight(pass, feeds, machine, bit);
   const bool arcs = bit && machine.arcs && slow_controller(machine);
   std::size_t arc_ends = 0;
   for (std::size_t i = 1; i < pass.points.size(); ++i) {
@@ -129,7 +169,7 @@ void follow(Motion& motion, const Pass& pass, const Feeds& feeds, const MachineP
       if (arc_ends > i) motion.begin_arc();
     }
     const Point3 &a = pass.points[i - 1], &b = pass.points[i];
-    motion.go(a, b, feed_along(a, b, feeds, machine), true);
+    motion.go(a, b, std::min(tight.most(i), feed_along(a, b, feeds, machine)), true);
   }
   motion.end_arc();
 }

@@ -128,7 +128,8 @@ OutputFile again_from(const Plan& plan, std::size_t number, std::size_t first) {
     throw bad_input(
         say("File {0} has {1} passes; there is none numbered {2}.", number + 1, pass_count(run), first + 1));
   return written(plan, run, Rest(run, static_cast<int>(number) + 1, first),
-                 "again from pass " + std::to_string(first + 1), word_in_file(say("files: again-from")) + "-" + std::to_string(first + 1));
+                 "again from pass " + std::to_string(first + 1),
+                 word_in_file(say("files: again-from")) + "-" + std::to_string(first + 1));
 }
 
 bool goes_through_in(const BitRun& run) {

@@ -37,7 +37,8 @@ std::vector<FurtherBoard> of_strips(const Job& job, const Rack& rack) {
     board.job.name = say("{0}, strip {1}, {2}", job.name, number, first);
     board.title = say("Strip {0}: {1}", number, first);
     const std::string called = job_in_file(first);
-    board.folder = word_in_file(say("files: strip")) + "-" + (i < 9 && rows.size() > 9 ? "0" + number : number) + (called.empty() ? "" : "-" + called);
+    board.folder = word_in_file(say("files: strip")) + "-" + (i < 9 && rows.size() > 9 ? "0" + number : number) +
+                   (called.empty() ? "" : "-" + called);
     std::vector<FurtherBoard> its = of_inlays(board.job, rack);
     for (FurtherBoard& one : its) one.folder.insert(0, board.folder + "-");
     all.push_back(std::move(board));
@@ -70,8 +71,8 @@ std::vector<FurtherBoard> of_panels(const Job& job, const Rack& rack) {
     board.kind = FurtherBoard::Kind::Panel;
     board.job = panel_job(job, rack, panel);
     board.title = title_of(panel, edges);
-    board.folder =
-        word_in_file(say("files: panel")) + "-" + std::string(panel.number < 10 && panels.size() > 9 ? "0" : "") + std::to_string(panel.number);
+    board.folder = word_in_file(say("files: panel")) + "-" +
+                   std::string(panel.number < 10 && panels.size() > 9 ? "0" : "") + std::to_string(panel.number);
     std::vector<FurtherBoard> its = of_inlays(board.job, rack);
     for (FurtherBoard& one : its) one.folder.insert(0, board.folder + "-");
     all.push_back(std::move(board));

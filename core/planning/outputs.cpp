@@ -98,10 +98,14 @@ std::string zero_in_words(const Job& job, Side side) {
   if (job.run.plate > 0) {
     Job without = job;
     without.run.plate = 0;
-    return say("a touch plate of {0} on {1}", depth_in_words(job.run.plate, job.lengths), zero_in_words(without, side));
+    const std::string thick = depth_in_words(job.run.plate, job.lengths), on = zero_in_words(without, side);
+    return by_paper(job.run) ? say("a slip of paper of {0} on {1}", thick, on)
+                             : say("a touch plate of {0} on {1}", thick, on);
   }
   const std::string place = place_in_words(job, side);
-  if (job.run.zero_surface == ZeroSurface::Bed) return say("the bed under the blank, at {0}", place);
+  if (job.run.zero_surface == ZeroSurface::Bed)
+    return job.run.waste_board > 0 ? say("the waste board under the blank, at {0}", place)
+                                   : say("the bed under the blank, at {0}", place);
   if (side == Side::Back) return say("the blank's back, at {0}", place);
   if (job.run.zero_floor > 0)
     return say("the floor that is sunk {0} below the face, x and y at {1}",

@@ -271,10 +271,41 @@ void check_fixture(const Situation& s, std::vector<Verdict>& out) {
                  say("The bit would run into it beside the board's edge."), remedies});
 }
 
+// What comes through the blank must end in the waste board, where its thickness was said, and not in the bed.
+void check_waste_board(const Situation& s, std::vector<Verdict>& out) {
+  const double thick = s.job.run.waste_board;
+  if (thick <= 0) return;
+  for (std::size_t i = 0; i < s.pieces.size(); ++i) {
+    if (s.pieces[i].cuts == nullptr) continue;
+    double deepest = 0;
+    for (const Operation& op : s.pieces[i].cuts->operations) deepest = std::max(deepest, op.depth - op.ground);
+    const double below = deepest - s.job.blank.thinnest();
+    if (below <= thick) continue;
+    const Item& item = s.job.items[i];
+    std::vector<Remedy> remedies;
+    const double least = std::ceil(below + 1);
+    remedies.push_back({say("A waste board of {0} lies there", s.show(least)),
+                        [least](Job& job) { job.run.waste_board = least; }, true});
+    constexpr double kStays = 0.5, kLeastOver = 0.1;  // mm (from memory, no source)
+    const double over = thick - kStays - (s.job.blank.thickest() - s.job.blank.thinnest());
+    if (goes_through(item.cut.kind) && item.cut.through.over_cut && over >= kLeastOver) {
+      remedies.push_back({say("Cut only {0} below the board", s.show(over)), [id = item.piece.id, over](Job& job) {
+                            if (Item* it = job.find(id)) it->cut.through.over_cut = over;
+                          }});
+    }
+    out.push_back({Grade::Stop, "through-waste-board", item.piece.id, s.pieces[i].cuts->deepest_at,
+                   say("“{0}” is cut up to {1} below the board; the waste board is {2} thick.", item.piece.name,
+                       s.show(below), s.show(thick)),
+                   say("The bit would cut into the machine's bed."), remedies});
+    return;
+  }
+}
+
 }  // namespace
 
 void check_bed(const Situation& s, std::vector<Verdict>& out) {
   if (s.job.panels.there()) return;  // its panels lie there, not the sign
+  check_waste_board(s, out);
   check_travel(s, out);
   check_place(s, out);
   check_holes(s, out);

@@ -209,7 +209,8 @@ void check_plate(const Situation& s, std::vector<Verdict>& out) {
                    say("The files take off a touch plate of {0}, and so does the machine by itself.", s.show(files)),
                    say("Every cut would be {0} too deep.", s.show(files)),
                    {leave}});
-  } else if (!m.takes_off_plate && m.plate > 0 && files > 0 && std::abs(files - m.plate) > 0.005) {
+  } else if (!m.takes_off_plate && m.plate > 0 && files > 0 && !by_paper(s.job.run) &&
+             std::abs(files - m.plate) > 0.005) {
     out.push_back(
         {Grade::Mind,
          "plate-differs",

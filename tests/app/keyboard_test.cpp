@@ -68,7 +68,7 @@ TEST_CASE("tabs, clamps, bridges and the section are taken hold of and moved by 
     KeepOut clamp;
     clamp.x = 60;
     clamp.y = 200;
-    job.blank.keep_outs.push_back(clamp);
+    job.blank.keep_outs = {clamp};
   });
   press(w, Qt::Key_1, Qt::AltModifier);
   press(w, Qt::Key_F6);

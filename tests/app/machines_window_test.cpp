@@ -249,8 +249,9 @@ struct StagePrinters {
     };
     if (there) {
       program("lpstat", "case $1 in -e) echo Attic; echo Shop;; -d) echo system default destination: Shop;; esac\n");
-      program("lp", takes ? "for a in \"$@\"; do printf '%s\\n' \"$a\" >> " + folder.filePath("asked").toUtf8() + "; done\n"
-                          : QByteArray("echo out of paper >&2; exit 1\n"));
+      program("lp",
+              takes ? "for a in \"$@\"; do printf '%s\\n' \"$a\" >> " + folder.filePath("asked").toUtf8() + "; done\n"
+                    : QByteArray("echo out of paper >&2; exit 1\n"));
     }
     qputenv("PATH", folder.path().toUtf8());
   }

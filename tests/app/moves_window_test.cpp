@@ -232,8 +232,8 @@ TEST_CASE("the fingerpost is written with a picture and files of its back") {
   QTemporaryDir folder;
   w.window.write_files(folder.path());
   CHECK(QFile::exists(folder.filePath(QStringLiteral("proof-back.png"))));
-  CHECK(QFile::exists(folder.filePath(QStringLiteral("01-marrowby-upper-back-keyhole-3-8in-slot.nc"))));
+  CHECK(QFile::exists(folder.filePath(QStringLiteral("02-marrowby-upper-back-keyhole-3-8in-slot.nc"))));
   const std::string text =
-      read_file(folder.filePath(QStringLiteral("01-marrowby-upper-back-keyhole-3-8in-slot.nc")).toStdString());
+      read_file(folder.filePath(QStringLiteral("02-marrowby-upper-back-keyhole-3-8in-slot.nc")).toStdString());
   CHECK_THAT(text, Catch::Contains("back"));
 }

@@ -477,6 +477,7 @@ TEST_CASE("every plain shape is added from the menu and planned") {
 
 TEST_CASE("a clamp in the way is a stop, drawn on the board, and shifted clear by a button") {
   Window w;
+  w.window.document().edit("without the demo's own", [](Job& job) { job.blank.keep_outs.clear(); });
   w.choose(Stage::Blank, "");
   w.find<QPushButton>("addKeepOut")->menu()->actions().first()->trigger();
   REQUIRE(w.job().blank.keep_outs.size() == 1);

@@ -94,6 +94,29 @@ TEST_CASE("a slow controller takes an arc as one move, where the file says it as
   CHECK(run_time({half}, kFeeds, m, {}, nullptr, BitKind::Flat).seconds > 360 / 30.0);
 }
 
+TEST_CASE("a tight circle said as arcs is as slow as its radius allows") {  // v² = a·r; any textbook
+  MachineProfile m;
+  m.acceleration = {400, 400, 400};
+  m.feed_most = {9000, 9000, 9000};
+  const Feeds feeds{6000, 3000, 12000};
+  for (const double r : {1.0, 1.7, 6.0, 40.0}) {
+    Pass pass;
+    constexpr int kTurns = 30, kPoints = 90;
+    for (int i = 0; i <= kTurns * kPoints; ++i) {
+      const double a = 2 * std::numbers::pi * i / kPoints;
+      pass.points.push_back({r * std::cos(a), r * std::sin(a), -1});
+    }
+    const double length = 2 * std::numbers::pi * r * kTurns, top = std::min(100.0, std::sqrt(400 * r));
+    // From rest to rest: v²/a of the way is run up and down.
+    INFO(r);
+    const RunTime time = run_time({pass}, feeds, m, {r, 0}, nullptr, BitKind::Flat);
+    CHECK(time.in_wood == Approx(length / top).epsilon(0.03));
+    m.arcs = false;  // chords do not know of it
+    CHECK(run_time({pass}, feeds, m, {r, 0}, nullptr, BitKind::Flat).in_wood <= time.in_wood * 1.001);
+    m.arcs = true;
+  }
+}
+
 TEST_CASE("corner speed follows v^2 = a d sin(t/2) / (1 - sin(t/2))") {  // geometry.md, Time
   const double half = std::sin(std::numbers::pi / 4);
   CHECK(junction_speed(500, 0.02, std::numbers::pi / 2) == Approx(std::sqrt(500 * 0.02 * half / (1 - half))));

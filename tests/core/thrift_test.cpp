@@ -10,6 +10,7 @@
 #include "oracle.hpp"
 #include "planning/judged.hpp"
 #include "relief/carve.hpp"
+#include "run/gcode.hpp"
 #include "workbench.hpp"
 
 using namespace doyen;
@@ -236,4 +237,35 @@ TEST_CASE("a bit that comes down through what is gone comes down fast, and only 
   CHECK(fast_down_to(pass, 0.5) == -6);
   pass.gone_above = 0;
   CHECK(fast_down_to(pass, 0.5) == 0.5);
+}
+
+TEST_CASE("a hole little wider than the bit is gone down as a screw's thread, its way never turned back") {
+  std::mt19937 random(12);
+  for (int round = 0; round < 8; ++round) {
+    Job job = board(120, 80, 12 + static_cast<double>(random() % 14));
+    const double wide = 6.35 + 1.2 + static_cast<double>(random() % 30) / 10;
+    Treatment hole = cut(round % 2 == 0 ? Kind::Pierce : Kind::Recess, 8, {"flat-1/4in"}, "flat-1/4in");
+    hole.pierce.slug = false;
+    add(job, "hole", {PlainShape::Kind::Ellipse, wide, wide}, {60, 40}, hole);
+    const Plan p = planned(job);
+    for (const OutputFile& file : gcode_files(p)) {
+      INFO(wide << " mm: " << file.name);
+      for (const GcodeSection& section : read_gcode(file.text, file.name).sections) {
+        for (const Pass& pass : section.passes) {
+          // Which way it turns about the hole's middle, at every step in the wood.
+          int left = 0, right = 0;
+          for (std::size_t i = 1; i < pass.points.size(); ++i) {
+            const Point a = pass.points[i - 1].flat() - Point{60, 40}, b = pass.points[i].flat() - Point{60, 40};
+            const double turned = a.x * b.y - a.y * b.x;
+            if (length(a) > 0.3 && length(b) > 0.3 && std::abs(turned) > 1e-6) ++(turned > 0 ? left : right);
+          }
+          CHECK(std::min(left, right) == 0);
+        }
+      }
+    }
+    const Judgement judgement = judge_files(p, gcode_files(p), 0.1);
+    CHECK_FALSE(judgement.has(Fault::Kind::Gouge));
+    CHECK_FALSE(judgement.has(Fault::Kind::Missed));
+    CHECK_FALSE(judgement.has(Fault::Kind::Bite));
+  }
 }

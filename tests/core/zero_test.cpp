@@ -143,3 +143,38 @@ TEST_CASE("a clamp stops only the side that is cut while it stands there") {
     }
   }
 }
+
+TEST_CASE("what comes through ends in the waste board, or is a stop whose remedies mend it") {
+  Job job = workbench::board(200, 120, 18);
+  Treatment out = cut(Kind::CutOut, 0);
+  out.through.over_cut = 4;
+  add(job, "out", {kBox, 160, 80}, {100, 60}, out);
+  CHECK(find(planned(job), "through-waste-board") == nullptr);  // not said
+  job.run.waste_board = 12;
+  CHECK(find(planned(job), "through-waste-board") == nullptr);
+  CHECK(find(planned(job), "bed-marked")->text.starts_with("The waste board"));
+  job.run.waste_board = 3;
+  const Plan p = planned(job);
+  const Verdict* verdict = find(p, "through-waste-board");
+  REQUIRE(verdict != nullptr);
+  CHECK(verdict->grade == Grade::Stop);
+  REQUIRE(verdict->remedies.size() == 2);
+  for (const Remedy& remedy : verdict->remedies) {
+    INFO(remedy.label);
+    Job mended = job;
+    remedy.apply(mended);
+    CHECK(find(planned(mended), "through-waste-board") == nullptr);
+  }
+}
+
+TEST_CASE("a slip of paper is taken off as a plate is, and called what it is") {
+  Job job = workbench::board(200, 120, 18);
+  add(job, "groove", {kBox, 40, 8}, {100, 60}, cut(Kind::Incise, 1));
+  const double without = seen_placement_of(job).z;
+  job.run.plate = 0.1;
+  CHECK(seen_placement_of(job).z == Approx(without - 0.1));  // zero lies so much above the face
+  CHECK(zero_in_words(job).starts_with("a slip of paper"));
+  MachineProfile machine = machine_for(job);
+  machine.plate = 12;
+  CHECK(find(plan(job, load_rack(), machine), "plate-differs") == nullptr);
+}

@@ -102,12 +102,12 @@ TEST_CASE("outlines without a filling are imported as what they enclose, where t
 TEST_CASE("the back has files, a relief and a picture of its own") {
   const Folder out;
   REQUIRE(doyen_cli("plan " + data_file("demo/fingerpost.doyen") + " --out " + (out / "o")).code == 0);
-  for (const char* name : {"01-marrowby-upper-back-keyhole-3-8in-slot.nc", "02-marrowby-upper-back-v60-carve.nc",
-                           "03-marrowby-upper-v60-carve.nc", "proof-back.png"})
+  for (const char* name : {"01-marrowby-upper-back-1-2in-up-pierce.nc", "02-marrowby-upper-back-keyhole-3-8in-slot.nc",
+                           "03-marrowby-upper-back-v60-carve.nc", "04-marrowby-upper-v60-carve.nc", "proof-back.png"})
     CHECK(fs::exists(out / (std::string("o/") + name)));
   const Json plan = parse_json(read_file(out / "o/plan.json"), "plan");
   CHECK(plan["files"][0]["side"] == "back");
-  CHECK(plan["files"][2]["side"] == "front");
+  CHECK(plan["files"][3]["side"] == "front");
   CHECK(plan["turnOver"] == "leftEdge");
   std::string files;
   for (const Json& file : plan["files"]) files += " " + (out / ("o/" + file["path"].get<std::string>()));

@@ -33,7 +33,7 @@ TEST_CASE("every file takes what the plan says, to 3 per cent, by an independent
   };
   const std::map<std::string, Most> demos = {
       {"gate-sign", {1060, 105, 26'500}},   {"heron-plaque", {1850, 95, 19'300}}, {"seed-drawer", {665, 30, 4'000}},
-      {"fingerpost", {617, 100, 12'600}},   {"inlaid-lid", {1900, 175, 17'900}},  {"test-ladder", {400, 68, 3'400}},
+      {"fingerpost", {666, 102, 13'520}},   {"inlaid-lid", {1900, 175, 17'900}},  {"test-ladder", {400, 68, 3'400}},
       {"sundial-plate", {700, 100, 2'130}},
   };
   const Folder out;

@@ -76,6 +76,17 @@ RunTicket::RunTicket(Workshop& shop) : Ticket(shop) {
   held_->body()->addWidget(low_);
   held_->body()->addWidget(make_row(tr("Least wood under cuts"), least_));
   held_->body()->addWidget(make_row(tr("Held down by"), holding_));
+  waste_ = new LengthField(from_least(0.5, "run.wasteBoard"), true);
+  waste_->setObjectName(QStringLiteral("wasteBoard"));
+  waste_->setPlaceholderText(tr("not said"));
+  waste_->setToolTip(
+      tr("How thick the board or sheet is that lies between the blank and the machine's bed: what comes "
+         "through must end in it"));
+  held_->body()->addWidget(make_row(tr("Waste board"), waste_));
+  connect(waste_, &LengthField::entered, this, [this](std::optional<double> mm) {
+    shop_.document.edit(tr("say how thick the waste board is"),
+                        [&](Job& job) { job.run.waste_board = mm.value_or(0); });
+  });
   stops_ = new QLineEdit;
   stops_->setObjectName(QStringLiteral("stops"));
   stops_->setMaxLength(400);
@@ -311,6 +322,7 @@ void RunTicket::refresh() {
   look_round_->setChecked(job.run.look_round);
   zero_->refresh();
   least_->show_length(job.run.least_wood, job.lengths);
+  waste_->show_length(job.run.waste_board > 0 ? std::optional(job.run.waste_board) : std::nullopt, job.lengths);
   if (!holding_->hasFocus()) {
     holding_->setText(QString::fromStdString(job.run.holding));
     holding_->setCursorPosition(0);

@@ -44,7 +44,7 @@ class RunTicket : public Ticket {
   ZeroSection* zero_;
   Fold* held_;
   QLineEdit *holding_, *stops_;
-  LengthField* least_;
+  LengthField *least_, *waste_;
   QComboBox* turn_;
   QCheckBox *low_, *look_round_;
   QPushButton *screws_, *mark_, *describe_, *rehearse_, *bed_, *pins_;

@@ -43,9 +43,10 @@ ZeroSection::ZeroSection(Workshop& shop) : shop_(shop) {
   plate_->setObjectName(QStringLiteral("plate"));
   plate_->setPlaceholderText(tr("taken off by you"));
   plate_->setToolTip(
-      tr("How thick the touch plate is that z is set with, when the files are to take it off; empty when "
-         "you or your machine does"));
-  column->addWidget(make_row(tr("Touch plate"), plate_));
+      tr("How thick the touch plate, or the slip of paper, is that z is set with, when the files are to take it off; "
+         "empty "
+         "when you or your machine does. Paper is about 0.1 mm (0.004 in)"));
+  column->addWidget(make_row(tr("Plate or paper"), plate_));
   says_ = make_label({}, "faded");
   column->addWidget(says_);
   connect(surface_, &QComboBox::activated, this, [this](int i) {

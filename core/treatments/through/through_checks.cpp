@@ -85,13 +85,16 @@ void check_bed(const PieceSeen& piece, std::vector<Verdict>& out) {
   const double over = item.cut.through.over_cut.value_or(default_over_cut(blank));
   if (item.cut.through.skin > 0) return;
   const double marked = over + blank.thickest() - blank.thinnest();
+  const bool waste = s.job.run.waste_board > 0;
+  const std::string sum =
+      say("Over-cut {0} plus the readings' spread {1}.", s.show(over), s.show(blank.thickest() - blank.thinnest()));
   out.push_back({Grade::Note,
                  "bed-marked",
                  item.piece.id,
                  state.cuts->deepest_at,
-                 say("The bed is marked by up to {0} under “{1}”.", s.show(marked), item.piece.name),
-                 say("Over-cut {0} plus the readings' spread {1}. Lay waste sheet beneath.", s.show(over),
-                     s.show(blank.thickest() - blank.thinnest())),
+                 waste ? say("The waste board is marked by up to {0} under “{1}”.", s.show(marked), item.piece.name)
+                       : say("The bed is marked by up to {0} under “{1}”.", s.show(marked), item.piece.name),
+                 waste ? sum : sum + " " + say("Lay waste sheet beneath."),
                  {}});
 }
 
