@@ -75,10 +75,7 @@ std::optional<Pass> thread_and_run(const Line2& line, double from_z, double to_z
   const int rounds = whole_up(needed / total - 1e-9, 1, 100'000);
   if (!(total > 0 && needed > 0) || rounds * total > kMuch * needed) return std::nullopt;
   Pass pass;
-  const auto add = [&](Point p, double z) {
-    const Point3 q{p.x, p.y, z};
-    if (pass.points.empty() || !(pass.points.back() == q)) pass.points.push_back(q);
-  };
+  const auto add = [&](Point p, double z) { pass.points.push_back({p.x, p.y, z}); };
   double gone = 0;
   add(line.front(), from_z);
   for (int round = 0; round < rounds; ++round) {
@@ -88,7 +85,7 @@ std::optional<Pass> thread_and_run(const Line2& line, double from_z, double to_z
       add(line[i], last ? to_z : from_z + (to_z - from_z) * gone / (rounds * total));
     }
   }
-  for (const Point& p : line) add(p, to_z);
+  for (std::size_t i = 1; i < line.size(); ++i) add(line[i], to_z);
   return pass;
 }
 

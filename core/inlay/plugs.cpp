@@ -207,7 +207,8 @@ std::vector<FurtherBoard> insert_boards(const Job& job, const Rack& rack, double
     FurtherBoard board;
     board.kind = FurtherBoard::Kind::Inserts;
     board.job = board_for(job, "inserts", thickness, material, std::min(4.0, room / 2));
-    board.folder = folder_of(word_in_file(say("files: inserts")), material) + "-" + folder_of(format_number(thickness, 2), "mm");
+    board.folder =
+        folder_of(word_in_file(say("files: inserts")), material) + "-" + folder_of(format_number(thickness, 2), "mm");
     const std::vector<Nested::Place> places = set_out(board.job, arts, 6, room);
     for (std::size_t i = 0; i < arts.size(); ++i) {
       const Art& art = arts[i];

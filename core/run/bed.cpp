@@ -62,6 +62,17 @@ std::optional<Point> left_front_on_bed(const Job& job) {
   return Point{*f.x - (f.left() ? 0 : lying.width()), *f.y - (f.front() ? 0 : lying.height())};
 }
 
+Point middle_of_travel(const Job& job, const MachineProfile& machine) {
+  const Box lying = lying_box(job.blank, job.run.on_bed);
+  return {(machine.travel[0] - lying.width()) / 2, (machine.travel[1] - lying.height()) / 2};
+}
+
+Point pushed_corner(const Job& job, Point origin) {
+  const Box lying = lying_box(job.blank, job.run.on_bed);
+  const Fixture& f = job.run.fixture;
+  return origin + Point{f.left() ? 0 : lying.width(), f.front() ? 0 : lying.height()};
+}
+
 void move_on_bed(Job& job, Point by) {
   Fixture& f = job.run.fixture;
   f.x = f.x.value_or(0) + by.x;

@@ -16,6 +16,10 @@ Box lying_box(const Blank& blank, OnBed turn);
 
 // Where lying coordinates begin on the bed; nothing where it was not said.
 std::optional<Point> left_front_on_bed(const Job& job);
+// Where they would begin with the board in the middle of the travel.
+Point middle_of_travel(const Job& job, const MachineProfile& machine);
+// Where the corner that is pushed home lies when they begin at `origin`.
+Point pushed_corner(const Job& job, Point origin);
 // Says it: moves the corner that is pushed home by so much, mm.
 void move_on_bed(Job& job, Point by);
 

@@ -17,8 +17,8 @@ struct Fixture {
   // neither.
   std::optional<double> x{}, y{};
   double stands = 0;  // mm above the bed; 0: half as high as the board is thick (common practice, no source)
-  // Of stops, the wedge and the fence, mm: how long they lie along the board's edge, and how wide they are beside it; 0:
-  // as is usual.
+  // Of stops, the wedge and the fence, mm: how long they lie along the board's edge, and how wide they are beside it;
+  // 0: as is usual.
   double part_long = 0, part_wide = 0;
   // mm from the corner that is pushed home: where the middles of the two along the longer edge stand, and of the one at
   // the other; a sixth of that edge from either end, and in the middle, where it was not said.
