@@ -156,6 +156,20 @@ bool meets(const Box& box, Point p, double radius) {
 
 }  // namespace
 
+std::vector<KeepOut> standing_metal(const Plan& plan, Side side) {
+  std::vector<KeepOut> metal;
+  for (KeepOut place : plan.job.blank.keep_outs) {
+    if (!place.metal() || (place.up == KeepOut::Up::Back) != (side == Side::Back)) continue;
+    if (side == Side::Back) {
+      const Point there = turned_over(Point{place.x, place.y}, plan.job.blank, plan.job.run.turn);
+      place.x = there.x;
+      place.y = there.y;
+    }
+    metal.push_back(place);
+  }
+  return metal;
+}
+
 std::optional<Point> first_hit(const KeepOut& metal, const Point3& a, const Point3& b, double radius) {
   if (std::min(a.z, b.z) > metal.above_face()) return {};
   const Box box = metal.box();

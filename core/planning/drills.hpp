@@ -26,6 +26,9 @@ struct Thrown {
 };
 Thrown thrown_in(const Plan& plan, Drill drill, const BitRun& run);
 
+// Clamps and screws marked on the blank that stand there while that side is up, in its coordinates. One that nobody
+// said that of stands while the front is.
+std::vector<KeepOut> standing_metal(const Plan& plan, Side side);
 // Where a bit of that radius first meets metal on its way from a to b, if it stands low enough there. Board
 // coordinates.
 std::optional<Point> first_hit(const KeepOut& metal, const Point3& a, const Point3& b, double radius);

@@ -179,3 +179,23 @@ TEST_CASE("one file with pauses waits for each bit and goes on when it is change
   CHECK(s.view->seconds().size() == 1);
   CHECK(s.said(Seen::AsWanted).startsWith("Yes"));
 }
+
+TEST_CASE("a clamp that is marked stands in the rehearsal, too; one that stands there for the other side does not") {
+  for (const auto up : {KeepOut::Up::Whichever, KeepOut::Up::Back}) {
+    Job job = small_job();
+    KeepOut clamp;  // in the groove's way: a stop, but rehearsed all the same
+    clamp.x = 80;
+    clamp.y = 40;
+    clamp.width = clamp.height = 20;
+    clamp.up = up;
+    job.blank.keep_outs.push_back(clamp);
+    Staged s(job);
+    s.start(Drill::None);
+    s.run_through();
+    const bool hit = up == KeepOut::Up::Whichever;
+    CHECK((s.view->seconds().size() < 2) == hit);
+    const QString said = s.said(hit ? Seen::HitMetal : Seen::AsWanted);
+    CHECK(said.startsWith("Yes"));
+    CHECK(said.contains("marked on the blank") == hit);
+  }
+}

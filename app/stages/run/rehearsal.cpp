@@ -3,7 +3,6 @@
 #include <QButtonGroup>
 #include <QComboBox>
 #include <QKeyEvent>
-#include <QPainter>
 #include <QPushButton>
 #include <QRadioButton>
 #include <QSlider>
@@ -11,7 +10,6 @@
 #include <cmath>
 
 #include "parts/cards.hpp"
-#include "parts/theme.hpp"
 #include "parts/ticket.hpp"
 #include "planning/look_round.hpp"
 #include "problem.hpp"
@@ -30,64 +28,6 @@ constexpr double kPaces[] = {1, 5, 20, 100};
 QString words_of(double seconds) { return QString::fromStdString(format_duration(seconds)); }
 
 }  // namespace
-
-RehearsalPicture::RehearsalPicture(QWidget* parent) : QWidget(parent) {
-  setObjectName(QStringLiteral("rehearsalPicture"));
-  setMinimumSize(300, 200);
-  setAccessibleName(tr("The board as far as it is carved, and the bit over it"));
-}
-
-void RehearsalPicture::show_board(const QImage& image, const Box& board) {
-  image_ = image;
-  board_ = board;
-  update();
-}
-
-void RehearsalPicture::show_bit(const Point3& at, double radius, const std::vector<Point>& trail) {
-  bit_ = at;
-  radius_ = radius;
-  trail_ = trail;
-  update();
-}
-
-void RehearsalPicture::show_metal(const std::optional<KeepOut>& metal, bool hit) {
-  metal_ = metal;
-  hit_ = hit;
-  update();
-}
-
-void RehearsalPicture::paintEvent(QPaintEvent*) {
-  QPainter p(this);
-  p.setRenderHint(QPainter::Antialiasing);
-  p.fillRect(rect(), theme::kBench);
-  if (board_.empty()) return;
-  constexpr double kEdge = 50;
-  const double scale = std::min((width() - 2 * kEdge) / board_.width(), (height() - 2 * kEdge) / board_.height());
-  const QPointF corner((width() - board_.width() * scale) / 2, (height() + board_.height() * scale) / 2);
-  const auto place = [&](Point at) {
-    return corner + QPointF((at.x - board_.left) * scale, -(at.y - board_.bottom) * scale);
-  };
-  const QRectF board(place({board_.left, board_.top}), place({board_.right, board_.bottom}));
-  p.drawImage(board, image_);
-  if (metal_) {
-    const Box box = metal_->box();
-    p.setBrush(theme::kFaded);
-    p.setPen(QPen(hit_ ? theme::kBrick : theme::kInk, 1.5));
-    p.drawRoundedRect(QRectF(place({box.left, box.top}), place({box.right, box.bottom})), 3, 3);
-  }
-  QPolygonF trail;
-  for (const Point& at : trail_) trail << place(at);
-  p.setBrush(Qt::NoBrush);
-  p.setPen(QPen(theme::kPlum, 1.2));
-  p.drawPolyline(trail);
-  if (radius_ <= 0) return;
-  // In the wood it is filled, above it an open ring.
-  p.setPen(QPen(hit_ ? theme::kBrick : theme::kPlum, 2));
-  QColor inside = hit_ ? theme::kBrick : theme::kPlum;
-  inside.setAlpha(bit_.z < 0 ? 150 : 0);
-  p.setBrush(inside);
-  p.drawEllipse(place(bit_.flat()), std::max(4.0, radius_ * scale), std::max(4.0, radius_ * scale));
-}
 
 Rehearsal::Rehearsal(std::shared_ptr<const Plan> plan, QWidget* parent) : QDialog(parent), plan_(std::move(plan)) {
   setObjectName(QStringLiteral("rehearsal"));
@@ -255,7 +195,7 @@ void Rehearsal::show_plan(const std::shared_ptr<const Plan>& plan) {
   list_drills();
   lit_ = false;
   light();
-  picture_->show_metal({}, false);
+  picture_->show_metal(standing_metal(*plan_, side_), {});
   picture_->show_bit({}, 0, {});
   file_ = part_ = 0;
   go_to(State::Before);
@@ -319,7 +259,9 @@ void Rehearsal::begin_file() {
   began_ = now_;
   const QString text = QString::fromStdString(files_[file_].text);
   lines_ = static_cast<int>(text.count(QLatin1Char('\n')));
-  picture_->show_metal(thrown_.metal, false);
+  metal_ = standing_metal(*plan_, side_);
+  if (thrown_.metal) metal_.push_back(*thrown_.metal);
+  picture_->show_metal(metal_, {});
   line_.send(text);
   go_to(State::Running);
 }
@@ -373,10 +315,10 @@ void Rehearsal::carve_way(const std::vector<Point3>& way, int line) {
   for (const Point3& p : way) {
     const Point3 at = on_board(p), from = pass.points.back();
     if (at == from) continue;
-    if (thrown_.metal) {
-      if (const auto hit = first_hit(*thrown_.metal, from, at, bit.true_diameter() / 2)) {
+    for (std::size_t k = 0; k < metal_.size(); ++k) {
+      if (const auto hit = first_hit(metal_[k], from, at, bit.true_diameter() / 2)) {
         carve(field_, {pass}, bit);
-        return ran_into(*hit);
+        return ran_into(k, *hit);
       }
     }
     pass.points.push_back(at);
@@ -400,10 +342,10 @@ void Rehearsal::file_ended() {
   go_to(State::Change);
 }
 
-void Rehearsal::ran_into(const Point& at) {
+void Rehearsal::ran_into(std::size_t metal, const Point& at) {
   hit_ = at;
   line_.stop();
-  picture_->show_metal(thrown_.metal, true);
+  picture_->show_metal(metal_, metal);
   finish();
 }
 
@@ -434,7 +376,9 @@ void Rehearsal::answer() {
   Drilled got{HeightField(plan_->job.blank.box(), field_.cell()), hit_, thickness_with(*plan_, drill_)};
   for (std::size_t r = 0; r < field_.rows(); ++r) std::copy_n(field_.row(r), field_.columns(), got.board.row(r));
   const Seen seen = seen_on(*plan_, wanted, got);
-  const QString told = QString::fromStdString(foretold(*plan_, drill_, side_));
+  const QString told = hit_ && !thrown_.metal
+                           ? tr("It ran into metal that is marked on the blank: move that, or what is cut.")
+                           : QString::fromStdString(foretold(*plan_, drill_, side_));
   says_->setText((static_cast<Seen>(said) == seen
                       ? tr("Yes: %1.").arg(QString::fromStdString(seen_in_words(seen)))
                       : tr("Look again: %1.").arg(QString::fromStdString(seen_in_words(seen)))) +

@@ -9,6 +9,7 @@
 
 #include "planning/drills.hpp"
 #include "planning/outputs.hpp"
+#include "stages/run/rehearsal_picture.hpp"
 #include "work/controller_line.hpp"
 
 class QButtonGroup;
@@ -19,29 +20,6 @@ class QSlider;
 class QVBoxLayout;
 
 namespace doyen {
-
-// The board as far as it is carved, and the bit over it.
-class RehearsalPicture : public QWidget {
-  Q_OBJECT
- public:
-  explicit RehearsalPicture(QWidget* parent = nullptr);
-  void show_board(const QImage& image, const Box& board);
-  // In board coordinates; `metal`: what stands in the way; `hit`: the bit ran into it.
-  void show_bit(const Point3& at, double radius, const std::vector<Point>& trail);
-  void show_metal(const std::optional<KeepOut>& metal, bool hit);
-
- protected:
-  void paintEvent(QPaintEvent* event) override;
-
- private:
-  QImage image_;
-  Box board_;
-  Point3 bit_;
-  double radius_ = 0;
-  std::vector<Point> trail_;
-  std::optional<KeepOut> metal_;
-  bool hit_ = false;
-};
 
 class Rehearsal : public QDialog {
   Q_OBJECT
@@ -65,7 +43,7 @@ class Rehearsal : public QDialog {
   void take(const MachineReport& report);
   void carve_way(const std::vector<Point3>& way, int line);
   void file_ended();
-  void ran_into(const Point& at);
+  void ran_into(std::size_t metal, const Point& at);
   void stop(const QString& why);
   void finish();
   void answer();
@@ -86,6 +64,7 @@ class Rehearsal : public QDialog {
   State state_ = State::Before;
   Drill drill_ = Drill::None;
   Thrown thrown_;
+  std::vector<KeepOut> metal_;  // that stands there, and what was thrown in
   HeightField field_;
   std::optional<Point> hit_;
   Point3 last_;
