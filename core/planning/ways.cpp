@@ -292,9 +292,8 @@ std::function<void(Job&)> replaced(const Plan& plan, const BitId& was, const Bit
   };
 }
 
-// Like bits of several pieces as one: of two of one shape, each does the other's work; and a bit that comes back only
-// for cut-outs does them in its first stay.
-void add_merged(const Plan& plan, std::vector<Way>& ways) {
+// Of two bits of one shape, each does the other's work.
+void add_alike(const Plan& plan, std::vector<Way>& ways) {
   std::set<std::pair<BitId, BitId>> tried;
   for (const BitRun& a : plan.runs) {
     for (const BitRun& b : plan.runs) {
@@ -304,27 +303,39 @@ void add_merged(const Plan& plan, std::vector<Way>& ways) {
            replaced(plan, b.bit.id, a.bit.id)});
     }
   }
+}
+
+// The bit comes back to the same board, and only for cut-outs.
+bool back_for_cut_outs(const BitRun& first, const BitRun& again) {
+  return first.bit.id == again.bit.id && first.side == again.side && first.later == again.later && first.screws == 0 &&
+         again.screws == 0 && std::all_of(again.operations.begin(), again.operations.end(), [](const Operation* op) {
+           return op->kind == Operation::Kind::Profile;
+         });
+}
+
+// The order of the bits as it is, but with the later of two runs straight behind the earlier.
+std::vector<std::string> in_one_stay(const Plan& plan, std::size_t first, std::size_t again) {
+  std::vector<std::string> order;
+  const auto add = [&](const BitRun& run) {
+    for (const Operation* op : run.operations) {
+      if (std::find(order.begin(), order.end(), turn_of(*op)) == order.end()) order.push_back(turn_of(*op));
+    }
+  };
+  for (std::size_t n = 0; n < plan.runs.size(); ++n) {
+    if (n != again) add(plan.runs[n]);
+    if (n == first) add(plan.runs[again]);
+  }
+  return order;
+}
+
+// A bit that comes back only for cut-outs does them in its first stay.
+void add_one_stay(const Plan& plan, std::vector<Way>& ways) {
   for (std::size_t i = 0; i + 2 < plan.runs.size(); ++i) {
     for (std::size_t k = i + 2; k < plan.runs.size(); ++k) {
-      const BitRun &first = plan.runs[i], &again = plan.runs[k];
-      const bool one_stay = first.bit.id == again.bit.id && first.side == again.side && first.later == again.later &&
-                            first.screws == 0 && again.screws == 0;
-      const bool only_out = std::all_of(again.operations.begin(), again.operations.end(),
-                                        [](const Operation* op) { return op->kind == Operation::Kind::Profile; });
-      if (!one_stay || !only_out || ways.size() >= kMost) continue;
-      std::vector<std::string> order;
-      const auto add = [&](const BitRun& run) {
-        for (const Operation* op : run.operations) {
-          if (std::find(order.begin(), order.end(), turn_of(*op)) == order.end()) order.push_back(turn_of(*op));
-        }
-      };
-      for (std::size_t n = 0; n < plan.runs.size(); ++n) {
-        if (n != k) add(plan.runs[n]);
-        if (n == i) add(again);
-      }
+      if (!back_for_cut_outs(plan.runs[i], plan.runs[k]) || ways.size() >= kMost) continue;
       ways.push_back({say("The {0} in one stay, cut-outs and all: they hang on their tabs while the {1} works",
-                          first.bit.name, plan.runs[k - 1].bit.name),
-                      [order](Job& job) { job.run.order = order; }});
+                          plan.runs[i].bit.name, plan.runs[k - 1].bit.name),
+                      [order = in_one_stay(plan, i, k)](Job& job) { job.run.order = order; }});
     }
   }
 }
@@ -335,7 +346,8 @@ std::vector<Way> job_ways(const Plan& plan) {
   std::vector<Way> ways{{say("As it is"), {}}};
   if (!plan.job.run.order.empty())
     ways.push_back({say("The bits in Doyen's own order"), [](Job& job) { job.run.order.clear(); }});
-  add_merged(plan, ways);
+  add_alike(plan, ways);
+  add_one_stay(plan, ways);
   std::vector<const BitRun*> runs;
   for (const BitRun& run : plan.runs) runs.push_back(&run);
   std::sort(runs.begin(), runs.end(),

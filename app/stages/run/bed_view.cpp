@@ -1,5 +1,7 @@
 #include "stages/run/bed_view.hpp"
 
+#include <set>
+
 #include "planning/further_boards.hpp"
 #include "planning/look_round.hpp"
 #include "relief/lighting.hpp"
@@ -170,33 +172,54 @@ Job BedView::lying() const {
   return job;
 }
 
+namespace {
+
+// How far the bits' middles go, in lying coordinates.
+std::optional<Box> reach_there(const Plan& plan) {
+  const std::optional<Reach> of = reach_of(plan, Side::Front);
+  if (!of) return {};
+  const Placement files = placement_of(plan.job, plan.machine), lies = lying_placement(plan.job);
+  Box reach;
+  for (const Point corner : {Point{of->middle.left, of->middle.bottom}, Point{of->middle.right, of->middle.top}})
+    reach.add(lies.at_machine(files.on_board(corner)));
+  return reach;
+}
+
+// By how much the board reaches beyond the bed, mm.
+double beyond_bed(const Job& job, const MachineProfile& machine) {
+  const std::optional<Point> at = left_front_on_bed(job);
+  if (!at) return 0;
+  const Box bed = bed_box(machine), board = lying_box(job.blank, job.run.on_bed);
+  return std::max(
+      {bed.left - at->x, bed.bottom - at->y, at->x + board.width() - bed.right, at->y + board.height() - bed.top});
+}
+
+}  // namespace
+
 void BedView::refresh() {
   const Job job = lying();
   const MachineProfile& machine = machine_for(job);
-  const Fixture& f = job.run.fixture;
   const bool others = shop_.document.job().made_as_others();
   show_row(board_, others);
   // What is seen: of a board that is made of the job, its own.
   const PlanPtr plan = others ? other_ : shop_.current() ? shop_.plan : PlanPtr();
-  std::optional<Box> reach;
-  if (plan) {
-    if (const std::optional<Reach> of = reach_of(*plan, Side::Front)) {
-      const Placement files = placement_of(plan->job, plan->machine), lies = lying_placement(plan->job);
-      reach.emplace();
-      for (const Point corner : {Point{of->middle.left, of->middle.bottom}, Point{of->middle.right, of->middle.top}})
-        reach->add(lies.at_machine(files.on_board(corner)));
-    }
-  }
-  picture_->show_job(job, machine, reach);
+  picture_->show_job(job, machine, plan ? reach_there(*plan) : std::nullopt);
   lies_->setCurrentIndex(static_cast<int>(job.run.on_bed));
+  show_fixture(job);
+  say_place(job, machine);
+  say_troubles(!plan ? std::vector<Verdict>() : others ? plan->verdicts : shop_.seen()->verdicts);
+  carve();
+}
+
+void BedView::show_fixture(const Job& job) {
+  using Kind = Fixture::Kind;
+  const Fixture& f = job.run.fixture;
   against_->setCurrentIndex(static_cast<int>(f.kind));
   corner_->setCurrentIndex(static_cast<int>(f.corner));
   x_->show_length(f.x, job.lengths);
   y_->show_length(f.y, job.lengths);
-  stands_->show_length(f.stands > 0 ? std::optional(f.stands) : std::nullopt, job.lengths);
-  using Kind = Fixture::Kind;
-  show_row(stands_, f.kind != Kind::None);
   const auto said = [](double mm) { return mm > 0 ? std::optional(mm) : std::nullopt; };
+  stands_->show_length(said(f.stands), job.lengths);
   long_->show_length(said(f.part_long), job.lengths);
   wide_->show_length(said(f.part_wide), job.lengths);
   first_->show_length(f.first, job.lengths);
@@ -207,40 +230,40 @@ void BedView::refresh() {
   stops_->setVisible(f.kind != Kind::None);
   const bool usual = f.part_long <= 0 && f.part_wide <= 0 && !f.first && !f.second && !f.end;
   stops_->set_summary(usual ? tr("as usual") : tr("as you said"));
+}
+
+void BedView::say_place(const Job& job, const MachineProfile& machine) {
+  const Fixture& f = job.run.fixture;
   forget_->setEnabled(f.placed());
-  const std::optional<Point> at = left_front_on_bed(job);
-  const Box bed = bed_box(machine), board = lying_box(job.blank, job.run.on_bed);
-  QString over;
-  if (at) {
-    const double most = std::max(
-        {bed.left - at->x, bed.bottom - at->y, at->x + board.width() - bed.right, at->y + board.height() - bed.top});
-    if (most > 0.5) over = QLatin1Char(' ') + tr("It reaches %1 beyond the bed.").arg(shop_.show(most));
-  }
-  says_->setText(f.placed() ? tr("That corner lies %1 from the left and %2 from the front end of the machine's travel.")
-                                      .arg(shop_.show(*f.x), shop_.show(*f.y)) +
-                                  over
-                            : tr("Where it lies was not said: the travel is looked at by its length alone."));
+  QString words = tr("Where it lies was not said: the travel is looked at by its length alone.");
+  if (f.placed())
+    words = tr("That corner lies %1 from the left and %2 from the front end of the machine's travel.")
+                .arg(shop_.show(*f.x), shop_.show(*f.y));
+  if (const double most = beyond_bed(job, machine); most > 0.5)
+    words += QLatin1Char(' ') + tr("It reaches %1 beyond the bed.").arg(shop_.show(most));
+  says_->setText(words);
   const std::optional<Point> home = zero_from_home(job, machine);
   home_->setVisible(home.has_value());
   if (home)
     home_->setText(tr("Counted from home, zero lies at x %1, y %2: compare it with the machine's own display.")
                        .arg(shop_.show(home->x), shop_.show(home->y)));
+}
+
+// What of the verdicts is about the bed, and the first remedy for it.
+void BedView::say_troubles(const std::vector<Verdict>& verdicts) {
+  static const std::set<std::string> kOfBed{"beyond-travel", "past-travel", "into-fixture", "off-the-holes",
+                                            "stop-beyond-board"};
   QStringList trouble;
   mend_with_.reset();
-  if (plan) {
-    for (const Verdict& v : others ? plan->verdicts : shop_.seen()->verdicts) {
-      if (v.code == "beyond-travel" || v.code == "past-travel" || v.code == "into-fixture" ||
-          v.code == "off-the-holes") {
-        trouble << QString::fromStdString(v.text);
-        if (!mend_with_ && !v.remedies.empty()) mend_with_ = v.remedies.front();
-      }
-    }
+  for (const Verdict& v : verdicts) {
+    if (!kOfBed.contains(v.code)) continue;
+    trouble << QString::fromStdString(v.text);
+    if (!mend_with_ && !v.remedies.empty()) mend_with_ = v.remedies.front();
   }
   trouble_->setVisible(!trouble.isEmpty());
   trouble_->setText(trouble.join(QLatin1Char('\n')));
   mend_->setVisible(mend_with_.has_value());
   if (mend_with_) mend_->setText(QString::fromStdString(mend_with_->label));
-  carve();
 }
 
 void BedView::carve() {

@@ -24,6 +24,9 @@ class BedView : public QDialog {
  private:
   void carve();
   void place_it();
+  void show_fixture(const Job& job);
+  void say_place(const Job& job, const MachineProfile& machine);
+  void say_troubles(const std::vector<Verdict>& verdicts);
   [[nodiscard]] Job lying() const;
   void edit(const QString& name, const std::function<void(Fixture&)>& change);
   Workshop& shop_;
