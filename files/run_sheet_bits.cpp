@@ -231,7 +231,11 @@ void bit_block(Paper& sheet, const Plan& plan, const BitRun& run, int number, co
   sheet.text(format_number(run.feeds.rpm, 0) + " /min", columns[4], sheet.y, 80, 11);
   sheet.y += std::max(20.0, high + 2);
   // A line of its own, whole: it is looked for on the machine's screen.
-  sheet.y += sheet.text(run.file, columns[1], sheet.y, kPageWidth - kEdge - columns[1], 12, true, kPlum) + 2;
+  const std::string called =
+      plan.machine.bit_change == BitChange::ToolNumber
+          ? run.file + " · " + say("place {0}", std::to_string(plan.machine.tool_of(run.bit.id, number)))
+          : run.file;
+  sheet.y += sheet.text(called, columns[1], sheet.y, kPageWidth - kEdge - columns[1], 12, true, kPlum) + 2;
   const bool inch = plan.job.lengths.unit == Unit::Inch;
   constexpr double kPicture = 120,
                    kClear = 5;  // pt; mm that a collet stays above the wood (common practice, no source)

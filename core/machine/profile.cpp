@@ -1,6 +1,7 @@
 #include "machine/profile.hpp"
 
 #include <algorithm>
+#include <utility>
 
 #include "fields/record.hpp"
 #include "json_reading.hpp"
@@ -69,6 +70,7 @@ const Record<MachineProfile>& machine_fields() {
     f.number("bedFront", &M::bed_front, {-10'000, 10'000});
     f.flag("xToTheLeft", &M::x_left);
     f.flag("yTowardsYou", &M::y_near);
+    f.texts("places", &M::places, kMostPlaces, "a list of bit ids was expected, the first in place 1");
     f.number("holesApart", &M::hole_pitch, {0, 1000});
     f.number("holesWide", &M::hole_wide, {1, 100});
     f.number("holesX", &M::hole_x, {-10'000, 100'000});
@@ -104,6 +106,18 @@ void check(const MachineProfile& m, const JsonView& v) {
 }
 
 }  // namespace
+
+std::string put_into_place(MachineProfile& machine, const std::string& bit, int place) {
+  std::string was;
+  std::replace(machine.places.begin(), machine.places.end(), bit, std::string());
+  if (place > 0) {
+    const auto at = static_cast<std::size_t>(place) - 1;
+    machine.places.resize(std::max(machine.places.size(), at + 1));
+    was = std::exchange(machine.places[at], bit);
+  }
+  while (!machine.places.empty() && machine.places.back().empty()) machine.places.pop_back();
+  return was;
+}
 
 bool sound_file_ending(const std::string& ending) {
   constexpr std::size_t kMost = 5;

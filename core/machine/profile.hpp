@@ -58,8 +58,22 @@ struct MachineProfile {
   bool semicolons = false, percent_lines = false;
   std::string end_word = "M30";  // or M2
   double bed_wide = 0, bed_deep = 0, bed_left = 0, bed_front = 0;
+  // Of a changer with numbered places: the bits' ids, the first in place 1; empty where none sits. No list: whoever
+  // runs it puts them in as the files number them.
+  std::vector<std::string> places{};
+  // T of that bit: its place, else `otherwise`.
+  [[nodiscard]] int tool_of(const std::string& bit, int otherwise) const {
+    for (std::size_t i = 0; i < places.size(); ++i) {
+      if (places[i] == bit) return static_cast<int>(i) + 1;
+    }
+    return otherwise;
+  }
   friend bool operator==(const MachineProfile&, const MachineProfile&) = default;
 };
+inline constexpr int kMostPlaces = 99;
+
+// Puts a bit into a place, out of any other that it had; 0: it has none then. Returns the id of what had to make way.
+std::string put_into_place(MachineProfile& machine, const std::string& bit, int place);
 
 struct MachineTable {
   std::vector<MachineProfile> machines;

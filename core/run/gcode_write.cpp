@@ -40,7 +40,8 @@ class Writer {
         line(std::string(machine_.unit == Unit::Inch ? "G20" : "G21") + " G90 G17 G94");
       else
         change_to(part);
-      if (first && machine_.bit_change == BitChange::ToolNumber) line("T" + std::to_string(part.number) + " M6");
+      if (first && machine_.bit_change == BitChange::ToolNumber)
+        line("T" + std::to_string(machine_.tool_of(part.bit->id, part.number)) + " M6");
       first = false;
       start(part);
       for (std::size_t i = 0; i < part.passes.size(); ++i) {
@@ -118,7 +119,7 @@ class Writer {
     }
     line("M5");
     if (machine_.bit_change == BitChange::ToolNumber) {
-      line("T" + std::to_string(part.number) + " M6");
+      line("T" + std::to_string(machine_.tool_of(part.bit->id, part.number)) + " M6");
     } else {
       comment("change to bit " + std::to_string(part.number) + " " + part.bit->name);
       line(machine_.pause_word);

@@ -231,6 +231,31 @@ void check_plate(const Situation& s, std::vector<Verdict>& out) {
   }
 }
 
+// In a changer whose places are told, a bit that has none would be called by another's number.
+void check_places(const Situation& s, std::vector<Verdict>& out) {
+  const MachineProfile& m = s.machine;
+  if (m.bit_change != BitChange::ToolNumber || m.places.empty()) return;
+  std::string missing;
+  std::set<std::string> told;
+  for (const PieceState& piece : s.pieces) {
+    if (piece.cuts == nullptr) continue;
+    for (const Operation& op : piece.cuts->operations) {
+      const Bit* bit = s.rack.find(op.bit);
+      if (bit == nullptr || m.tool_of(bit->id, 0) > 0 || !told.insert(bit->id).second) continue;
+      missing += (missing.empty() ? "" : ", ") + bit->name;
+    }
+  }
+  if (missing.empty()) return;
+  out.push_back({Grade::Stop,
+                 "not-in-changer",
+                 "",
+                 {},
+                 say("These bits have no place in this machine's changer: {0}.", missing),
+                 say("It would take another bit in their stead. Give each its place under “Describe machines”, or take "
+                     "bits that have one."),
+                 {}});
+}
+
 }  // namespace
 
 void check_machine(const Situation& s, std::vector<Verdict>& out) {
@@ -246,6 +271,7 @@ void check_machine(const Situation& s, std::vector<Verdict>& out) {
                    {}});
   }
   check_plate(s, out);
+  check_places(s, out);
 }
 
 }  // namespace doyen

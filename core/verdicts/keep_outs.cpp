@@ -234,15 +234,12 @@ class Looker {
   explicit Looker(const Situation& s) : s_(s), obstacles_(obstacles_of(s.job)) {
     if (obstacles_.empty()) return;
     for (const Obstacle& one : obstacles_) all_ = unite(all_, one.near);
-    for (std::size_t i = 0; i < s.job.items.size(); ++i) {
-      if (is_cut(i)) layout_ = unite(layout_, cuts_of(i));
-    }
   }
 
   void look(std::vector<Verdict>& out) const {
     if (obstacles_.empty()) return;
     for (std::size_t i = 0; i < s_.job.items.size(); ++i) {
-      if (is_cut(i) && !look_at(i, out)) look_at_nut(i, out);
+      if (is_cut(i) && comes_near(i) && !look_at(i, out)) look_at_nut(i, out);
     }
   }
 
@@ -252,6 +249,36 @@ class Looker {
   }
   [[nodiscard]] Region cuts_of(std::size_t i) const {
     return cut_region(s_.job, s_.job.items[i], *s_.pieces[i].outlines, s_.rack);
+  }
+
+  // Whether anything stands or lies where this piece's outlines or bits go, by their boxes: regions of what is cut cost
+  // far more, and most pieces lie far from all of it.
+  [[nodiscard]] bool comes_near(std::size_t i) const {
+    const PieceState& piece = s_.pieces[i];
+    if (piece.cuts == nullptr) return true;
+    Box goes = bounds(*piece.outlines);
+    double widest = kNutHalf;
+    for (const Operation& op : piece.cuts->operations) {
+      if (const Bit* bit = s_.rack.find(op.bit)) widest = std::max(widest, bit->true_diameter());
+      for (const Pass& pass : op.passes) {
+        for (const Point3& p : pass.points) {
+          goes.add(p.flat());
+          if (op.back) goes.add(turned_over(p.flat(), s_.job.blank, s_.job.run.turn));
+        }
+      }
+    }
+    const Box around = goes.grown(widest + kClear);
+    return std::any_of(obstacles_.begin(), obstacles_.end(),
+                       [&](const Obstacle& one) { return bounds(one.near).meets(around); });
+  }
+
+  // All that is cut; asked for only where the layout is to be moved.
+  [[nodiscard]] Region layout() const {
+    Region all;
+    for (std::size_t i = 0; i < s_.job.items.size(); ++i) {
+      if (is_cut(i)) all = unite(all, cuts_of(i));
+    }
+    return all;
   }
 
   // The nut is wider than the bit, and a clamp may stand as high as it.
@@ -323,7 +350,7 @@ class Looker {
       add_screws_remedy(s_, place.width, remedies);
       return remedies;
     }
-    if (outlines_meet && s_.job.items.size() > 1) add_layout_remedies(s_, layout_, all_, obstacles_, remedies);
+    if (outlines_meet && s_.job.items.size() > 1) add_layout_remedies(s_, layout(), all_, obstacles_, remedies);
     if (place.metal() && s_.job.has_back()) {
       const bool front = item.cut.back;
       remedies.push_back(
@@ -344,7 +371,7 @@ class Looker {
 
   const Situation& s_;
   std::vector<Obstacle> obstacles_;
-  Region all_, layout_;  // with the room that cuts keep; everything that is cut, and where it may lie
+  Region all_;  // of them, with the room that cuts keep
 };
 
 }  // namespace

@@ -21,9 +21,9 @@ MendedIn mended_in(const Verdict& verdict) {
       {"seam-lost", In::Blank},         {"seam-through-letters", In::Blank},  {"seam-through-whole", In::Blank},
       {"past-travel", In::Run},         {"pins-do-not-meet", In::Run},        {"past-travel-down", In::Run},
       {"plate-by-hand", In::Run},       {"plate-differs", In::Run},           {"plate-twice", In::Run},
-      {"stop-beyond-board", In::Run},   {"through-waste-board", In::Run},     {"zero-floor-first", In::Run},
-      {"zero-floor-too-deep", In::Run}, {"zero-without-pin", In::Run},        {"second-run", In::Run},
-      {"unknown-machine", In::Run}};
+      {"not-in-changer", In::Run},      {"stop-beyond-board", In::Run},       {"through-waste-board", In::Run},
+      {"zero-floor-first", In::Run},    {"zero-floor-too-deep", In::Run},     {"zero-without-pin", In::Run},
+      {"second-run", In::Run},          {"unknown-machine", In::Run}};
   const auto found = known.find(verdict.code);
   return found == known.end() ? In::Cuts : found->second;
 }

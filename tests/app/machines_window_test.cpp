@@ -79,6 +79,17 @@ TEST_CASE("a machine is described, kept, chosen for the job, changed and taken a
       CHECK(dialog.findChild<QLineEdit*>(QStringLiteral("fileEnding"))->property("wrong").toBool());
       type_there(dialog, "fileEnding", "tap");
       type_there(dialog, "bedLeft", "3");
+      auto* change = dialog.findChild<QComboBox*>(QStringLiteral("bitChange"));
+      auto* place = dialog.findChild<QLineEdit*>(QStringLiteral("place-v60"));
+      CHECK_FALSE(place->isVisibleTo(&dialog));  // it has no changer
+      change->setFocus();
+      QTest::keyClick(change, Qt::Key_End);
+      CHECK(place->isVisibleTo(&dialog));
+      type_there(dialog, "place-v60", "4");
+      type_there(dialog, "place-flat-1/8in", "4");
+      CHECK(dialog.findChild<QLabel*>(QStringLiteral("machinesSay"))->text().contains("had that place"));
+      type_there(dialog, "place-v60", "5");
+      type_there(dialog, "place-flat-1/4in", "6");
       auto* x_counts = dialog.findChild<QComboBox*>(QStringLiteral("xCounts"));
       x_counts->setFocus();
       QTest::keyClick(x_counts, Qt::Key_Down);
@@ -89,6 +100,8 @@ TEST_CASE("a machine is described, kept, chosen for the job, changed and taken a
     CHECK_FALSE(w.plan().has_stop());
     CHECK(w.plan().machine.travel[0] == Approx(40 * 25.4));
     CHECK(w.plan().machine.x_left);
+    CHECK(w.plan().machine.tool_of("v60", 0) == 5);
+    CHECK(w.plan().machine.tool_of("flat-1/8in", 0) == 4);
     CHECK(w.plan().runs.front().file.ends_with(".tap"));
     CHECK(bed_box(w.plan().machine).left == Approx(-3 * 25.4));
     CHECK(bed_box(w.plan().machine).right == Approx(47 * 25.4));

@@ -6,6 +6,7 @@
 #include <cmath>
 #include <numbers>
 #include <random>
+#include <set>
 
 #include "planning/file_names.hpp"
 #include "run/gcode.hpp"
@@ -299,4 +300,36 @@ TEST_CASE("files are framed, commented, closed and called as the machine wants t
     CHECK(look_round_name("x", Side::Front, machine.file_ending).ends_with(machine.file_ending));
   }
   for (const char* bad : {"", "toolong", "n c", "pdf", "../x"}) CHECK_FALSE(sound_file_ending(bad));
+}
+
+TEST_CASE("a changer's bits are called by their places, and one that has none is a stop") {
+  Job job = board(120, 80, 18);
+  job.run.one_file = true;
+  add(job, "groove", {kBox, 40, 8}, {40, 40}, cut(Kind::Incise, 1));
+  add(job, "hole", {PlainShape::Kind::Ellipse, 20, 20}, {90, 40}, cut(Kind::Recess, 3, {"flat-1/8in"}));
+  MachineProfile machine = machine_for(job);
+  machine.bit_change = BitChange::ToolNumber;
+  const auto calls = [&] {
+    const std::string text = gcode_files(plan(job, load_rack(), machine)).at(0).text;
+    std::set<std::string> all;
+    for (std::size_t at = text.find("\nT"); at != std::string::npos; at = text.find("\nT", at + 1))
+      all.insert(text.substr(at + 1, text.find(' ', at + 1) - at - 1));
+    return all;
+  };
+  CHECK(calls() == std::set<std::string>{"T1", "T2"});  // no places told: as the files number them
+  CHECK(put_into_place(machine, "flat-1/8in", 7).empty());
+  CHECK(machine.places.size() == 7);
+  const Plan lacks = plan(job, load_rack(), machine);
+  REQUIRE(find(lacks, "not-in-changer") != nullptr);
+  CHECK(find(lacks, "not-in-changer")->grade == Grade::Stop);
+  CHECK(put_into_place(machine, "v60", 7) == "flat-1/8in");  // it had to make way
+  CHECK(machine.tool_of("flat-1/8in", 0) == 0);
+  CHECK(put_into_place(machine, "flat-1/8in", 3).empty());
+  CHECK(find(plan(job, load_rack(), machine), "not-in-changer") == nullptr);
+  CHECK(calls() == std::set<std::string>{"T3", "T7"});
+  // Kept with the machine, and taken out again.
+  CHECK(read_machines(write_machines({{machine}}), "there").machines.at(0) == machine);
+  CHECK(put_into_place(machine, "v60", 0).empty());
+  CHECK(put_into_place(machine, "flat-1/8in", 0).empty());
+  CHECK(machine.places.empty());
 }

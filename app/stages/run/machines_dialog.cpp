@@ -11,6 +11,7 @@
 #include "parts/entry_field.hpp"
 #include "parts/figure_field.hpp"
 #include "problem.hpp"
+#include "stages/run/machine_places.hpp"
 #include "storage/atomic_file.hpp"
 
 namespace doyen {
@@ -186,9 +187,22 @@ void MachinesDialog::add_understanding(QFormLayout* form) {
   form->addRow(tr("Another bit comes by"), change_);
   connect(change_, &QComboBox::activated, this, [this](int i) {
     if (auto* m = chosen()) m->bit_change = static_cast<BitChange>(i);
+    show_chosen();
     changed();
   });
   shows_.emplace_back([this](const MachineProfile& m) { change_->setCurrentIndex(static_cast<int>(m.bit_change)); });
+  auto* places = new MachinePlaces;
+  form->addRow(places);
+  connect(places, &MachinePlaces::entered, this, [this](const QString& bit, int place) {
+    MachineProfile* machine = chosen();
+    if (machine == nullptr) return;
+    const std::string was = put_into_place(*machine, bit.toStdString(), place);
+    show_chosen();
+    changed();
+    if (!was.empty() && was != bit.toStdString())
+      says_->setText(tr("“%1” had that place; it has none now.").arg(words_of(was)));
+  });
+  shows_.emplace_back([places](const MachineProfile& machine) { places->show_machine(machine); });
   pause_ = new TextField(check_pause_word);
   pause_->setObjectName(QStringLiteral("pauseWord"));
   pause_->setFixedWidth(96);

@@ -293,9 +293,14 @@ void Rehearsal::take(const MachineReport& report) {
   if (report.state != QLatin1String("wait") || state_ != State::Running) return;
   // By its number, where the file says it; else the next of the file.
   const std::vector<std::size_t>& parts = parts_[file_];
-  const auto named = std::find(parts.begin(), parts.end(), static_cast<std::size_t>(report.change) - 1);
-  next_part_ = report.change > 0 && named != parts.end() ? static_cast<std::size_t>(named - parts.begin())
-                                                         : std::min(part_ + 1, parts.size() - 1);
+  // A bit may come more than once: the next stay of that number; the first of all is called before anything is cut.
+  next_part_ = std::min(part_ + 1, parts.size() - 1);
+  for (std::size_t k = part_; k < parts.size() && report.change > 0; ++k) {
+    const int tool = plan_->machine.tool_of(plan_->runs[parts[k]].bit.id, static_cast<int>(parts[k]) + 1);
+    if (tool != report.change) continue;
+    next_part_ = k;
+    break;
+  }
   waits_in_file_ = true;
   go_to(State::Change);
 }
