@@ -16,7 +16,7 @@ std::string comment_line(const std::string& text, const MachineProfile& machine)
   return machine.semicolons ? "; " + plain_for_machine(text) + "\n" : "(" + plain_for_machine(text) + ")\n";
 }
 
-std::string framed(std::string text, const MachineProfile& machine) {
+std::string framed(const std::string& text, const MachineProfile& machine) {
   return machine.percent_lines ? "%\n" + text + "%\n" : text;
 }
 
@@ -59,7 +59,7 @@ class Writer {
     }
     line("M5");
     line(machine_.end_word);
-    return framed(std::move(text_), machine_);
+    return framed(text_, machine_);
   }
 
  private:
@@ -244,7 +244,7 @@ std::string write_look_round(const LookRound& look, const MachineProfile& machin
   for (const Point p : {Point{b.right, b.top}, Point{b.left, b.top}, Point{b.left, b.bottom}}) line("G1" + to(p));
   line("G0" + to({0, 0}));
   line(machine.end_word);
-  return framed(std::move(text), machine);
+  return framed(text, machine);
 }
 
 std::string write_gcode(const GcodeJob& job, const MachineProfile& machine) { return Writer(job, machine).write(); }
