@@ -27,13 +27,13 @@ struct Placement {
 // Zero on the face lies on top of the masking film when there is one (on the front only); zero on the bed lies
 // `thickest` below the face; a touch plate that the files take off lies between. Both sides lie turned alike, and take
 // zero at the place that lies there with that side up.
-// mm that zero lies below the face, where it is taken on the front: on a floor, on what stands lower, or less than
-// nothing on its film.
-double zero_below_face(const Job& job);
 Placement placement_of(const Job& job, const MachineProfile& machine, Side side = Side::Front);
 // The same as it is seen from in front of the machine, x to the right and y away, whichever way the machine counts: for
 // pictures, and for where zero lies on the board.
 Placement seen_placement_of(const Job& job, Side side = Side::Front);
+// mm that zero lies below the face, where it is taken on the front: on a floor, on what stands lower, or less than
+// nothing on its film.
+double zero_below_face(const Job& job);
 // The one whose zero lies at that place of the board, at that height.
 Placement placement_with_zero(const Point3& zero, OnBed turn);
 

@@ -3,8 +3,8 @@
 #include <cmath>
 
 #include "holding/turning_pins.hpp"
-#include "problem.hpp"
 #include "relief/carve.hpp"
+#include "verdicts/remedies.hpp"
 #include "verdicts/verdict.hpp"
 #include "wording/say.hpp"
 
@@ -140,17 +140,9 @@ void check_pins(const Situation& s, std::vector<Verdict>& out) {
                      });
     if (met) continue;
     std::vector<Remedy> remedies;
-    try {
-      (void)with_turning_pins(s.job, s.rack);
-      remedies.push_back({say("Find their places anew"), [rack = s.rack](Job& job) {
-                            try {
-                              job = with_turning_pins(job, rack);
-                            } catch (const Problem&) {
-                              return;  // there was room when it was offered
-                            }
-                          }});
-    } catch (const Problem&) {  // no room: how to turn it is the user's to choose
-    }
+    // Without room for them, how to turn it is the user's to choose.
+    if (std::optional<Remedy> found = find_turning_pins(s, say("Find their places anew")))
+      remedies.push_back(std::move(*found));
     remedies.push_back({say("Turn it without pins"),
                         [](Job& job) { std::erase_if(job.items, [](const Item& i) { return is_turning_pin(i); }); }});
     out.push_back({Grade::Stop, "pins-do-not-meet", pin->piece.id, pin->piece.at,

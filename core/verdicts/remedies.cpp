@@ -1,5 +1,7 @@
 #include "verdicts/remedies.hpp"
 
+#include "holding/turning_pins.hpp"
+#include "problem.hpp"
 #include "wording/say.hpp"
 
 namespace doyen {
@@ -42,6 +44,21 @@ Remedy PieceSeen::propose_bits() const {
   return {say("Let Doyen propose bits"), [id = item.piece.id](Job& job) {
             if (Item* it = job.find(id)) it->cut.clearing.clear();
           }};
+}
+
+std::optional<Remedy> find_turning_pins(const Situation& s, const std::string& label) {
+  try {
+    (void)with_turning_pins(s.job, s.rack);
+  } catch (const Problem&) {
+    return {};
+  }
+  return Remedy{label, [rack = s.rack](Job& job) {
+                  try {
+                    job = with_turning_pins(job, rack);
+                  } catch (const Problem&) {
+                    return;  // there was room when it was offered
+                  }
+                }};
 }
 
 }  // namespace doyen

@@ -1,8 +1,8 @@
 // Where zero is taken: whether it is there to be found.
 #include <cmath>
 
-#include "holding/turning_pins.hpp"
-#include "problem.hpp"
+#include "stock/turn_over.hpp"
+#include "verdicts/remedies.hpp"
 #include "verdicts/verdict.hpp"
 #include "wording/say.hpp"
 
@@ -17,17 +17,8 @@ void check_pin(const Situation& s, std::vector<Verdict>& out) {
   if (s.job.run.zero_place != ZeroPlace::Pin || s.job.find(kFirstPin) != nullptr) return;
   std::vector<Remedy> remedies{at_the_corner()};
   if (s.job.has_back()) {
-    try {
-      (void)with_turning_pins(s.job, s.rack);
-      remedies.push_back({say("Find places for two pins"), [rack = s.rack](Job& job) {
-                            try {
-                              job = with_turning_pins(job, rack);
-                            } catch (const Problem&) {
-                              return;  // there was room when it was offered
-                            }
-                          }});
-    } catch (const Problem&) {  // no room: the corner is left
-    }
+    if (std::optional<Remedy> found = find_turning_pins(s, say("Find places for two pins")))
+      remedies.push_back(std::move(*found));
   }
   out.push_back({Grade::Stop, "zero-without-pin", "", s.job.blank.box().centre(),
                  say("Zero is taken at a turning pin, and this job has none."),
