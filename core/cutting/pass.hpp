@@ -24,6 +24,15 @@ struct Pass {
   double gone_above = kFace;
 };
 
+// Whether `says(from, to)` holds of any of its moves; of where it comes down, from there to there, too.
+template <typename Says>
+bool any_move(const Pass& pass, const Says& says) {
+  for (std::size_t i = 0; i < pass.points.size(); ++i) {
+    if (says(pass.points[i > 0 ? i - 1 : 0], pass.points[i])) return true;
+  }
+  return false;
+}
+
 double path_length(const Pass& pass);                 // mm, in the wood
 double path_length(const std::vector<Pass>& passes);  // mm
 double deepest(const std::vector<Pass>& passes);      // mm, the lowest z; 0 when there is none

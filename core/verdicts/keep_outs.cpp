@@ -52,18 +52,16 @@ double apart(const KeepOut& place, Point a, Point b) {
 
 bool pass_meets(const Pass& pass, const Bit& bit, const KeepOut& place) {
   const Box box = place.box().grown(bit.true_diameter() / 2 + kClear);
-  for (std::size_t i = 0; i < pass.points.size(); ++i) {
-    const Point3 &a = pass.points[i > 0 ? i - 1 : 0], &b = pass.points[i];
+  return any_move(pass, [&](const Point3& a, const Point3& b) {
     Box move;
     move.add(a.flat());
     move.add(b.flat());
-    if (!box.meets(move)) continue;
+    if (!box.meets(move)) return false;
     const double wide = place.kind == KeepOut::Kind::Clamp
                             ? bit.true_diameter() / 2
                             : bit.half_width_at(std::max(-a.z, -b.z) + place.above_face());
-    if (apart(place, a.flat(), b.flat()) < std::min(wide, bit.true_diameter() / 2) + kClear - 1e-6) return true;
-  }
-  return false;
+    return apart(place, a.flat(), b.flat()) < std::min(wide, bit.true_diameter() / 2) + kClear - 1e-6;
+  });
 }
 
 // The bit's edge comes nearer to metal than it may, in a move that this piece is really cut by: with the ground sunk
@@ -98,16 +96,16 @@ NutMeets nut_meets(const PieceCuts& cuts, const KeepOut& clamp, const Situation&
     const double out = std::max(bit->flute_length, op.depth - op.ground + 5);
     const std::vector<Pass> turned =
         op.back ? turned_over(op.passes, s.job.blank, s.job.run.turn) : std::vector<Pass>();
-    for (const Pass& pass : op.back ? turned : op.passes) {
-      for (std::size_t i = 0; i < pass.points.size(); ++i) {
-        const Point3 &a = pass.points[i > 0 ? i - 1 : 0], &b = pass.points[i];
-        if (out + std::min(a.z, b.z) > clamp.above_face() + 1) continue;  // the nut stays above it
-        Box move;
-        move.add(a.flat());
-        move.add(b.flat());
-        if (near.meets(move) && distance(clamp.box(), a.flat(), b.flat()) < kNutHalf) return {bit, out};
-      }
-    }
+    const auto meets = [&](const Point3& a, const Point3& b) {
+      if (out + std::min(a.z, b.z) > clamp.above_face() + 1) return false;  // the nut stays above it
+      Box move;
+      move.add(a.flat());
+      move.add(b.flat());
+      return near.meets(move) && distance(clamp.box(), a.flat(), b.flat()) < kNutHalf;
+    };
+    const std::vector<Pass>& passes = op.back ? turned : op.passes;
+    if (std::any_of(passes.begin(), passes.end(), [&](const Pass& pass) { return any_move(pass, meets); }))
+      return {bit, out};
   }
   return {};
 }

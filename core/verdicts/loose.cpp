@@ -72,6 +72,26 @@ std::vector<Part> parts_left(const Situation& s) {
   return parts;
 }
 
+// Whose through cut frees what lies there: the smallest piece round it.
+const Item* freed_by(const Situation& s, Point at) {
+  const Item* by = nullptr;
+  double least = 1e300;
+  for (std::size_t i = 0; i < s.job.items.size(); ++i) {
+    if (s.pieces[i].outlines == nullptr || !goes_through(s.job.items[i].cut.kind)) continue;
+    const Box box = bounds(*s.pieces[i].outlines).grown(0.5);
+    if (!box.contains(at) || box.width() * box.height() >= least) continue;
+    least = box.width() * box.height();
+    by = &s.job.items[i];
+  }
+  return by;
+}
+
+std::vector<Remedy> loose_remedies(const Item& by) {
+  std::vector<Remedy> remedies = {leave_skin(by.piece.id), tape_down(by.piece.id), hold_by_tabs(by.piece.id)};
+  if (by.cut.kind == Kind::Pierce) remedies.push_back(clear_opening(by.piece.id));
+  return remedies;
+}
+
 }  // namespace
 
 void check_loose(const Situation& s, std::vector<Verdict>& out) {
@@ -93,16 +113,7 @@ void check_loose(const Situation& s, std::vector<Verdict>& out) {
       !s.job.blank.runs_off.any() && std::any_of(parts.begin(), parts.end(), [](const Part& p) { return p.at_edge; });
   for (const Part& part : parts) {
     if (part.area < kLeast || (framed ? part.at_edge : &part == &*largest)) continue;
-    // Whose through cut frees it: the smallest piece round it.
-    const Item* by = nullptr;
-    double least = 1e300;
-    for (std::size_t i = 0; i < s.job.items.size(); ++i) {
-      if (s.pieces[i].outlines == nullptr || !goes_through(s.job.items[i].cut.kind)) continue;
-      const Box box = bounds(*s.pieces[i].outlines).grown(0.5);
-      if (!box.contains(part.at) || box.width() * box.height() >= least) continue;
-      least = box.width() * box.height();
-      by = &s.job.items[i];
-    }
+    const Item* by = freed_by(s, part.at);
     // Said already, with remedies that fit the case better.
     const bool said =
         by != nullptr && std::any_of(out.begin(), out.end(), [&](const Verdict& v) {
@@ -110,20 +121,11 @@ void check_loose(const Situation& s, std::vector<Verdict>& out) {
         });
     if (said) continue;
     if (by != nullptr && by->cut.through.taped) continue;
-    std::vector<Remedy> remedies;
-    if (by != nullptr) {
-      remedies.push_back(leave_skin(by->piece.id));
-      remedies.push_back(tape_down(by->piece.id));
-      remedies.push_back(hold_by_tabs(by->piece.id));
-      if (by->cut.kind == Kind::Pierce) {
-        remedies.push_back(clear_opening(by->piece.id));
-      }
-    }
     out.push_back({Grade::Mind, "comes-free", by == nullptr ? std::string() : by->piece.id, part.at,
                    say("A loose part (about {0}){1} comes free before the cut ends.",
                        format_area(part.area, s.job.lengths), (by == nullptr ? "" : say(" in “{0}”", by->piece.name))),
                    say("Tape it down, or hold it otherwise; a loose part can be caught by the bit and thrown."),
-                   std::move(remedies)});
+                   by == nullptr ? std::vector<Remedy>() : loose_remedies(*by)});
   }
 }
 

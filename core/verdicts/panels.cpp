@@ -156,23 +156,20 @@ void check_seam(const Situation& s, const Seam& seam, const SeamCosts& costs, co
 
 // Where a bit goes so deep beside a seam that it would meet a dowel, mm below the face.
 bool meets_cut(const Situation& s, const Box& dowel, double above) {
-  for (const PieceState& piece : s.pieces) {
-    if (piece.cuts == nullptr) continue;
-    for (const Operation& op : piece.cuts->operations) {
-      if (op.back || op.depth - op.ground < above) continue;
-      for (const Pass& pass : op.passes) {
-        for (std::size_t i = 0; i < pass.points.size(); ++i) {
-          const Point3& a = pass.points[i];
-          const Point3& b = pass.points[i == 0 ? 0 : i - 1];
-          Box move;
-          move.add(a.flat());
-          move.add(b.flat());
-          if (-std::min(a.z, b.z) > above && move.meets(dowel)) return true;
-        }
-      }
-    }
-  }
-  return false;
+  const auto move_meets = [&](const Point3& a, const Point3& b) {
+    Box move;
+    move.add(a.flat());
+    move.add(b.flat());
+    return -std::min(a.z, b.z) > above && move.meets(dowel);
+  };
+  const auto meets = [&](const Operation& op) {
+    return !op.back && op.depth - op.ground >= above &&
+           std::any_of(op.passes.begin(), op.passes.end(),
+                       [&](const Pass& pass) { return any_move(pass, move_meets); });
+  };
+  return std::any_of(s.pieces.begin(), s.pieces.end(), [&](const PieceState& piece) {
+    return piece.cuts != nullptr && std::any_of(piece.cuts->operations.begin(), piece.cuts->operations.end(), meets);
+  });
 }
 
 // Joints whose dowels meet something cut, with this job's choices.
