@@ -310,6 +310,11 @@ void Bench::show_marks(const std::vector<Point>& marks) {
   update();
 }
 
+void Bench::show_weak(const std::shared_ptr<const WeakMap>& weak) {
+  weak_ = weak;
+  update();
+}
+
 void Bench::show_highlight(const std::vector<Region>& regions) {
   highlight_ = {};
   for (const Region& region : regions) highlight_.addPath(path_of(region));

@@ -18,6 +18,7 @@ namespace doyen {
 
 class BenchHand;
 struct HandGrip;
+struct WeakMap;
 class PointHand;
 class MeasureHand;
 class DrawHand;
@@ -52,7 +53,9 @@ class Bench : public QWidget {
   PointHand& points() { return *points_; }
   MeasureHand& measure() { return *measure_; }
   DrawHand& draw() { return *draw_; }
-  void show_marks(const std::vector<Point>& marks);         // small rings
+  void show_marks(const std::vector<Point>& marks);            // small rings
+  void show_weak(const std::shared_ptr<const WeakMap>& weak);  // in the proof only; null takes it away
+  [[nodiscard]] const std::shared_ptr<const WeakMap>& weak() const { return weak_; }
   void show_highlight(const std::vector<Region>& regions);  // parts that are pointed out
   // A picture laid over a part of the front, such as the face of an inlay when it is level; null takes it away.
   // The box of a piece on the board, as its outlines lie; empty when there is none or it cannot be set.
@@ -148,6 +151,7 @@ class Bench : public QWidget {
 
   Job job_;
   JudgementPtr judgement_;
+  std::shared_ptr<const WeakMap> weak_;
   PlanPtr plan_;
   std::vector<PieceShape> shapes_;
   std::map<std::string, std::pair<std::vector<Piece>, PieceShape>> known_;  // with what each is made of

@@ -4,6 +4,7 @@
 
 #include "bench/bench.hpp"
 #include "bench/hands/all.hpp"
+#include "bench/weak_paint.hpp"
 #include "parts/theme.hpp"
 #include "run/placement.hpp"
 
@@ -219,6 +220,7 @@ void Bench::paint_outlines(QPainter& p) {
     p.setBrush(theme::kBrick);
     p.drawPath(to_px.map(s.lost));
   }
+  if (weak_ != nullptr && stage_ == Stage::Proof) paint_weak(p, *weak_, to_px, job_.lengths);
   if (!highlight_.isEmpty()) {
     p.setPen(QPen(theme::kAmber, 1.4));
     p.setBrush(QColor(183, 121, 31, 90));

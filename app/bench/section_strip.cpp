@@ -6,6 +6,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "bench/bench.hpp"
 #include "parts/theme.hpp"
 
 namespace doyen {
@@ -18,6 +19,10 @@ constexpr double kRulerEnd = 54;  // px, of the ruler of depths at the left
 SectionStrip::SectionStrip(QWidget* parent) : QWidget(parent) {
   setFixedHeight(theme::kStripHeight);
   setAccessibleName(tr("Section through the board"));
+  setFocusPolicy(Qt::StrongFocus);
+  setToolTip(
+      tr("Draw from one place to another to measure: across, deep and how steep (by keys: arrows, Space; Esc "
+         "takes it away)"));
   apart_ = new QSlider(Qt::Horizontal, this);
   apart_->setObjectName(QStringLiteral("apart"));
   apart_->setAccessibleName(tr("The plug, from apart to seated"));
@@ -40,13 +45,19 @@ void SectionStrip::show_plan(const PlanPtr& plan) {
 }
 
 void SectionStrip::set_line(const SectionLine& line) {
+  if (!(line == line_)) clear_measure();
   line_ = line;
-  if (plan_) {
-    const QString at = QString::fromStdString(depth_in_words(line.at, plan_->job.lengths));
-    setAccessibleDescription(line.along ? tr("at %1 from the front edge").arg(at)
-                                        : tr("at %1 from the left edge").arg(at));
-  }
+  describe();
   ask();
+}
+
+void SectionStrip::describe() {
+  if (!plan_) return;
+  const QString at = QString::fromStdString(depth_in_words(line_.at, plan_->job.lengths));
+  const QString reads = measured();
+  setAccessibleDescription(
+      (line_.along ? tr("at %1 from the front edge").arg(at) : tr("at %1 from the left edge").arg(at)) +
+      (reads.isEmpty() ? QString() : QStringLiteral("; ") + reads));
 }
 
 void SectionStrip::set_view(const View& view) {
@@ -104,11 +115,116 @@ void SectionStrip::resizeEvent(QResizeEvent*) {
 
 QRect SectionStrip::turn_rect() const { return {width() - 190, 6, 178, 22}; }
 
+SectionStrip::Drawn SectionStrip::drawn() const {
+  const double thick = plan_->job.blank.thickest();
+  Drawn d{span(), 46, 0, 0};
+  const double tall = height() - 30 - d.top;
+  d.sx = d.seen.scale();
+  double times = tall / (thick * d.sx);
+  times = times >= 1 ? std::max(1.0, std::floor(times * 2) / 2) : times;
+  d.sz = std::min(tall / thick, d.sx * times);
+  return d;
+}
+
+QString SectionStrip::measured() const { return plan_ ? rule_.words(plan_->job.lengths) : QString(); }
+
+Point SectionStrip::caught(QPointF px) const {
+  const Drawn d = drawn();
+  const double cell = (d.seen.to - d.seen.from) / static_cast<double>(std::max<std::size_t>(1, heights_.size()));
+  return caught_on_section(px, d.to_px(), heights_, d.seen.from, cell, 9);
+}
+
+void SectionStrip::clear_measure() {
+  rule_.clear();
+  cursor_.reset();
+  pulling_ = begun_by_key_ = false;
+  describe();
+  update();
+}
+
 void SectionStrip::mousePressEvent(QMouseEvent* event) {
-  if (!turn_rect().contains(event->position().toPoint()) || !plan_) return;
-  line_ = line_.turned(plan_->job.blank);
-  Q_EMIT line_changed(line_);
-  ask();
+  if (!plan_ || event->button() != Qt::LeftButton) return;
+  if (turn_rect().contains(event->position().toPoint())) {
+    clear_measure();
+    line_ = line_.turned(plan_->job.blank);
+    Q_EMIT line_changed(line_);
+    return ask();
+  }
+  if (shows_fit() || heights_.empty() || event->position().y() < 30) return;
+  clear_measure();
+  rule_.begin(caught(event->position()));
+  pulling_ = true;
+}
+
+void SectionStrip::mouseMoveEvent(QMouseEvent* event) {
+  if (!pulling_ || heights_.empty()) return;
+  rule_.pull(caught(event->position()));
+  update();
+}
+
+// A press without a drag takes the measure away.
+void SectionStrip::mouseReleaseEvent(QMouseEvent* event) {
+  if (!pulling_) return;
+  mouseMoveEvent(event);
+  pulling_ = false;
+  if (!rule_.there()) return clear_measure();
+  describe();
+}
+
+// Along the surface, as far as arrows move things on the board; up and down away from it.
+bool SectionStrip::move_cursor(int key, Qt::KeyboardModifiers keys) {
+  const Point by = nudge(key, keys, plan_->job.lengths);
+  if (by == Point{}) return false;
+  const Drawn d = drawn();
+  const double cell = (d.seen.to - d.seen.from) / static_cast<double>(heights_.size());
+  Point at = cursor_.value_or(Point{(d.seen.from + d.seen.to) / 2, 0});
+  at = {std::clamp(at.x + by.x, d.seen.from, d.seen.to), at.y + by.y};
+  if (by.y == 0) {
+    const auto i = static_cast<std::size_t>(std::max(0.0, (at.x - d.seen.from) / cell));
+    at.y = heights_[std::min(i, heights_.size() - 1)];
+  }
+  cursor_ = at;
+  return true;
+}
+
+void SectionStrip::keyPressEvent(QKeyEvent* event) {
+  const bool works = plan_ && !shows_fit() && !heights_.empty();
+  if (works && move_cursor(event->key(), event->modifiers())) {
+    if (begun_by_key_) rule_.pull(*cursor_);
+  } else if (works && event->key() == Qt::Key_Space && cursor_) {
+    if (!begun_by_key_) rule_.begin(*cursor_);
+    begun_by_key_ = !begun_by_key_;
+  } else if (event->key() == Qt::Key_Escape && (rule_.begun() || cursor_)) {
+    return clear_measure();
+  } else {
+    return QWidget::keyPressEvent(event);
+  }
+  describe();
+  update();
+}
+
+void SectionStrip::focusInEvent(QFocusEvent* event) {
+  QWidget::focusInEvent(event);
+  const bool by_keys = event->reason() == Qt::TabFocusReason || event->reason() == Qt::BacktabFocusReason;
+  if (by_keys && plan_ && !heights_.empty() && !shows_fit()) move_cursor(Qt::Key_Right, {});
+  update();
+}
+
+void SectionStrip::focusOutEvent(QFocusEvent* event) {
+  QWidget::focusOutEvent(event);
+  cursor_.reset();
+  begun_by_key_ = false;
+  update();
+}
+
+void SectionStrip::paint_measure(QPainter& p) const {
+  const QTransform to_px = drawn().to_px();
+  rule_.paint(p, to_px, QRectF(rect()).adjusted(8, 30, -8, -4), plan_->job.lengths);
+  if (!cursor_) return;
+  const QPointF at = to_px.map(QPointF(cursor_->x, cursor_->y));
+  p.setPen(QPen(theme::kPlum, 1.6));
+  p.drawLine(at - QPointF(9, 0), at + QPointF(9, 0));
+  p.drawLine(at - QPointF(0, 9), at + QPointF(0, 9));
 }
 
 // The wood under the surface, in as many parts as what goes through it leaves: straight from the samples, since
@@ -139,6 +255,22 @@ QPainterPath SectionStrip::body_of(const QPolygonF& surface, const Box& slab, do
   return body;
 }
 
+std::size_t SectionStrip::deepest_place() const {
+  // The deepest place that does not go through says more than a through cut, whose depth is known.
+  const double thick = plan_->job.blank.thickest();
+  double lowest = 0;
+  std::size_t lowest_at = 0;
+  for (std::size_t i = 0; i < heights_.size(); ++i) {
+    const double z = heights_[i];
+    const bool through = z <= -thick, only_through = lowest <= -thick;
+    if (lowest == 0 || (through == only_through ? z < lowest : only_through && z < -0.05)) {
+      lowest = z;
+      lowest_at = i;
+    }
+  }
+  return lowest_at;
+}
+
 void SectionStrip::paintEvent(QPaintEvent*) {
   QPainter p(this);
   p.setRenderHint(QPainter::Antialiasing);
@@ -146,57 +278,54 @@ void SectionStrip::paintEvent(QPaintEvent*) {
   p.setPen(theme::kHairline);
   p.drawLine(0, 0, width(), 0);
   if (!plan_) return;
-  const Job& job = plan_->job;
-  const Blank& blank = job.blank;
-  const auto show = [&](double mm) { return QString::fromStdString(depth_in_words(mm, job.lengths)); };
+  const QString at = QString::fromStdString(depth_in_words(line_.at, plan_->job.lengths));
   p.setFont(theme::font(9, true));
   p.setPen(theme::kInk);
-  p.drawText(QRect(16, 6, 400, 22), Qt::AlignVCenter,
-             line_.along ? tr("Section at %1 from the front edge").arg(show(line_.at))
-                         : tr("Section at %1 from the left edge").arg(show(line_.at)));
+  p.drawText(
+      QRect(16, 6, 400, 22), Qt::AlignVCenter,
+      line_.along ? tr("Section at %1 from the front edge").arg(at) : tr("Section at %1 from the left edge").arg(at));
   p.setFont(theme::font(9));
   p.setPen(theme::kPlum);
-  p.drawText(turn_rect(), Qt::AlignVCenter | Qt::AlignRight,
-             line_.along ? tr("turn the section ↻") : tr("turn the section ↻"));
-
+  p.drawText(turn_rect(), Qt::AlignVCenter | Qt::AlignRight, tr("turn the section ↻"));
+  if (hasFocus() && cursor_) {  // where the keys go
+    p.setPen(QPen(theme::kPlum, 1.2, Qt::DotLine));
+    p.drawRect(QRectF(rect()).adjusted(2.5, 2.5, -3.5, -3.5));
+  }
   if (shows_fit()) return paint_fit(p);
 
-  const double thick = blank.thickest();
-  const Span seen = span();
-  const double left = seen.left, right = seen.right, top = 46, bottom = height() - 30;
-  const double sx = seen.scale();
-  // Where the board goes on beyond what is seen, its wood does, too.
-  const double whole = line_.along ? blank.width : blank.height;
-  const double before = seen.from > 1e-6 ? left - 4 : left, beyond = seen.to < whole - 1e-6 ? right + 4 : right;
-  double times = (bottom - top) / (thick * sx);
-  times = times >= 1 ? std::max(1.0, std::floor(times * 2) / 2) : times;
-  const double sz = std::min((bottom - top) / thick, sx * times);
+  const Drawn how = drawn();
+  const double times = how.sz / how.sx;
   p.setPen(theme::kFaded);
   if (times > 1.01)
     p.drawText(QRect(330, 6, 260, 22), Qt::AlignVCenter,
-               tr("depth drawn %1× too tall").arg(QString::fromStdString(format_number(sz / sx, 1))));
+               tr("depth drawn %1× too tall").arg(QString::fromStdString(format_number(times, 1))));
   else if (times < 0.99)
-    p.drawText(QRect(330, 6, 260, 22), Qt::AlignVCenter, tr("depth drawn at %1 %").arg(sz / sx * 100, 0, 'f', 0));
-
-  // Bed, then the wood with its profile.
-  const double bed = top + thick * sz;
-  p.fillRect(QRectF(left - 6, bed, right - left + 28, 9), QColor(0xD2, 0xC3, 0xA8));
+    p.drawText(QRect(330, 6, 260, 22), Qt::AlignVCenter, tr("depth drawn at %1 %").arg(times * 100, 0, 'f', 0));
+  const double bed = how.top + plan_->job.blank.thickest() * how.sz;
+  p.fillRect(QRectF(how.seen.left - 6, bed, how.seen.right - how.seen.left + 28, 9), QColor(0xD2, 0xC3, 0xA8));
   p.setFont(theme::font(8));
   p.drawText(QRectF(width() - 60, bed + 11, 54, 14), Qt::AlignRight, tr("bed"));
   if (heights_.empty()) return;
+  paint_wood(p, how);
+  paint_depths(p, how);
+  const std::size_t deepest = deepest_place();
+  if (heights_[deepest] <= -0.01F && !rule_.begun() && !cursor_) paint_bit(p, how, deepest);
+  paint_measure(p);
+}
+
+// The wood with its profile, and where something goes through into the bed.
+void SectionStrip::paint_wood(QPainter& p, const Drawn& how) const {
+  const Blank& blank = plan_->job.blank;
+  const double left = how.seen.left, right = how.seen.right, top = how.top, sz = how.sz;
+  const double thick = blank.thickest(), bed = top + thick * sz;
+  // Where the board goes on beyond what is seen, its wood does, too.
+  const double whole = line_.along ? blank.width : blank.height;
+  const double before = how.seen.from > 1e-6 ? left - 4 : left, beyond = how.seen.to < whole - 1e-6 ? right + 4 : right;
   const double step = (right - left) / static_cast<double>(heights_.size());
-  double lowest = 0;
-  std::size_t lowest_at = 0;
   QPolygonF surface;
   for (std::size_t i = 0; i < heights_.size(); ++i) {
     const double z = heights_[i];
     surface.append(QPointF(left + (static_cast<double>(i) + 0.5) * step, top - std::max(z, -thick - 2.0) * sz));
-    // The deepest place that does not go through says more than a through cut, whose depth is known.
-    const bool through = z <= -thick, only_through = lowest <= -thick;
-    if (lowest == 0 || (through == only_through ? z < lowest : only_through && z < -0.05)) {
-      lowest = z;
-      lowest_at = i;
-    }
   }
   const WoodLook look = wood_look(blank);
   const QPainterPath body = body_of(surface, {before, top, beyond, bed}, sz);
@@ -239,7 +368,11 @@ void SectionStrip::paintEvent(QPaintEvent*) {
       p.drawLine(QPointF(left + static_cast<double>(i) * step, bed + 2),
                  QPointF(left + static_cast<double>(i + 1) * step, bed + 2));
   }
-  // Depth ruler.
+}
+
+void SectionStrip::paint_depths(QPainter& p, const Drawn& how) const {
+  const Job& job = plan_->job;
+  const double thick = job.blank.thickest(), top = how.top, sz = how.sz;
   const double unit = job.lengths.unit == Unit::Inch ? kMmPerInch / 4 : (thick > 30 ? 10 : 5);
   p.setFont(theme::font(8));
   for (int k = 0; k * unit <= thick + 1e-6; ++k) {
@@ -252,9 +385,15 @@ void SectionStrip::paintEvent(QPaintEvent*) {
                QString::fromStdString(format_length(k * unit, style, false)));
   }
   p.drawText(QRectF(2, top - 22, 60, 14), Qt::AlignLeft, QString::fromLatin1(unit_name(job.lengths.unit)));
-  if (lowest > -0.01) return;
-  // The bit that works deepest here: of those that go so deep, the one whose edge lies on most of what is cut, with no
-  // wood standing where it turned.
+}
+
+// The bit that works deepest here: of those that go so deep, the one whose edge lies on most of what is cut, with no
+// wood standing where it turned.
+void SectionStrip::paint_bit(QPainter& p, const Drawn& how, std::size_t lowest_at) const {
+  const Span& seen = how.seen;
+  const double left = seen.left, right = seen.right, top = how.top, sx = how.sx, sz = how.sz;
+  const double thick = plan_->job.blank.thickest(), lowest = heights_[lowest_at];
+  const double step = (right - left) / static_cast<double>(heights_.size());
   const BitRun* run = nullptr;
   int most = -1;
   const double cell = (seen.to - seen.from) / static_cast<double>(heights_.size());
@@ -295,7 +434,9 @@ void SectionStrip::paintEvent(QPaintEvent*) {
   p.setBrush(QColor(150, 162, 170, 110));
   p.drawPolygon(edge);
   p.setClipping(false);
-  const QString label = tr("%1: deepest here %2").arg(QString::fromStdString(run->bit.name), show(-lowest));
+  const QString label = tr("%1: deepest here %2")
+                            .arg(QString::fromStdString(run->bit.name),
+                                 QString::fromStdString(depth_in_words(-lowest, plan_->job.lengths)));
   p.setFont(theme::font(8.5));
   const double w = p.fontMetrics().horizontalAdvance(label);
   p.setPen(theme::kInk);

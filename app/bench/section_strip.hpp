@@ -3,7 +3,9 @@
 
 #include <QSlider>
 #include <QWidget>
+#include <optional>
 
+#include "bench/section_rule.hpp"
 #include "inlay/fit.hpp"
 #include "work/planner.hpp"
 
@@ -32,6 +34,15 @@ class SectionStrip : public QWidget {
   void show_fit(const std::shared_ptr<const Fit>& fit, const std::shared_ptr<const Halves>& halves);
   [[nodiscard]] bool shows_fit() const;
   [[nodiscard]] const std::vector<float>& heights() const { return heights_; }
+  // How the board's section is drawn; only while a plan is shown.
+  struct Drawn {
+    Span seen;
+    double top = 0, sx = 0, sz = 0;  // px: the face; px a mm along it and down
+    [[nodiscard]] QTransform to_px() const { return {sx, 0, 0, -sz, seen.left - seen.from * sx, top}; }
+  };
+  [[nodiscard]] Drawn drawn() const;
+  // What the measure reads that is laid to it by mouse or keys; empty without any.
+  [[nodiscard]] QString measured() const;
 
  Q_SIGNALS:
   void line_changed(const doyen::SectionLine& line);
@@ -41,9 +52,23 @@ class SectionStrip : public QWidget {
   void paintEvent(QPaintEvent*) override;
   void resizeEvent(QResizeEvent*) override;
   void mousePressEvent(QMouseEvent*) override;
+  void mouseMoveEvent(QMouseEvent*) override;
+  void mouseReleaseEvent(QMouseEvent*) override;
+  void keyPressEvent(QKeyEvent*) override;
+  void focusInEvent(QFocusEvent*) override;
+  void focusOutEvent(QFocusEvent*) override;
 
  private:
   void ask();
+  void describe();  // to a screen reader
+  [[nodiscard]] Point caught(QPointF px) const;
+  [[nodiscard]] std::size_t deepest_place() const;  // of the heights shown
+  void paint_wood(QPainter& p, const Drawn& how) const;
+  void paint_depths(QPainter& p, const Drawn& how) const;
+  void paint_bit(QPainter& p, const Drawn& how, std::size_t lowest_at) const;
+  void paint_measure(QPainter& p) const;
+  void clear_measure();
+  bool move_cursor(int key, Qt::KeyboardModifiers keys);
   [[nodiscard]] QRect turn_rect() const;
   void paint_fit(QPainter& p) const;
   // `surface` and `slab` in pixels, downwards: the slab from the face to the bed.
@@ -55,7 +80,10 @@ class SectionStrip : public QWidget {
   ReliefPainter painter_;
   std::shared_ptr<const Fit> fit_;
   std::shared_ptr<const Halves> halves_;
-  QSlider* apart_;  // 0: as far apart as the pocket is deep, 100: seated
+  SectionRule rule_;
+  bool pulling_ = false, begun_by_key_ = false;
+  std::optional<Point> cursor_;  // where the keys point, as the measure's ends
+  QSlider* apart_;               // 0: as far apart as the pocket is deep, 100: seated
 };
 
 }  // namespace doyen

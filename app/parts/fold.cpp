@@ -36,7 +36,10 @@ Fold::Fold(const QString& title, const QString& key, bool open, QWidget* parent)
   connect(head_, &QToolButton::toggled, this, [this, setting, key](bool now) {
     if (!key.isEmpty()) QSettings().setValue(setting, now);
     take(now);
-    if (now) Q_EMIT opened();
+    if (now)
+      Q_EMIT opened();
+    else
+      Q_EMIT closed();
   });
 }
 

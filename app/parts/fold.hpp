@@ -22,6 +22,7 @@ class Fold : public QWidget {
 
  Q_SIGNALS:
   void opened();
+  void closed();
 
  protected:
   void resizeEvent(QResizeEvent* event) override;

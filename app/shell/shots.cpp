@@ -26,6 +26,7 @@
 #include "stages/finish/finish_ticket.hpp"
 #include "stages/log/log_dialog.hpp"
 #include "stages/proof/boards_view.hpp"
+#include "stages/proof/proof_ticket.hpp"
 #include "stages/proof/tilt_view.hpp"
 #include "stages/run/bed_view.hpp"
 #include "stages/run/machines_dialog.hpp"
@@ -89,7 +90,7 @@ QStringList shot_names() {
       QStringLiteral("blank"),     QStringLiteral("artwork"),      QStringLiteral("cuts"),    QStringLiteral("sheets"),
       QStringLiteral("proof"),     QStringLiteral("run"),          QStringLiteral("finish"),  QStringLiteral("log"),
       QStringLiteral("rack"),      QStringLiteral("letter-bench"), QStringLiteral("lay-out"), QStringLiteral("tracing"),
-      QStringLiteral("rehearsal"), QStringLiteral("raised"),       QStringLiteral("bed"),     QStringLiteral("inlay"),
+      QStringLiteral("rehearsal"), QStringLiteral("weak"),         QStringLiteral("bed"),     QStringLiteral("inlay"),
       QStringLiteral("fit"),       QStringLiteral("ways"),         QStringLiteral("tilted")};
 }
 
@@ -131,6 +132,42 @@ bool shot_of_section(MainWindow& window, const QString& demo, const QString& fil
   auto* ticket = window.findChild<BlankTicket*>();
   ticket->verticalScrollBar()->setValue(section->y() - 8);
   return shot_of_guest(window, file, [] { return true; });
+}
+
+// What such a view is about, worked out and in sight.
+void open_what_it_shows(MainWindow& window, const QString& view) {
+  const auto until = [&](const std::function<bool()>& ready) {
+    wait_until_settled(window);
+    QElapsedTimer clock;
+    clock.start();
+    while (!ready() && clock.elapsed() < 120'000) let_it_work();
+  };
+  if (view == QStringLiteral("ways")) {
+    window.ways().set_open(true);
+    wait_for_ways(window);
+  }
+  if (view == QStringLiteral("fit")) {
+    window.go_to_stage(Stage::Proof);
+    until([&] { return !window.fit().busy() && !window.fit().ways().empty(); });
+  }
+  if (view == QStringLiteral("weak")) {
+    // As if its letters stood upright, and higher than they may.
+    window.document().edit({}, [](Job& job) {
+      for (Item& item : job.items) {
+        if (item.cut.kind != Treatment::Kind::Raise) continue;
+        item.cut.raise.sloped = false;
+        item.cut.depth = 6.35;
+      }
+    });
+    window.go_to_stage(Stage::Proof);
+    auto* weak = window.findChild<WeakSection*>();
+    weak->set_open(true);
+    wait_until_looked_at(window);
+    wait_for_ways(window);
+    until([&] { return window.bench().weak() != nullptr && !weak->waiting(); });
+    for (int i = 0; i < 5; ++i) let_it_work();
+    window.findChild<ProofTicket*>()->verticalScrollBar()->setValue(weak->y() - 8);
+  }
 }
 
 }  // namespace
@@ -257,26 +294,16 @@ bool take_shot(MainWindow& window, const QString& stage, const QString& file, QS
   // The other demos, each under Cuts with the piece that tells most about it.
   const struct {
     QString view, demo, piece;
-  } demos[] = {{QStringLiteral("raised"), QStringLiteral("gate-sign-raised"), QStringLiteral("name")},
-               {QStringLiteral("inlay"), QStringLiteral("inlaid-lid"), QStringLiteral("sprig")},
+  } demos[] = {{QStringLiteral("inlay"), QStringLiteral("inlaid-lid"), QStringLiteral("sprig")},
                {QStringLiteral("fit"), QStringLiteral("inlaid-lid"), QStringLiteral("sprig")},
+               {QStringLiteral("weak"), QStringLiteral("gate-sign-raised"), QStringLiteral("name")},
                {QStringLiteral("ways"), QStringLiteral("dibber-board"), QStringLiteral("holes")}};
   for (const auto& demo : demos) {
     if (stage != demo.view) continue;
     window.open_demo(demo.demo);
     window.go_to_stage(Stage::Cuts);
     window.select(demo.piece);
-    if (stage == QStringLiteral("ways")) {
-      window.ways().set_open(true);
-      wait_for_ways(window);
-    }
-    if (stage == QStringLiteral("fit")) {
-      window.go_to_stage(Stage::Proof);
-      wait_until_settled(window);
-      QElapsedTimer clock;
-      clock.start();
-      while ((window.fit().busy() || window.fit().ways().empty()) && clock.elapsed() < 120'000) let_it_work();
-    }
+    open_what_it_shows(window, stage);
     const bool looked_at = wait_until_looked_at(window);
     wait_for_ways(window);
     for (int i = 0; i < 5; ++i) let_it_work();  // rows that wrap anew are laid out

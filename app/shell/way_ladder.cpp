@@ -3,6 +3,7 @@
 #include <QPainter>
 #include <QVBoxLayout>
 
+#include "bench/bench.hpp"
 #include "parts/cards.hpp"
 #include "parts/theme.hpp"
 
@@ -80,6 +81,7 @@ void WayLadder::refresh(bool wanted) {
   // Judging comes first: it says whether the wood is spoiled.
   const PlanPtr of = here && shop_.known() ? shop_.plan : nullptr;
   if (of != nullptr && of == of_ && piece == piece_) return;
+  put_out();
   behind_.stop();
   soon_.stop();
   if (piece != piece_) ways_.clear();
@@ -132,7 +134,13 @@ void WayLadder::make_rows(std::size_t count) {
   }
   while (rows_.size() < count) {
     const std::size_t i = rows_.size();
-    Row row{new QWidget, new QLabel, new WayBar, new QLabel, new QLabel, new QPushButton(tr("Cut it so"))};
+    Row row{new QWidget,
+            new QLabel,
+            new WayBar,
+            new QLabel,
+            new QLabel,
+            new QPushButton(tr("Where?")),
+            new QPushButton(tr("Cut it so"))};
     auto* line = new QHBoxLayout(row.line);
     line->setContentsMargins(0, 0, 0, 0);
     line->setSpacing(8);
@@ -141,6 +149,14 @@ void WayLadder::make_rows(std::size_t count) {
     row.about->setProperty("role", QStringLiteral("faded"));
     row.time->setAlignment(Qt::AlignRight | Qt::AlignVCenter);
     row.time->setFixedWidth(74);
+    row.where->setProperty("role", QStringLiteral("remedy"));
+    row.where->setObjectName(QStringLiteral("whereStays%1").arg(i));
+    row.where->setToolTip(tr("Lights on the board what no bit reaches when it is cut so"));
+    row.where->setCheckable(true);
+    row.where->setFixedWidth(76);
+    QSizePolicy keeps = row.where->sizePolicy();
+    keeps.setRetainSizeWhenHidden(true);  // the rows stay in line
+    row.where->setSizePolicy(keeps);
     row.take->setProperty("role", QStringLiteral("remedy"));
     row.take->setObjectName(QStringLiteral("cutSo%1").arg(i));
     row.take->setFixedWidth(82);
@@ -148,8 +164,10 @@ void WayLadder::make_rows(std::size_t count) {
     line->addWidget(row.bar, 4);
     line->addWidget(row.time);
     line->addWidget(row.about, 5);
+    line->addWidget(row.where);
     line->addWidget(row.take);
     fold_->body()->addWidget(row.line);
+    connect(row.where, &QPushButton::clicked, this, [this, i] { light(i); });
     connect(row.take, &QPushButton::clicked, this, [this, i] { take(i); });
     rows_.push_back(row);
   }
@@ -184,6 +202,9 @@ void WayLadder::show_ways(bool current) {
     row.take->setText(way.as_it_is() ? tr("as it is") : tr("Cut it so"));
     row.take->setAccessibleName(tr("Cut it so: %1").arg(words));
     row.take->setAccessibleDescription(row.time->text() + QStringLiteral("; ") + about_it);
+    row.where->setVisible(current && !way.unreached_where.empty());
+    row.where->setChecked(lit_ == i);
+    row.where->setAccessibleName(tr("Where it stays uncut: %1").arg(words));
     row.words->setEnabled(current);
     row.time->setEnabled(current);
   }
@@ -215,6 +236,40 @@ void WayLadder::resizeEvent(QResizeEvent* event) {
   QWidget::resizeEvent(event);
   QMetaObject::invokeMethod(
       this, [this] { show_ways(of_ != nullptr && shop_.known()); }, Qt::QueuedConnection);
+}
+
+void WayLadder::light(std::size_t i) {
+  const bool on = lit_ != i && i < ways_.size();
+  put_out();
+  if (on) {
+    // Corners are small: the largest of them get a ring, too, where rings have room.
+    constexpr std::size_t kRings = 40;
+    const double apart = 24 / shop_.bench->pixels_per_mm();
+    std::vector<std::pair<double, Point>> places;
+    for (const Region& region : ways_[i].unreached_where) {
+      for (const Island& island : region.islands) {
+        const Region one{{island}};
+        places.emplace_back(area(one), bounds(one).centre());
+      }
+    }
+    std::sort(places.begin(), places.end(), [](const auto& a, const auto& b) { return a.first > b.first; });
+    std::vector<Point> rings;
+    for (const auto& place : places) {
+      const auto close = [&](Point other) { return distance(other, place.second) < apart; };
+      if (rings.size() < kRings && std::none_of(rings.begin(), rings.end(), close)) rings.push_back(place.second);
+    }
+    shop_.bench->show_highlight(ways_[i].unreached_where);
+    shop_.bench->show_marks(rings);
+    lit_ = i;
+  }
+  show_ways(of_ != nullptr && shop_.known());
+}
+
+void WayLadder::put_out() {
+  if (!lit_) return;
+  lit_.reset();
+  shop_.bench->show_highlight({});
+  shop_.bench->show_marks({});
 }
 
 void WayLadder::take(std::size_t i) {

@@ -6,6 +6,7 @@
 #include <QPushButton>
 #include <QTimer>
 #include <memory>
+#include <optional>
 
 #include "parts/fold.hpp"
 #include "parts/ticket.hpp"
@@ -36,13 +37,16 @@ class WayLadder : public QWidget {
     QLabel* words;
     WayBar* bar;
     QLabel *time, *about;
-    QPushButton* take;
+    QPushButton *where, *take;
   };
   void begin();
   void show_ways(bool current);
   void show_summary();
   void make_rows(std::size_t count);
   void take(std::size_t i);
+  // What way i leaves uncut, lit on the board; again, or another state of the job, puts it out.
+  void light(std::size_t i);
+  void put_out();
   [[nodiscard]] QString subject() const;  // what they are about
   [[nodiscard]] QString about(const Way& way) const;
 
@@ -56,6 +60,7 @@ class WayLadder : public QWidget {
   std::shared_ptr<PlanCache> cache_ = std::make_shared<PlanCache>();
   Behind behind_;
   bool waiting_ = false;
+  std::optional<std::size_t> lit_;
 };
 
 }  // namespace doyen

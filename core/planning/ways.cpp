@@ -39,6 +39,17 @@ std::string listed(const Rack& rack, const std::vector<BitId>& bits) {
   return words;
 }
 
+// A ground that several pieces share is cut with one of them: with the one that is cut just like this one.
+const PieceCuts& cuts_of_it(const Plan& plan, const Item& item) {
+  const PieceCuts& own = plan.piece(item.piece.id)->cuts;
+  if (!own.operations.empty()) return own;
+  for (const std::string& id : cut_alike(plan.job, item.piece.id)) {
+    const PiecePlan* other = plan.piece(id);
+    if (other != nullptr && !other->cuts.operations.empty()) return other->cuts;
+  }
+  return own;
+}
+
 // Collects the ways of one piece and those like it.
 class Collector {
  public:
@@ -46,7 +57,7 @@ class Collector {
       : plan_(plan),
         rack_(rack_for(plan.job, rack)),
         item_(item),
-        cuts_(plan.piece(item.piece.id)->cuts),
+        cuts_(cuts_of_it(plan, item)),
         outlines_(plan.piece(item.piece.id)->outlines),
         wood_(wood_class_of(plan.job.blank)),
         alike_(cut_alike(plan.job, item.piece.id)) {
@@ -411,10 +422,13 @@ void work_out(Way& way, const Plan& plan, const Rack& rack, const std::string& p
   way.stops = then.count(Grade::Stop);
   way.minds = then.count(Grade::Mind);
   way.unreached = 0;
+  way.unreached_where.clear();
   const std::vector<std::string> alike = cut_alike(plan.job, piece);
   for (std::size_t i = 0; i < then.pieces.size(); ++i) {
     const bool about = piece.empty() || std::find(alike.begin(), alike.end(), job.items[i].piece.id) != alike.end();
-    if (about) way.unreached += then.pieces[i]->cuts.unreached.area;
+    if (!about) continue;
+    way.unreached += then.pieces[i]->cuts.unreached.area;
+    if (!then.pieces[i]->cuts.lost.empty()) way.unreached_where.push_back(then.pieces[i]->cuts.lost);
   }
   way.comes_free = std::any_of(then.verdicts.begin(), then.verdicts.end(), [](const Verdict& v) {
     return v.code == "comes-free" || v.code == "slug-falls" || v.code == "loose-inside" || v.code == "no-tabs";

@@ -18,7 +18,8 @@ StrengthTable read_strength(const std::string& json, const std::string& where) {
   const JsonView classes = top.object("classes");
   for (const auto& [name, each] : classes.json().items()) {
     const JsonView one(each, classes.where() + "." + name);
-    table.classes[name] = {one.number("along", 0.01, 5), one.number("across", 0.01, 5), one.number("least", 0, 100)};
+    table.classes[name] = {one.number("along", 0.01, 5), one.number("across", 0.01, 5), one.number("least", 0, 100),
+                           one.number("skin", 0, 100)};
   }
   return table;
 }
@@ -28,10 +29,20 @@ const StrengthTable& strength_table() {
   return table;
 }
 
-double least_neck(const std::string& wood_class, double thickness, bool across) {
+namespace {
+
+NeckLimits limits_of(const std::string& wood_class) {
   const auto found = strength_table().classes.find(wood_class);
-  const NeckLimits limits = found == strength_table().classes.end() ? NeckLimits{} : found->second;
+  return found == strength_table().classes.end() ? NeckLimits{} : found->second;
+}
+
+}  // namespace
+
+double least_neck(const std::string& wood_class, double thickness, bool across) {
+  const NeckLimits limits = limits_of(wood_class);
   return std::max(limits.least, thickness * (across ? limits.across : limits.along));
 }
+
+double least_skin(const std::string& wood_class) { return limits_of(wood_class).skin; }
 
 }  // namespace doyen

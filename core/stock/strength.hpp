@@ -7,8 +7,9 @@
 namespace doyen {
 
 // Widths as shares of the board's thickness: fibres along the neck, fibres across it; and mm that hold in any board.
+// `skin`: mm that must be left over a cut from the other side.
 struct NeckLimits {
-  double along = 0.35, across = 0.8, least = 3;
+  double along = 0.35, across = 0.8, least = 3, skin = 2;
 };
 
 struct StrengthTable {
@@ -21,5 +22,7 @@ const StrengthTable& strength_table();                                          
 
 // mm, for this class of wood in a board so thick.
 double least_neck(const std::string& wood_class, double thickness, bool across);
+
+double least_skin(const std::string& wood_class);  // mm
 
 }  // namespace doyen

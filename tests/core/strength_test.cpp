@@ -142,7 +142,7 @@ TEST_CASE("the table of strengths is read with a sentence for what is wrong in i
   CHECK_THROWS_WITH(read_strength("{}", "s.json"), Catch::Contains("s.json"));
   CHECK_THROWS_WITH(
       read_strength(
-          R"({"format":"doyen-strength/1","source":"x","classes":{"soft":{"along":-1,"across":1,"least":0}}})",
+          R"({"format":"doyen-strength/1","source":"x","classes":{"soft":{"along":-1,"across":1,"least":0,"skin":1}}})",
           "s.json"),
       Catch::Contains("soft"));
 }

@@ -130,6 +130,9 @@ TEST_CASE("two to five ways, the first is how it is cut now, none twice, and non
     CHECK(quickest <= 1);
   }
   CHECK(now.job == job);
+  // Words and sprig share one ground, which is cut with one of them: either says by which bits.
+  for (const char* id : {"name", "sprig"})
+    CHECK_THAT(ways_of(now, rack, id).front().words, Catch::Contains("flat") && !Catch::Contains("no bit"));
 }
 
 TEST_CASE("what is cut just like a piece is cut otherwise together with it") {

@@ -43,6 +43,8 @@ ProofTicket::ProofTicket(Workshop& shop, FitKeeper& keeper) : Ticket(shop) {
   by_bit_ = new Fold(tr("Bit by bit"), QStringLiteral("byBitOpen"), true);
   by_bit_->body()->setSpacing(6);
   column_->addWidget(by_bit_);
+  weak_ = new WeakSection(shop_);
+  column_->addWidget(weak_);
   auto* what_if = new Fold(tr("What if…"), QStringLiteral("whatIfOpen"));
   what_if->set_summary(tr("thicker, larger, slower, another V"));
   what_if_ = new WhatIfSection(shop_);
@@ -70,6 +72,7 @@ void ProofTicket::show_untested() {
 void ProofTicket::refresh() {
   fit_->refresh();
   what_if_->refresh();
+  weak_->refresh();
   if (!shop_.plan) return;
   const Plan& plan = *shop_.seen();
   const int stops = plan.count(Grade::Stop), minds = plan.count(Grade::Mind);

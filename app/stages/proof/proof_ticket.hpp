@@ -3,6 +3,7 @@
 
 #include "parts/fold.hpp"
 #include "stages/proof/fit_section.hpp"
+#include "stages/proof/weak_section.hpp"
 #include "stages/proof/what_if_section.hpp"
 
 namespace doyen {
@@ -26,6 +27,7 @@ class ProofTicket : public Ticket {
   NumberCard* time_;
   Fold* by_bit_;
   WhatIfSection* what_if_;
+  WeakSection* weak_;
   VerdictList* verdicts_;
 };
 

@@ -1,0 +1,108 @@
+#include "relief/cell_distance.hpp"
+
+#include <algorithm>
+#include <cmath>
+
+namespace doyen {
+namespace {
+
+constexpr double kFar = 1e18;
+
+// The lower envelope of parabolas over one row or column.
+class Envelope {
+ public:
+  explicit Envelope(std::size_t most) : f_(most), at_(most), from_(most + 1) {}
+  double& f(std::size_t i) { return f_[i]; }
+  template <typename Put>
+  void run(std::size_t n, const Put& put) {
+    std::size_t k = 0;
+    bool any = false;
+    for (std::size_t q = 0; q < n; ++q) {
+      if (f_[q] >= kFar) continue;
+      double meets = -kFar;
+      while (any) {
+        meets = crossing(q, at_[k]);
+        if (meets > from_[k]) break;
+        if (k == 0) {
+          any = false;
+          break;
+        }
+        --k;
+      }
+      if (any)
+        ++k;
+      else
+        meets = -kFar;
+      any = true;
+      at_[k] = q;
+      from_[k] = meets;
+      from_[k + 1] = kFar;
+    }
+    std::size_t j = 0;
+    for (std::size_t q = 0; q < n; ++q) {
+      if (!any) {
+        put(q, kFar);
+        continue;
+      }
+      const auto x = static_cast<double>(q);
+      while (from_[j + 1] < x) ++j;
+      const double d = x - static_cast<double>(at_[j]);
+      put(q, d * d + f_[at_[j]]);
+    }
+  }
+
+ private:
+  [[nodiscard]] double crossing(std::size_t a, std::size_t b) const {
+    const auto x = static_cast<double>(a), y = static_cast<double>(b);
+    return (f_[a] + x * x - f_[b] - y * y) / (2 * (x - y));
+  }
+  std::vector<double> f_;
+  std::vector<std::size_t> at_;
+  std::vector<double> from_;
+};
+
+}  // namespace
+
+std::vector<float> distances_to(const std::vector<unsigned char>& marked, std::size_t columns, std::size_t rows) {
+  std::vector<double> squares(columns * rows);
+  Envelope envelope(std::max(columns, rows) + 1);
+  for (std::size_t c = 0; c < columns; ++c) {
+    for (std::size_t r = 0; r < rows; ++r) envelope.f(r) = marked[r * columns + c] != 0 ? 0 : kFar;
+    envelope.run(rows, [&](std::size_t r, double d) { squares[r * columns + c] = d; });
+  }
+  std::vector<float> distances(columns * rows);
+  for (std::size_t r = 0; r < rows; ++r) {
+    for (std::size_t c = 0; c < columns; ++c) envelope.f(c) = squares[r * columns + c];
+    envelope.run(columns, [&](std::size_t c, double d) {
+      distances[r * columns + c] = d >= kFar ? 1e9F : static_cast<float>(std::sqrt(d));
+    });
+  }
+  return distances;
+}
+
+std::vector<int> groups_of(const std::vector<unsigned char>& marked, std::size_t columns, std::size_t rows,
+                           int& count) {
+  std::vector<int> group(columns * rows, 0);
+  std::vector<std::size_t> open;
+  count = 0;
+  for (std::size_t first = 0; first < marked.size(); ++first) {
+    if (marked[first] == 0 || group[first] != 0) continue;
+    group[first] = ++count;
+    open.assign(1, first);
+    while (!open.empty()) {
+      const std::size_t here = open.back(), c = here % columns, r = here / columns;
+      open.pop_back();
+      for (std::size_t y = r > 0 ? r - 1 : 0; y <= std::min(r + 1, rows - 1); ++y) {
+        for (std::size_t x = c > 0 ? c - 1 : 0; x <= std::min(c + 1, columns - 1); ++x) {
+          const std::size_t next = y * columns + x;
+          if (marked[next] == 0 || group[next] != 0) continue;
+          group[next] = count;
+          open.push_back(next);
+        }
+      }
+    }
+  }
+  return group;
+}
+
+}  // namespace doyen
