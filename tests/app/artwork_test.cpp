@@ -375,6 +375,53 @@ TEST_CASE("parts of a drawing become pieces of their own where they are") {
   CHECK(w.job().items.size() == 8);
 }
 
+TEST_CASE("a hole of a drawing is tapped on the board, filled, or cut through as a piece of its own") {
+  Window w;
+  w.window.document().edit("test", [](Job& job) {
+    Drawing d;
+    d.name = "frame";
+    d.page_width = d.page_height = 60;
+    d.parts = std::vector<Drawing::Part>{{"a", "", "M0 0H60V60H0Z M10 10V30H50V10Z M10 40V50H50V40Z"}};
+    job.items.push_back({{"frame", "Frame", d, {300, 110}, 0}, {}});
+  });
+  at_artwork(w, "frame");
+  const Box all = w.box("frame");
+  const auto mm2 = [&](const std::string& id) { return area(outlines_of(w.job().find(id)->piece).region); };
+  CHECK(mm2("frame") == Approx(3600 - 800 - 400));
+  w.window.bench().setFocus();
+  const auto tap = [&](double x, double y) {  // mm from the frame's upper left corner
+    QTest::mouseClick(&w.window.bench(), Qt::LeftButton, {}, px(w, {all.left + x, all.top - y}).toPoint());
+    QTest::qWait(30);
+  };
+  tap(30, 45);
+  auto* holes = w.find<QListWidget>("holes");
+  REQUIRE(holes->isVisible());
+  REQUIRE(holes->count() == 2);
+  REQUIRE(holes->selectedItems().size() == 1);
+  CHECK(holes->row(holes->selectedItems().front()) == 1);  // the smaller
+  QTest::mouseClick(w.find<QPushButton>("fillHoles"), Qt::LeftButton);
+  QTest::qWait(30);
+  CHECK(mm2("frame") == Approx(3600 - 800));
+  CHECK(w.box("frame").left == Approx(all.left));
+  CHECK(holes->count() == 1);
+  CHECK(w.find<QListWidget>("parts")->count() == 2);  // it can be left out again
+  tap(30, 20);
+  REQUIRE(holes->selectedItems().size() == 1);
+  const std::size_t items = w.job().items.size();
+  QTest::keyClick(w.find<QPushButton>("cutHoles"), Qt::Key_Space);
+  REQUIRE(w.job().items.size() == items + 1);
+  const Item made = w.job().items.back();
+  CHECK(made.cut.kind == Treatment::Kind::Pierce);
+  CHECK_FALSE(made.cut.bit.empty());
+  CHECK(mm2(made.piece.id) == Approx(800));
+  CHECK(bounds(outlines_of(made.piece).region).top == Approx(all.top - 10));
+  w.settle();
+  CHECK(w.plan().piece(made.piece.id)->problem.empty());
+  w.window.document().undo_stack().undo();
+  w.window.document().undo_stack().undo();
+  CHECK(mm2("frame") == Approx(3600 - 800 - 400));
+}
+
 TEST_CASE("a shape is counted in shares of another and follows its height") {
   Window w;
   w.window.document().edit("test", [](Job& job) {

@@ -16,6 +16,7 @@
 #include "parts/fold.hpp"
 #include "parts/length_field.hpp"
 #include "parts/ticket.hpp"
+#include "stages/artwork/holes_section.hpp"
 #include "stages/artwork/place_fields.hpp"
 
 namespace doyen {
@@ -105,7 +106,7 @@ class DrawingSection : public ArtworkSection {
   explicit DrawingSection(Workshop& shop);
   ~DrawingSection() override;
   void refresh(const Item& item) override;
-  // The part under a place on the board becomes the current row.
+  // The part under a place on the board becomes the current row; else the hole that is there.
   void choose_part_at(Point at);
   [[nodiscard]] bool report_ready() const { return !reporting_; }
 
@@ -125,6 +126,7 @@ class DrawingSection : public ArtworkSection {
   FigureField* tall_;
   QPushButton *retrace_, *points_, *original_, *apart_, *each_;
   Fold* apart_fold_;
+  HolesSection* holes_;
   QListWidget* parts_;
   QVBoxLayout* findings_;
   bool cleaning_ = false, reporting_ = false;

@@ -116,6 +116,7 @@ void DrawingSection::build_parts() {
   each_ = add_button(flow, tr("A piece for each group"), QStringLiteral("pieceEach"));
   apart_fold_->body()->addWidget(holder);
   column_->addWidget(apart_fold_);
+  column_->addWidget(holes_ = new HolesSection(shop_));
   connect(apart_, &QPushButton::clicked, this, [this] { split_off(false); });
   connect(each_, &QPushButton::clicked, this, [this] { split_off(true); });
   connect(parts_, &QListWidget::itemChanged, this, [this](QListWidgetItem* row) {
@@ -198,6 +199,7 @@ void DrawingSection::choose_part_at(Point at) {
       return;
     }
   }
+  (void)holes_->choose_at(at);
 }
 
 // Parts become pieces of their own by leaving the others out: a drawing's place does not depend on what is left out.
@@ -303,6 +305,7 @@ void DrawingSection::refresh(const Item& item) {
   apart_->setVisible(parts_->count() > 1);
   apart_->setEnabled(!chosen.isEmpty());
   each_->setVisible(groups.size() > 1);
+  holes_->refresh(item);
   ask_for_report();
 }
 

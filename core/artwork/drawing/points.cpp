@@ -133,6 +133,8 @@ Path path_of(const std::vector<Contour>& contours) {
   return path;
 }
 
+Transform to_page(const Piece& piece) { return inverse(drawing_place(piece)); }
+
 std::vector<BoardPoint> points_on_board(const Piece& piece) {
   const auto& drawing = std::get<Drawing>(piece.what);
   const Transform place = drawing_place(piece);
@@ -155,7 +157,7 @@ std::vector<BoardPoint> points_on_board(const Piece& piece) {
 
 bool move_point(Piece& piece, PointPlace place, PointPart which, Point to) {
   if (!std::holds_alternative<Drawing>(piece.what) || !std::isfinite(to.x) || !std::isfinite(to.y)) return false;
-  const Point on_page = inverse(drawing_place(piece)).apply(to);
+  const Point on_page = to_page(piece).apply(to);
   return edit_point(piece, place, [&](Drawing&, std::vector<Contour>&, Contour& contour) {
     OutlinePoint& p = contour.points[place.point];
     if (which == PointPart::Itself) {

@@ -21,6 +21,9 @@ struct Contour {
 std::vector<Contour> contours_of(const Path& path);
 Path path_of(const std::vector<Contour>& contours);
 
+// From the board to the page of the piece's drawing: what drawing_place() does, undone.
+Transform to_page(const Piece& piece);
+
 struct PointPlace {
   std::size_t part = 0, contour = 0, point = 0;
   friend bool operator==(const PointPlace&, const PointPlace&) = default;
