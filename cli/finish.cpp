@@ -39,8 +39,10 @@ int run_finish(const FinishOptions& options) {
   const FinishFigures figures = finish_figures(plan);
   const FinishPlan finish = finish_plan(plan, figures, load_products());
   std::vector<Appointment> when;
-  if (!options.start.empty()) when = schedule(finish.steps, parse_time(options.start));
-  if (!options.ready.empty()) when = schedule(finish.steps, start_for(finish.steps, parse_time(options.ready)));
+  const ShopDay day = load_shop_day();
+  if (!options.start.empty()) when = schedule(finish.steps, parse_time(options.start), day);
+  if (!options.ready.empty())
+    when = schedule(finish.steps, start_for(finish.steps, parse_time(options.ready), day), day);
   const std::string text = finish_text(finish, plan.job.name, when);
   if (finish.steps.empty()) std::printf("The job says no finish yet (finish.school).\n");
   if (options.text.empty() && !finish.steps.empty()) std::fputs(text.c_str(), stdout);

@@ -123,6 +123,7 @@ QString WayLadder::about(const Way& way) const {
   words << (way.bit_changes == 1 ? tr("1 bit change") : tr("%1 bit changes").arg(way.bit_changes));
   if (way.unreached > 0.5)
     words << tr("%1 stay").arg(QString::fromStdString(format_area(way.unreached, shop_.document.job().lengths)));
+  if (way.another_board) words << tr("another board");
   if (way.comes_free) words << tr("something comes free");
   return words.join(QStringLiteral(" · "));
 }
@@ -214,6 +215,8 @@ void WayLadder::show_ways(bool current) {
 // What the quickest way would save.
 void WayLadder::show_summary() {
   const auto quickest = std::find_if(ways_.begin(), ways_.end(), [](const Way& w) { return w.best_time; });
+  const auto others =
+      std::count_if(ways_.begin(), ways_.end(), [](const Way& way) { return !way.as_it_is() && !way.another_board; });
   QString said = tr("of %1").arg(subject());
   if (ways_.empty() && !waiting_) {
     said += tr(": no other with the bits of the rack");
@@ -224,10 +227,13 @@ void WayLadder::show_summary() {
         tr(": %1 now; %2 — %3")
             .arg(QString::fromStdString(format_duration(ways_.front().seconds)),
                  QString::fromStdString(format_duration(quickest->seconds)), QString::fromStdString(quickest->words));
+  } else if (others == 0) {
+    said += tr(": %1; other ways only on another board")
+                .arg(QString::fromStdString(format_duration(ways_.front().seconds)));
   } else {
     said += tr(": %1, and none of %2 others is quicker")
                 .arg(QString::fromStdString(format_duration(ways_.front().seconds)))
-                .arg(ways_.size() - 1);
+                .arg(others);
   }
   fold_->set_summary(said);
 }

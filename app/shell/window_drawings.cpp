@@ -80,16 +80,24 @@ void MainWindow::trace_again() {
     });
     trace_picture(std::move(*picture), d->traced->settings, QString::fromStdString(d->name), width,
                   [this, id = item->piece.id](const Drawing& again) {
+                    bool edited = false;
                     document_.edit(tr("trace the picture again"), [&](Job& job) {
                       Item* it = job.find(id);
                       const auto* was = it == nullptr ? nullptr : std::get_if<Drawing>(&it->piece.what);
                       if (was == nullptr) return;
+                      edited = !was->original.empty() ||
+                               std::any_of(was->parts.begin(), was->parts.end(),
+                                           [](const Drawing::Part& part) { return part.left_out; });
                       Drawing now = again;  // what was said of the drawing still holds
                       now.mirrored = was->mirrored;
                       now.thicken = was->thicken;
                       now.tall = was->tall;
                       it->piece.what = std::move(now);
                     });
+                    if (edited)
+                      note(
+                          tr("Parts that were left out, filled or edited by hand are as they were traced. Ctrl+Z "
+                             "takes it back."));
                   });
   } catch (const Cancelled&) {
     return;

@@ -23,11 +23,13 @@ seconds of_hours(double n) { return seconds(static_cast<long>(std::ceil(n * 3600
 ShopTime begun_at(ShopTime at, seconds work, const ShopDay& day) {
   for (;;) {
     const auto midnight = floor<days>(at);
-    const ShopTime opens = midnight + hours(day.begins), closes = midnight + hours(day.ends);
-    const bool longer = work > closes - opens;  // than any day: it begins a day of its own
+    const ShopTime opens = midnight + of_hours(day.begins), closes = midnight + of_hours(day.ends);
+    const unsigned weekday = std::chrono::weekday(midnight).iso_encoding();  // Monday is 1
+    const bool longer = work > closes - opens;                               // than any day: it begins a day of its own
     if (at < opens) at = opens;
-    if (at < closes && (at + work <= closes || (longer && at == opens))) return at;
-    at = midnight + days(1) + hours(day.begins);
+    const bool worked = weekday <= static_cast<unsigned>(day.days);
+    if (worked && at < closes && (at + work <= closes || (longer && at == opens))) return at;
+    at = midnight + days(1) + of_hours(day.begins);
   }
 }
 
@@ -91,7 +93,7 @@ ShopTime ready_at(const std::vector<FinishStep>& steps, const std::vector<Appoin
 
 ShopTime start_for(const std::vector<FinishStep>& steps, ShopTime ready, const ShopDay& day) {
   constexpr int kMostDays = 400;
-  const ShopTime earliest = floor<days>(ready) - days(kMostDays) + hours(day.begins);
+  const ShopTime earliest = floor<days>(ready) - days(kMostDays) + of_hours(day.begins);
   for (ShopTime start = floor<minutes>(ready) - seconds((ready.time_since_epoch() % minutes(30))); start > earliest;
        start -= minutes(30)) {
     const std::vector<Appointment> when = schedule(steps, start, day);

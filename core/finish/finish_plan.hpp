@@ -7,6 +7,7 @@
 
 #include "finish/finish_figures.hpp"
 #include "finish/products.hpp"
+#include "finish/shop_day.hpp"
 
 namespace doyen {
 
@@ -44,15 +45,12 @@ FinishPlan finish_plan(const Plan& plan, const FinishFigures& figures, const Pro
 // Local time, as a clock on the shop's wall shows it.
 using ShopTime = std::chrono::local_seconds;
 
-struct ShopDay {
-  int begins = 8, ends = 18;  // o'clock: work by hand is done between; waits go on
-};
 struct Appointment {
   std::size_t step = 0;
   ShopTime begin, end;
 };
-// From `start` on: a step that does not fit into what is left of a day begins the next morning, unless it is longer
-// than a day.
+// From `start` on: a step that does not fit into what is left of a day begins on the next that is worked, unless it is
+// longer than a day.
 std::vector<Appointment> schedule(const std::vector<FinishStep>& steps, ShopTime start, const ShopDay& day = {});
 // The latest start, on a half hour, with which all waits are over by then; none within 400 days before: the earliest.
 ShopTime start_for(const std::vector<FinishStep>& steps, ShopTime ready, const ShopDay& day = {});

@@ -7,8 +7,10 @@
 
 #include "cutting/proposals.hpp"
 #include "grounds/grounds.hpp"
+#include "job/size_sign.hpp"
 #include "run/order.hpp"
 #include "stock/species.hpp"
+#include "stock/strength.hpp"
 #include "treatments/look.hpp"
 #include "wording/say.hpp"
 
@@ -351,8 +353,53 @@ void add_one_stay(const Plan& plan, std::vector<Way>& ways) {
   }
 }
 
-// For the whole job: like bits as one; a bit fewer, each of those that clear floors, the least worked first; and
-// Doyen's own order.
+// Thicknesses that boards are sold in, the thickest first, mm (common practice, no source).
+std::vector<double> usual_thicknesses(Unit unit) {
+  if (unit != Unit::Inch) return {40, 30, 27, 24, 21, 18, 15, 12, 9, 6};
+  std::vector<double> all;
+  for (const double inches : {2.0, 1.5, 1.25, 1.0, 0.75, 0.625, 0.5, 0.375, 0.25}) all.push_back(inches * kMmPerInch);
+  return all;
+}
+
+// What goes through costs a pass for every few millimetres: the next thinner board that still holds every floor.
+void add_thinner_board(const Plan& plan, std::vector<Way>& ways) {
+  const Blank& blank = plan.job.blank;
+  double deepest = 0;
+  bool through = false;
+  for (const auto& piece : plan.pieces) {
+    for (const Operation& op : piece->cuts.operations) {
+      const bool goes = op.depth - op.ground >= blank.thinnest();
+      through = through || goes;
+      if (!goes) deepest = std::max(deepest, op.depth);
+    }
+  }
+  if (!through || ways.size() >= kMost || plan.job.plates.there() || plan.job.panels.there()) return;
+  const double least = deepest + least_skin(wood_class_of(blank));
+  for (const double thick : usual_thicknesses(plan.job.lengths.unit)) {
+    if (thick > blank.thinnest() - 2 || thick < least) continue;
+    ways.push_back({say("A board {0} thick instead of {1}", depth_in_words(thick, plan.job.lengths),
+                        depth_in_words(blank.thickest(), plan.job.lengths)),
+                    [less = blank.thickest() - thick](Job& job) {
+                      for (double& reading : job.blank.readings) reading -= less;
+                    }});
+    ways.back().another_board = true;
+    return;
+  }
+}
+
+// The whole sign smaller, its depths as they are: the board is another one then.
+void add_smaller(const Plan& plan, std::vector<Way>& ways) {
+  constexpr double kSmaller = 0.9;
+  if (ways.size() >= kMost || plan.job.plates.there() || plan.job.panels.there()) return;
+  const auto side = [&](double mm) { return size_in_words(mm * kSmaller, plan.job.lengths, false); };
+  ways.push_back({say("The whole sign at 90 %: a board {0} × {1}", side(plan.job.blank.width),
+                      size_in_words(plan.job.blank.height * kSmaller, plan.job.lengths)),
+                  [](Job& job) { size_sign(job, kSmaller, false); }});
+  ways.back().another_board = true;
+}
+
+// For the whole job: like bits as one; a bit fewer, each of those that clear floors, the least worked first; Doyen's
+// own order; a thinner board; the sign a little smaller.
 std::vector<Way> job_ways(const Plan& plan) {
   std::vector<Way> ways{{say("As it is"), {}}};
   if (!plan.job.run.order.empty())
@@ -385,6 +432,8 @@ std::vector<Way> job_ways(const Plan& plan) {
                       }
                     }});
   }
+  add_thinner_board(plan, ways);
+  add_smaller(plan, ways);
   if (ways.size() < 2) return {};
   return ways;
 }
@@ -440,7 +489,7 @@ void mark_best(std::vector<Way>& ways) {
   int least_stops = 1 << 20;
   for (Way& way : ways) {
     way.best_time = way.best_quality = way.fewest_changes = false;
-    if (way.known) least_stops = std::min(least_stops, way.stops);
+    if (way.known && !way.another_board) least_stops = std::min(least_stops, way.stops);
   }
   // What counts first, second and third; less is better. Differences that nobody would see are none.
   using Cost = std::array<double, 3>;
@@ -448,7 +497,7 @@ void mark_best(std::vector<Way>& ways) {
     Way* first = nullptr;
     bool differ = false;
     for (Way& way : ways) {
-      if (!way.known || way.stops > least_stops) continue;
+      if (!way.known || way.another_board || way.stops > least_stops) continue;
       differ = differ || (first != nullptr && cost(way) != cost(*first));
       if (first == nullptr || cost(way) < cost(*first)) first = &way;
     }

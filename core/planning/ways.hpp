@@ -23,6 +23,7 @@ struct Way {
   int stops = 0, minds = 0;                            // verdicts of the whole job, without the judge's
   bool comes_free = false;                             // something comes loose before the cut ends
   bool best_time = false, best_quality = false, fewest_changes = false;
+  bool another_board = false;             // thinner or smaller: another sign, so none of the three
   std::vector<Region> unreached_where{};  // as seen from the front
   [[nodiscard]] bool as_it_is() const { return !take; }
 };

@@ -83,6 +83,29 @@ TEST_CASE("the days are counted from when it is begun, or back from when it must
   CHECK(w.says("finishReady") == ready);
 }
 
+TEST_CASE("the shop's hours and days are the user's: typed once, kept for every job, and what is none is refused") {
+  {
+    Finishing w;
+    const Job before = w.job();
+    choose_row(w.reach<QComboBox>("finishBegins"), 1);
+    type(w.reach<QLineEdit>("finishTime"), QStringLiteral("2026-11-27 20:00"));  // a Friday evening
+    CHECK(w.says("finishSteps").contains(QStringLiteral("2026-11-28 08:00")));
+    type(w.reach<QLineEdit>("shopHours"), QStringLiteral("7:30-16"));
+    CHECK(w.says("finishSteps").contains(QStringLiteral("2026-11-28 07:30")));
+    choose_row(w.reach<QComboBox>("shopDays"), 2);
+    CHECK(w.says("finishSteps").contains(QStringLiteral("2026-11-30 07:30")));
+    CHECK_FALSE(w.says("finishSteps").contains(QStringLiteral("2026-11-28")));
+    auto* hours = w.reach<QLineEdit>("shopHours");
+    type(hours, QStringLiteral("16-7"));
+    CHECK(w.says("finishSteps").contains(QStringLiteral("2026-11-30 07:30")));
+    CHECK(w.job() == before);  // it is not the job's
+  }
+  Finishing again;
+  CHECK(again.reach<QLineEdit>("shopHours")->text() == QStringLiteral("7:30-16:00"));
+  CHECK(again.reach<QComboBox>("shopDays")->currentIndex() == 2);
+  keep_shop_day(ShopDay{});
+}
+
 TEST_CASE("it hangs level or can be made to, and costs what the user's rates say") {
   Finishing w;
   CHECK(w.says("hangs").contains(QStringLiteral("So it hangs level.")));

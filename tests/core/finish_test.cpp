@@ -149,6 +149,42 @@ TEST_CASE("slots beside the middle hang it askew as gravity says, and are moved 
   CHECK(hanging_of(after, finish_figures(after)).level());
 }
 
+TEST_CASE("a shop has its own hours and days: cases worked out by hand, words read, and kept for the next job") {
+  ShopDay day;
+  take_hours(day, "7:30-16");
+  day.days = 5;
+  CHECK(day.begins == 7.5);
+  CHECK(day.ends == 16);
+  CHECK(hours_in_words(day) == "7:30-16:00");
+  // Friday the 27th of November 2026, 15:30: an hour does not fit, and the next day that is worked is Monday.
+  CHECK(written(schedule({hand(60, 0)}, at_time("2026-11-27 15:30"), day)[0].begin) == "2026-11-30 07:30");
+  CHECK(written(schedule({hand(30, 0)}, at_time("2026-11-27 15:30"), day)[0].begin) == "2026-11-27 15:30");
+  day.days = 6;
+  CHECK(written(schedule({hand(60, 0)}, at_time("2026-11-27 15:30"), day)[0].begin) == "2026-11-28 07:30");
+  CHECK(written(schedule({hand(10, 0)}, at_time("2026-11-29 10:00"), day)[0].begin) == "2026-11-30 07:30");
+  // Ready on a Monday noon with a wait of 24 h, five days a week: begun on Friday, since nobody works on Sunday.
+  day.days = 5;
+  const std::vector<FinishStep> steps{hand(30, 24), hand(15, 0)};
+  const ShopTime start = start_for(steps, at_time("2026-11-30 12:00"), day);
+  CHECK(written(start) == "2026-11-27 15:30");
+  for (const char* words : {"8:00–18:00", " 8 - 18 ", "8.00-18.00"}) {
+    take_hours(day, words);
+    CHECK(hours_in_words(day) == "8:00-18:00");
+  }
+  for (const char* words : {"", "8", "18-8", "8-8", "8-25", "a-b", "8:70-9", "8-18x", "-"}) {
+    const ShopDay before = day;
+    CHECK_THROWS_AS(take_hours(day, words), Problem);
+    CHECK(day == before);
+  }
+  const OwnHome home;
+  CHECK(load_shop_day() == ShopDay{});
+  day.days = 5;
+  keep_shop_day(day);
+  CHECK(load_shop_day() == day);
+  CHECK_THROWS_AS(read_shop_day(R"({"opens":18,"closes":8,"daysAWeek":5})", "x"), Problem);
+  CHECK_THROWS_AS(read_shop_day(R"({"opens":8,"closes":18,"daysAWeek":9})", "x"), Problem);
+}
+
 TEST_CASE("work is done by day and waits go on by night: cases worked out by hand") {
   const std::vector<FinishStep> steps{hand(60, 2), hand(30, 24), hand(45, 0)};
   // 14:30 to 15:30, wait to 17:30, half an hour to 18:00, wait to 18:00 the next day: too late, so 8:00 the day after.

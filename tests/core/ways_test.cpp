@@ -260,3 +260,48 @@ TEST_CASE("a bit that comes back only for the cut-outs is offered in one stay") 
   }
   CHECK(offered);
 }
+
+TEST_CASE(
+    "a thinner board and a smaller sign are offered as another board, planned as told, and never called the best") {
+  const Rack rack = load_rack();
+  const Job job = load_job(data_file("demo/gate-sign.doyen"));  // 3/4 in, cut out, letters 1/4 in deep
+  const Plan now = plan(job, rack, machine_for(job));
+  const std::vector<Way> ways = weighed(now, rack, {});
+  int thinner = 0, smaller = 0;
+  for (const Way& way : ways) {
+    if (!way.another_board) continue;
+    CHECK_FALSE((way.best_time || way.best_quality || way.fewest_changes));
+    Job then = job;
+    way.take(then);
+    const Plan by_hand = plan(then, rack, machine_for(then));
+    CHECK(way.seconds == Approx(by_hand.seconds));
+    if (then.blank.width == job.blank.width) {
+      ++thinner;
+      CHECK(then.blank.thickest() == Approx(0.625 * kMmPerInch));
+      CHECK(then.blank.thinnest() < job.blank.thinnest());
+      CHECK(way.seconds < now.seconds);  // one pass less round the sign
+      CHECK_THAT(way.words, Catch::Contains("0.625 in thick"));
+    } else {
+      ++smaller;
+      CHECK(then.blank.width == Approx(0.9 * job.blank.width));
+      CHECK(then.blank.thickest() == job.blank.thickest());
+    }
+  }
+  CHECK(thinner == 1);
+  CHECK(smaller == 1);
+  // Not where a floor would come through, and not where nothing goes through.
+  Job deep = job;
+  for (Item& item : deep.items) {
+    if (item.cut.kind == Treatment::Kind::Incise) {
+      item.cut.kind = Treatment::Kind::Recess;
+      item.cut.bit = "flat-1/8in";
+      item.cut.depth = 17;
+    }
+  }
+  for (const Way& way : ways_of(plan(deep, rack, machine_for(deep)), rack, {}))
+    CHECK_THAT(way.words, !Catch::Contains("thick instead"));
+  Job solid = job;
+  std::erase_if(solid.items, [](const Item& item) { return item.cut.kind == Treatment::Kind::CutOut; });
+  for (const Way& way : ways_of(plan(solid, rack, machine_for(solid)), rack, {}))
+    CHECK_THAT(way.words, !Catch::Contains("thick instead"));
+}

@@ -101,6 +101,7 @@ void FinishTicket::build_when() {
     asked_time_ = parse_time(words.toStdString());
     show_steps();
   });
+  build_shop_day();
   steps_ = make_label({}, "plain");
   steps_->setObjectName(QStringLiteral("finishSteps"));
   steps_->setTextFormat(Qt::RichText);
@@ -127,6 +128,57 @@ void FinishTicket::build_when() {
     Q_EMIT save_wanted(words_of(shop_.document.job().name) + tr(", finish") + QStringLiteral(".txt"),
                        tr("Texts (*.txt)"), text().toUtf8());
   });
+}
+
+// When the shop works by hand: the user's, for every job.
+void FinishTicket::build_shop_day() {
+  hours_ = new TextField([](const QString& words) {
+    ShopDay day;
+    take_hours(day, words.toStdString());
+  });
+  hours_->setObjectName(QStringLiteral("shopHours"));
+  hours_->setToolTip(tr("Work by hand is done between, such as 8-18 or 7:30-16:00; coats dry on. Kept for every job"));
+  days_ = new QComboBox;
+  days_->setObjectName(QStringLiteral("shopDays"));
+  days_->addItem(tr("every day"), 7);
+  days_->addItem(tr("Monday to Saturday"), 6);
+  days_->addItem(tr("Monday to Friday"), 5);
+  days_->addItem(tr("Monday to Thursday"), 4);
+  steps_fold_->body()->addWidget(make_row(tr("Shop's hours"), hours_));
+  steps_fold_->body()->addWidget(make_row(tr("Worked"), days_));
+  day_problem_ = make_label({}, "error");
+  day_problem_->setObjectName(QStringLiteral("shopDayProblem"));
+  day_problem_->hide();
+  steps_fold_->body()->addWidget(day_problem_);
+  try {
+    day_ = load_shop_day();
+  } catch (const Problem& problem) {
+    day_problem_->setText(QString::fromUtf8(problem.what()));
+    day_problem_->show();
+  }
+  if (days_->findData(day_.days) < 0) days_->addItem(tr("%1 days a week, from Monday").arg(day_.days), day_.days);
+  days_->setCurrentIndex(days_->findData(day_.days));
+  hours_->show_text(words_of(hours_in_words(day_)));
+  connect(hours_, &TextField::entered, this, [this](const QString& words) {
+    take_hours(day_, words.toStdString());
+    keep_day();
+  });
+  connect(days_, &QComboBox::activated, this, [this] {
+    day_.days = days_->currentData().toInt();
+    keep_day();
+  });
+}
+
+void FinishTicket::keep_day() {
+  hours_->show_text(words_of(hours_in_words(day_)));
+  try {
+    keep_shop_day(day_);
+    day_problem_->hide();
+  } catch (const Problem& problem) {
+    day_problem_->setText(QString::fromUtf8(problem.what()));
+    day_problem_->show();
+  }
+  show_steps();
 }
 
 void FinishTicket::build_hanging() {
@@ -203,8 +255,8 @@ std::vector<Appointment> FinishTicket::when() const {
   if (!finished_ || finished_->steps.steps.empty()) return {};
   const ShopTime time = asked_time_ == ShopTime{} ? now() : asked_time_;
   const auto& steps = finished_->steps.steps;
-  if (begins_->currentIndex() == 0) return schedule(steps, now());
-  return schedule(steps, begins_->currentIndex() == 1 ? time : start_for(steps, time));
+  if (begins_->currentIndex() == 0) return schedule(steps, now(), day_);
+  return schedule(steps, begins_->currentIndex() == 1 ? time : start_for(steps, time, day_), day_);
 }
 
 void FinishTicket::show_finished() {
@@ -232,6 +284,8 @@ void FinishTicket::show_steps() {
   const bool any = finished_ && !finished_->steps.steps.empty();
   for (QWidget* widget : {static_cast<QWidget*>(calendar_), static_cast<QWidget*>(text_)}) widget->setEnabled(any);
   show_row(begins_, any);
+  show_row(hours_, any);
+  show_row(days_, any);
   show_row(time_, any && begins_->currentIndex() > 0);
   if (begins_->currentIndex() > 0)
     time_->show_text(words_of(time_in_words(asked_time_ == ShopTime{} ? now() : asked_time_)));

@@ -41,6 +41,8 @@ class FinishTicket : public Ticket {
  private:
   void build_coats();
   void build_when();
+  void build_shop_day();
+  void keep_day();
   void build_hanging();
   void work_out();
   void show_finished();
@@ -48,10 +50,11 @@ class FinishTicket : public Ticket {
   void show_hanging();
   [[nodiscard]] std::vector<Appointment> when() const;
 
-  QComboBox *school_, *begins_;
+  QComboBox *school_, *begins_, *days_;
   QCheckBox* outdoors_;
-  TextField *colour_, *own_colour_, *time_;
-  QLabel *says_, *steps_, *needs_, *hangs_, *ready_;
+  TextField *colour_, *own_colour_, *time_, *hours_;
+  ShopDay day_;
+  QLabel *day_problem_, *says_, *steps_, *needs_, *hangs_, *ready_;
   QPushButton *calendar_, *text_, *template_, *level_;
   Fold *steps_fold_, *needs_fold_, *hanging_fold_;
   PriceSection* price_;
