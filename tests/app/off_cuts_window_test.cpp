@@ -4,6 +4,7 @@
 #include <QListWidget>
 
 #include "job/off_cuts.hpp"
+#include "stages/run/left_over_section.hpp"
 #include "window_probe.hpp"
 
 using namespace probe;
@@ -67,5 +68,44 @@ TEST_CASE("an off-cut is kept, offered to the board it fits, and gone once it is
   QTest::mouseClick(keep, Qt::LeftButton);
   CHECK_THAT(w.find<QLabel>("offCutsSay")->text().toStdString(), Catch::Contains("damaged"));
   CHECK(load_off_cuts().size() == 1);
+  QFile::remove(QString::fromStdString(off_cuts_path()));
+}
+
+TEST_CASE("what is left of the board is lit under Run, and goes among the off-cuts by one click") {
+  QFile::remove(QString::fromStdString(off_cuts_path()));
+  Window w;
+  w.window.document().edit("a small sign on a large board", [](Job& job) {
+    job.items.clear();
+    job.blank.keep_outs.clear();
+    Item sign{{"sign", "Sign", PlainShape{PlainShape::Kind::Rectangle, 150, 150}, {100, 100}, 0}, {}};
+    sign.cut.kind = Treatment::Kind::CutOut;
+    sign.cut.bit = "flat-1/4in";
+    job.items.push_back(sign);
+  });
+  w.window.go_to_stage(Stage::Run);
+  w.settle();
+  auto* section = w.window.findChild<LeftOverSection*>();
+  REQUIRE(section != nullptr);
+  REQUIRE(section->isVisible());
+  section->set_open(true);
+  QTRY_VERIFY_WITH_TIMEOUT(!section->waiting() && !section->found().empty(), 30'000);
+  const LeftOver first = section->found().front();
+  CHECK(first.box.left > 175);
+  const Job before = w.job();
+  w.find<QLineEdit>("leftOverPlace0")->setFocus();
+  QTest::keyClicks(w.find<QLineEdit>("leftOverPlace0"), QStringLiteral("shelf 3"));
+  auto* keep = w.reach<QPushButton>("keepLeftOver0");
+  QTest::mouseClick(keep, Qt::LeftButton);
+  REQUIRE(load_off_cuts().size() == 1);
+  CHECK(load_off_cuts().front().along == first.off_cut.along);
+  CHECK(load_off_cuts().front().place == "shelf 3");
+  CHECK_FALSE(keep->isEnabled());
+  QTest::mouseClick(keep, Qt::LeftButton);
+  CHECK(load_off_cuts().size() == 1);
+  CHECK(w.job() == before);
+  // Nothing is left where nothing is cut out.
+  w.window.document().edit("not cut out", [](Job& job) { job.items.front().cut.kind = Treatment::Kind::None; });
+  w.settle();
+  CHECK_FALSE(section->isVisible());
   QFile::remove(QString::fromStdString(off_cuts_path()));
 }

@@ -192,6 +192,7 @@ RunTicket::RunTicket(Workshop& shop) : Ticket(shop) {
   column_->addWidget(test_);
   again_ = new AgainSection(shop_);
   column_->addWidget(again_);
+  column_->addWidget(left_over_ = new LeftOverSection(shop_));
   connect(again_, &AgainSection::write_wanted, this, &RunTicket::write_wanted);
   after_ = new AfterRunSection(shop_);
   connect(after_, &AfterRunSection::kept, this, &RunTicket::log_kept);
@@ -336,6 +337,7 @@ void RunTicket::refresh() {
   inlay_->refresh();
   after_->refresh();
   again_->refresh();
+  left_over_->refresh();
   next_one_->refresh();
   rehearse_->setEnabled(shop_.plan && !shop_.plan->runs.empty());
   if (!shop_.plan) return;

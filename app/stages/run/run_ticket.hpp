@@ -3,6 +3,7 @@
 
 #include "stages/run/after_run_section.hpp"
 #include "stages/run/again_section.hpp"
+#include "stages/run/left_over_section.hpp"
 #include "stages/run/inlay_run_section.hpp"
 #include "stages/run/next_board_section.hpp"
 #include "stages/run/zero_section.hpp"
@@ -65,6 +66,7 @@ class RunTicket : public Ticket {
   InlayRunSection* inlay_;
   AfterRunSection* after_;
   AgainSection* again_;
+  LeftOverSection* left_over_;
   NextBoardSection* next_one_;
   bool filling_ = false;
 };
