@@ -11,6 +11,10 @@
 
 namespace doyen {
 
+namespace section_detail {
+inline constexpr double kRulerEnd = 54;  // px, of the ruler of depths at the left
+}
+
 class SectionStrip : public QWidget {
   Q_OBJECT
  public:

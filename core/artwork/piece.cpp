@@ -277,6 +277,7 @@ std::string lettering_key(const Lettering& l) {
                     format_number(l.fit_width ? -l.width : l.cap_height, 4) + '|' +
                     std::to_string(static_cast<int>(l.align)) + '|' + format_number(l.letter_spacing, 3) + '|' +
                     format_number(l.line_spacing, 3);
+  if (l.letter_width != 100) key += "|wide " + format_number(l.letter_width, 3);
   if (l.arc_radius > 0) key += "|arc " + format_number(l.arc_below ? -l.arc_radius : l.arc_radius, 4);
   for (const auto& [pair, by] : l.pairs) key += '|' + pair + format_number(by, 3);
   return key;

@@ -4,6 +4,7 @@
 #include <cmath>
 
 #include "planning/outputs.hpp"
+#include "stock/species.hpp"
 #include "stock/strength.hpp"
 #include "wording/say.hpp"
 

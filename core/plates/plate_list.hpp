@@ -20,6 +20,7 @@ struct FromList {
   double least = 0;        // mm of cap height that long entries may be set down to; 0: none is set smaller
   bool two_lines = false;  // what is too long even so is broken into two lines
   bool one_size = false;   // all are set as small as the longest needs
+  double narrowest = 0;  // per cent of the face's own width that letters too long even so are narrowed down to; 0: none
   friend bool operator==(const FromList&, const FromList&) = default;
 };
 

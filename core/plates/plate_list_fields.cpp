@@ -124,6 +124,7 @@ const Record<FromList>& from_list_fields() {
     f.number("leastCapHeight", &F::least, {0, 20'000});
     f.flag("twoLines", &F::two_lines);
     f.flag("oneSize", &F::one_size);
+    f.number("narrowest", &F::narrowest, {0, 100});
     return f;
   }();
   return fields;

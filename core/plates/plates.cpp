@@ -85,6 +85,7 @@ Job plate_of(const Job& job, std::size_t row, const CommonHeights& heights) {
     const SetEntry set = set_entry(l, words, room_of(job, l));
     l.words = set.words;
     l.cap_height = set.cap_height;
+    l.letter_width = set.letter_width;
     if (const auto common = heights.find(item.piece.id); common != heights.end())
       l.cap_height = std::min(l.cap_height, common->second);
     l.list = {};
@@ -225,8 +226,21 @@ std::string rows_in_words(const std::vector<int>& rows) {
   return words;
 }
 
+double narrowed(const Lettering& l, const std::string& words, double room, double cap_height) {
+  // Letters grow with their width, the spaces that are added between them do not.
+  constexpr double kHalf = 0.5;
+  Lettering half = l;
+  half.letter_width = std::max(20.0, l.letter_width * kHalf);
+  const double wide = measured(l, words).width, narrow = measured(half, words).width;
+  const double per_cent = (wide - narrow) / (l.letter_width - half.letter_width);
+  if (per_cent <= 0 || cap_height <= 0) return 0;
+  const double want = (room - 2 * l.thicken) / cap_height;
+  const double width = l.letter_width - (wide - want) / per_cent;
+  return width >= 20 && width <= l.letter_width ? std::floor(width * 100) / 100 : 0;
+}
+
 SetEntry set_entry(const Lettering& l, const std::string& words, double room) {
-  SetEntry set{SetEntry::How::AsIs, words, l.cap_height, measured(l, words).missing};
+  SetEntry set{SetEntry::How::AsIs, words, l.cap_height, measured(l, words).missing, l.letter_width};
   if (set_as_it_is(l)) return set;
   constexpr double kHair = 1e-6;
   const double fits = fitting(l, words, room);
@@ -235,6 +249,13 @@ SetEntry set_entry(const Lettering& l, const std::string& words, double room) {
   if (fits >= least - kHair) {
     set.how = SetEntry::How::Smaller;
     set.cap_height = fits;
+    return set;
+  }
+  if (const double narrow = narrowed(l, words, room, least);
+      narrow > 0 && narrow >= l.list.narrowest - kHair && l.list.narrowest > 0) {
+    set.how = SetEntry::How::Narrower;
+    set.cap_height = least;
+    set.letter_width = narrow;
     return set;
   }
   set.how = SetEntry::How::TooLong;

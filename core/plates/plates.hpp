@@ -19,14 +19,17 @@ std::string rows_in_words(const std::vector<int>& rows);
 
 // How an entry is set where a lettering stands.
 struct SetEntry {
-  enum class How { AsIs, Smaller, TwoLines, TooLong };
+  enum class How { AsIs, Smaller, Narrower, TwoLines, TooLong };
   How how = How::AsIs;
   std::string words;
   double cap_height = 0;             // mm
   std::vector<std::string> missing;  // characters the face lacks
+  double letter_width = 100;         // per cent of the face's own
 };
 // `room` mm wide. Words along another piece, or fitted inside one, are set as they are.
 SetEntry set_entry(const Lettering& lettering, const std::string& words, double room);
+// The width of letters, per cent of the face's own, at which words so high have that room; 0 where none from 20 up has.
+double narrowed(const Lettering& lettering, const std::string& words, double room, double cap_height);
 double room_of(const Job& job, const Lettering& lettering);  // mm, of what comes from the list
 
 // A list is taken into the job: what was said of sheets stays; letterings whose column is there again keep it; where

@@ -46,9 +46,10 @@ Remedy change_lettering(const std::string& label, const std::string& id, Change 
 
 // What one lettering makes of all rows.
 struct Entries {
-  std::vector<std::size_t> too_long, smaller, two_lines, empty, lacking;
+  std::vector<std::size_t> too_long, smaller, narrower, two_lines, empty, lacking;
   double smallest = 1e300;      // mm of cap height among those set smaller
   double shortest_fit = 1e300;  // mm of cap height at which all that are too long would go
+  double widest_fit = 1e300;    // per cent of letter width at which all that are too long would go; 0: none
   std::set<std::string> missing;
 };
 
@@ -57,6 +58,7 @@ Entries look_at(const Job& job, const Lettering& l, std::size_t column) {
   const double room = room_of(job, l);
   Lettering free = l;
   free.list.least = 1e-3;
+  free.list.narrowest = 0;
   for (const std::size_t row : plate_rows(job.plates)) {
     Cancel::check_here();
     const std::string& words = job.plates.rows[row][column];
@@ -70,11 +72,13 @@ Entries look_at(const Job& job, const Lettering& l, std::size_t column) {
     if (set.how == SetEntry::How::AsIs) continue;
     (set.how == SetEntry::How::TooLong    ? found.too_long
      : set.how == SetEntry::How::TwoLines ? found.two_lines
+     : set.how == SetEntry::How::Narrower ? found.narrower
                                           : found.smaller)
         .push_back(row);
     found.smallest = std::min(found.smallest, set.cap_height);
-    if (set.how == SetEntry::How::TooLong)
-      found.shortest_fit = std::min(found.shortest_fit, set_entry(free, words, room).cap_height);
+    if (set.how != SetEntry::How::TooLong) continue;
+    found.shortest_fit = std::min(found.shortest_fit, set_entry(free, words, room).cap_height);
+    found.widest_fit = std::min(found.widest_fit, narrowed(l, words, room, set.cap_height));
   }
   return found;
 }
@@ -90,6 +94,10 @@ void say_too_long(const Situation& s, const Item& item, const Lettering& l, std:
   if (least >= 0.1)
     remedies.push_back(change_lettering(say("Set long ones down to {0}", s.show(least)), item.piece.id,
                                         [least](Lettering& it) { it.list.least = least; }));
+  constexpr double kReads = 50;  // per cent: narrower letters hardly read (common practice, no source)
+  if (const double narrow = std::floor(found.widest_fit); narrow >= kReads && narrow <= 100)
+    remedies.push_back(change_lettering(say("Narrow the letters of long ones, down to {0} %", format_number(narrow, 0)),
+                                        item.piece.id, [narrow](Lettering& it) { it.list.narrowest = narrow; }));
   remedies.push_back(leave_out(found.too_long));
   out.push_back({Grade::Stop, "plate-too-long", item.piece.id, at,
                  say("{0} {0|entry is|entries are} too long for “{1}”: {2}.", found.too_long.size(), item.piece.name,
@@ -138,17 +146,18 @@ void check_lettering(const Situation& s, const Item& item, const Lettering& l, P
                        rows_with_words(found.empty, list, column)),
                    say("Those plates are made without these words."),
                    {leave_out(found.empty)}});
-  if (!found.smaller.empty() || !found.two_lines.empty()) {
+  if (!found.smaller.empty() || !found.narrower.empty() || !found.two_lines.empty()) {
     std::vector<std::size_t> rows = found.smaller;
+    rows.insert(rows.end(), found.narrower.begin(), found.narrower.end());
     rows.insert(rows.end(), found.two_lines.begin(), found.two_lines.end());
     out.push_back({Grade::Note,
                    "plate-set-smaller",
                    id,
                    at,
-                   say("{0} {0|entry|entries} of “{1}” {0|is|are} set smaller and {2} in two lines, the smallest {3} "
-                       "high: {4}.",
-                       found.smaller.size(), item.piece.name, found.two_lines.size(), s.show(found.smallest),
-                       rows_with_words(rows, list, column)),
+                   say("{0} {0|entry|entries} of “{1}” {0|is|are} set smaller, {2} narrower and {3} in two lines, the "
+                       "smallest {4} high: {5}.",
+                       found.smaller.size(), item.piece.name, found.narrower.size(), found.two_lines.size(),
+                       s.show(found.smallest), rows_with_words(rows, list, column)),
                    "",
                    {}});
   }

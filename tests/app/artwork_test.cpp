@@ -257,6 +257,32 @@ TEST_CASE("a piece is sized by one length that is known") {
   CHECK_FALSE(w.window.bench().measure().active());
 }
 
+TEST_CASE("letters are made narrower by a figure, their height stays, and one undo takes it back") {
+  Window w;
+  at_artwork(w, "name");
+  const Job before = w.job();
+  const Box plain = w.box("name");
+  auto* width = w.reach<QSpinBox>("letterWidth");
+  CHECK(width->value() == 100);
+  width->setFocus();
+  width->selectAll();
+  QTest::keyClicks(width, QStringLiteral("80"));
+  QTest::keyClick(width, Qt::Key_Return);
+  CHECK(std::get<Lettering>(w.job().find("name")->piece.what).letter_width == 80);
+  w.settle();
+  CHECK(w.box("name").height() == Approx(plain.height()).epsilon(0.01));
+  CHECK(w.box("name").width() == Approx(0.8 * plain.width()).epsilon(0.05));  // the demo's word is spaced
+  CHECK(w.plan().piece("name")->problem.empty());
+  // The wheel over it scrolls the ticket and changes nothing.
+  width->clearFocus();
+  QWheelEvent wheel(QPointF(5, 5), width->mapToGlobal(QPointF(5, 5)), {}, {0, 120}, Qt::NoButton, {}, Qt::NoScrollPhase,
+                    false);
+  QApplication::sendEvent(width, &wheel);
+  CHECK(width->value() == 80);
+  w.window.document().undo_stack().undo();
+  CHECK(w.job() == before);
+}
+
 TEST_CASE("a drawing is stretched in height by a figure; what is none is refused") {
   Window w;
   at_artwork(w, "sprig");

@@ -395,3 +395,30 @@ TEST_CASE("the middle by weight is the centroid") {  // any handbook of mathemat
   const Region holed = subtract(oracle::rectangle(0, 0, 40, 20), oracle::rectangle(20, 0, 20, 20));
   CHECK(centroid(holed).x == Approx(10).margin(1e-6));
 }
+
+TEST_CASE(
+    "narrower letters are as much narrower as told and as high as before; other words of the face stay as they are") {
+  Lettering l;
+  l.words = "HIM";
+  l.face = {"DejaVu Sans", "Book"};
+  l.cap_height = 40;
+  const auto box = [&] { return bounds(outlines_of({"w", "W", l, {0, 0}, 0}).region); };
+  const Box plain = box();
+  for (const double share : {50.0, 80.0, 125.0, 300.0}) {
+    l.letter_width = share;
+    CHECK(box().width() == Approx(plain.width() * share / 100).epsilon(2e-3));
+    CHECK(box().height() == Approx(plain.height()).epsilon(1e-4));
+  }
+  // Space between letters is added in full.
+  l.letter_width = 50;
+  l.letter_spacing = 25;  // of the cap height: 10 mm, twice
+  CHECK(box().width() == Approx(plain.width() / 2 + 20).epsilon(2e-3));
+  // Fitted to a width it is as wide as that, and higher.
+  l.letter_spacing = 0;
+  l.fit_width = true;
+  l.width = plain.width();
+  CHECK(box().width() == Approx(plain.width()).epsilon(1e-3));
+  CHECK(box().height() == Approx(2 * plain.height()).epsilon(2e-3));
+  l.letter_width = 5;
+  CHECK_THROWS_AS(box(), Problem);
+}

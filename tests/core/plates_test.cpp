@@ -197,6 +197,44 @@ TEST_CASE("an entry that is too long is set smaller, then in two lines, then ref
   CHECK(ink_width(second, second.items[0]) == Approx(56).margin(0.3));
 }
 
+TEST_CASE("what is too long at its least height is narrowed before it is broken, and no narrower than was said") {
+  Job job = labels({{"Apothecary's rose", "Rosa gallica"},
+                    {"Yellow horned poppy", "Glaucium"},
+                    {"Yellow horned poppy of the shingle", "Glaucium"}});
+  Lettering& name = std::get<Lettering>(job.items[0].piece.what);
+  name.list.narrowest = 70;
+  using How = SetEntry::How;
+  const How expected[] = {How::Smaller, How::Narrower, How::TwoLines};
+  for (std::size_t row = 0; row < 3; ++row) {
+    INFO(job.plates.rows[row][0]);
+    const SetEntry set = set_entry(name, job.plates.rows[row][0], 56);
+    CHECK(set.how == expected[row]);
+    const Job plate = plate_of(job, row);
+    const double wide = ink_width(plate, plate.items[0]);  // of the outlines
+    CHECK(wide <= 56.02);
+    if (set.how != How::Narrower) {
+      CHECK(set.letter_width == 100);
+      continue;
+    }
+    CHECK(wide == Approx(56).margin(0.3));
+    CHECK(set.letter_width >= 70);
+    CHECK(set.letter_width < 100);
+    CHECK(set.cap_height == Approx(name.list.least));
+  }
+  // Spaces between letters are not narrowed with them: the width comes out all the same.
+  name.letter_spacing = 12;
+  const SetEntry spaced = set_entry(name, "Yellow horned poppy", 62);
+  if (spaced.how == How::Narrower) {
+    Item item = job.items[0];
+    auto& l = std::get<Lettering>(item.piece.what);
+    l.words = spaced.words;
+    l.cap_height = spaced.cap_height;
+    l.letter_width = spaced.letter_width;
+    l.list = {};
+    CHECK(bounds(outlines_of(item.piece).region).width() == Approx(62).margin(0.3));
+  }
+}
+
 TEST_CASE("what is wrong with a list is found before cutting, and each remedy mends it") {
   const Job fine = labels(some_rows(5));
   const auto with = [&](const std::function<void(Job&)>& change) {

@@ -81,7 +81,7 @@ class LetteringSection : public ArtworkSection {
   QPlainTextEdit* words_;
   QComboBox *family_, *style_, *align_, *setting_, *way_, *pair_;
   LengthField *cap_, *fit_, *radius_, *margin_, *stroke_, *thicken_;
-  QSpinBox *spacing_, *line_spacing_, *start_, *pair_by_, *margin_share_;
+  QSpinBox *spacing_, *letter_width_, *line_spacing_, *start_, *pair_by_, *margin_share_;
   QCheckBox* by_share_;
 };
 

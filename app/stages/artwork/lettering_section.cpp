@@ -57,6 +57,12 @@ LetteringSection::LetteringSection(Workshop& shop) : ArtworkSection(shop) {
   set_range(line_spacing_, "pieces[].lettering.lineSpacing");
   line_spacing_->setSuffix(tr(" %"));
   more_->body()->addWidget(make_row(tr("Align lines"), align_));
+  letter_width_ = new QSpinBox;
+  letter_width_->setObjectName(QStringLiteral("letterWidth"));
+  set_range(letter_width_, "pieces[].lettering.letterWidth");
+  letter_width_->setSuffix(tr(" % of the face's"));
+  letter_width_->setToolTip(tr("Narrower or wider letters of the same height; strokes change with them"));
+  more_->body()->addWidget(make_row(tr("Letter width"), letter_width_));
   more_->body()->addWidget(make_row(tr("Letter spacing"), spacing_));
   more_->body()->addWidget(make_row(tr("Line spacing"), line_spacing_));
   build_setting();
@@ -109,6 +115,10 @@ LetteringSection::LetteringSection(Workshop& shop) : ArtworkSection(shop) {
   connect(spacing_, &QSpinBox::valueChanged, this, [this, edit](int v) {
     edit(
         tr("change the letter spacing"), [&](Lettering& l) { l.letter_spacing = v; }, QStringLiteral("spacing"));
+  });
+  connect(letter_width_, &QSpinBox::valueChanged, this, [this, edit](int v) {
+    edit(
+        tr("change the letters' width"), [&](Lettering& l) { l.letter_width = v; }, QStringLiteral("letterWidth"));
   });
   connect(line_spacing_, &QSpinBox::valueChanged, this, [this, edit](int v) {
     edit(
@@ -245,6 +255,7 @@ void LetteringSection::refresh(const Item& item) {
   fit_->show_length(l.fit_width ? std::optional(l.width) : std::nullopt, lengths);
   align_->setCurrentIndex(static_cast<int>(l.align));
   spacing_->setValue(static_cast<int>(std::lround(l.letter_spacing)));
+  letter_width_->setValue(static_cast<int>(std::lround(l.letter_width)));
   line_spacing_->setValue(static_cast<int>(std::lround(l.line_spacing)));
   const QString pair = pair_->currentData().toString();
   pair_->clear();
@@ -279,6 +290,8 @@ void LetteringSection::refresh(const Item& item) {
   show_row(stroke_, is_single_line(l.face));
   QStringList set{setting_->currentText()};
   if (l.thicken > 0) set << tr("thickened");
+  if (l.letter_width < 100) set << tr("narrower");
+  if (l.letter_width > 100) set << tr("wider");
   if (!l.pairs.empty()) set << tr("pairs spaced");
   more_->set_summary(set.join(QStringLiteral(", ")));
   cap_->setEnabled(l.inside.empty());

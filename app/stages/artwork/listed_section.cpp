@@ -28,6 +28,14 @@ ListedSection::ListedSection(Workshop& shop) : ArtworkSection(shop) {
   least_->setPlaceholderText(tr("never smaller"));
   least_->setToolTip(tr("The least cap height that long entries may be set at"));
   column_->addWidget(make_row(tr("Long ones down to"), least_));
+  narrow_ = new QComboBox;
+  narrow_->setObjectName(QStringLiteral("listNarrow"));
+  narrow_->setToolTip(tr("How narrow, of the face's own width, the letters of what is too long even so are set"));
+  column_->addWidget(make_row(tr("Then narrower"), narrow_));
+  connect(narrow_, &QComboBox::activated, this, [this, edit] {
+    const double narrowest = narrow_->currentData().toDouble();
+    edit(tr("change how narrow long entries are set"), [&](Lettering& l) { l.list.narrowest = narrowest; });
+  });
   two_lines_ = new QCheckBox(tr("Then in two lines"));
   two_lines_->setObjectName(QStringLiteral("listTwoLines"));
   column_->addWidget(two_lines_);
@@ -87,10 +95,16 @@ void ListedSection::refresh(const Item& item) {
   list_others(item);
   room_->show_length(list.room > 0 ? std::optional(list.room) : std::nullopt, job.lengths);
   least_->show_length(list.least > 0 ? std::optional(list.least) : std::nullopt, job.lengths);
+  narrow_->clear();
+  narrow_->addItem(tr("never"), 0.0);
+  for (const double share : {90.0, 80.0, 70.0, 60.0, 50.0}) narrow_->addItem(tr("down to %1 %").arg(share), share);
+  if (narrow_->findData(list.narrowest) < 0) narrow_->addItem(tr("down to %1 %").arg(list.narrowest), list.narrowest);
+  narrow_->setCurrentIndex(narrow_->findData(list.narrowest));
   two_lines_->setChecked(list.two_lines);
   one_size_->setChecked(list.one_size);
   const bool ruled = !list.column.empty() && l.along.empty() && l.inside.empty() && !l.fit_width;
   for (LengthField* field : {room_, least_}) show_row(field, ruled);
+  show_row(narrow_, ruled);
   two_lines_->setVisible(ruled);
   one_size_->setVisible(ruled);
 }

@@ -16,6 +16,7 @@ class ListedSection : public ArtworkSection {
   QComboBox* column_of_;
   QPushButton* swap_;
   LengthField *room_, *least_;
+  QComboBox* narrow_;
   QCheckBox *two_lines_, *one_size_;
 };
 

@@ -374,6 +374,10 @@ QString PlatesSection::row_in_words(std::size_t row) const {
         QLatin1Char('\n') +
         (set.how == SetEntry::How::Smaller
              ? tr("On its plate “%1” is set %2 high.").arg(words_of(item.piece.name), shop_.show(set.cap_height))
+         : set.how == SetEntry::How::Narrower
+             ? tr("On its plate the letters of “%1” are %2 % as wide, %3 high.")
+                   .arg(words_of(item.piece.name), words_of(format_number(set.letter_width, 0)),
+                        shop_.show(set.cap_height))
          : set.how == SetEntry::How::TwoLines ? tr("On its plate “%1” is set in two lines, %2 high.")
                                                     .arg(words_of(item.piece.name), shop_.show(set.cap_height))
                                               : tr("“%1” is too long for its plate.").arg(words_of(item.piece.name)));

@@ -1,4 +1,5 @@
 #include "stages/run/bed_view.hpp"
+#include "problem.hpp"
 
 #include <set>
 

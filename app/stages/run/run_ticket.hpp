@@ -3,8 +3,8 @@
 
 #include "stages/run/after_run_section.hpp"
 #include "stages/run/again_section.hpp"
-#include "stages/run/left_over_section.hpp"
 #include "stages/run/inlay_run_section.hpp"
+#include "stages/run/left_over_section.hpp"
 #include "stages/run/next_board_section.hpp"
 #include "stages/run/zero_section.hpp"
 

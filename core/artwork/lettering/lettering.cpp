@@ -35,7 +35,16 @@ Box ink_of(const ShapedGlyph& glyph) {
 }
 
 ShapedLine shaped(const Lettering& l, const std::string& words) {
-  return is_single_line(l.face) ? shape_single_line(l.face, words) : shape_line(l.face, words);
+  ShapedLine line = is_single_line(l.face) ? shape_single_line(l.face, words) : shape_line(l.face, words);
+  if (l.letter_width == 100) return line;
+  const double k = l.letter_width / 100;
+  for (ShapedGlyph& g : line.glyphs) {
+    g.path = transformed(g.path, Transform::scale(k, 1));
+    g.origin.x *= k;
+    g.advance *= k;
+  }
+  line.advance *= k;
+  return line;
 }
 
 double pitch_of(const Lettering& l) {
@@ -257,6 +266,8 @@ std::vector<LineMeasure> measure_lines(const Lettering& l) {
 SetWords set_words(const Lettering& l, const Ask& ask) {
   if (!l.fit_width) check_size(l.cap_height, say("The cap height"));
   if (l.fit_width) check_size(l.width, say("The lettering's width"));
+  if (!(l.letter_width >= 20 && l.letter_width <= 400))
+    throw bad_input(say("The letters' width: 20 to 400 per cent of the face's own was expected."));
   if (!l.along.empty()) return set_straight_or_along(l, piece_course(ask(l.along), l.along_start));
   if (l.arc_radius > 0) return set_straight_or_along(l, arc_course(l.arc_radius, l.arc_below));
   return set_straight_or_along(l, nullptr);

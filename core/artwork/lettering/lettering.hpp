@@ -40,7 +40,8 @@ struct Lettering {
     Shared<std::string> data;  // SVG path data, mm about the piece's own origin, y up
     friend bool operator==(const Kept&, const Kept&) = default;
   } kept;
-  FromList list{};  // the words come from the job's list; what `words` says is an example
+  FromList list{};            // the words come from the job's list; what `words` says is an example
+  double letter_width = 100;  // per cent of the face's own: narrower or wider letters of the same height
   friend bool operator==(const Lettering&, const Lettering&) = default;
 };
 

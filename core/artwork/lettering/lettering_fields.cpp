@@ -54,6 +54,7 @@ const Record<Lettering>& lettering_fields() {
         .always();
     f.number("letterSpacing", &L::letter_spacing, {-90, 1000}).always();
     f.number("lineSpacing", &L::line_spacing, {10, 1000}).always();
+    f.number("letterWidth", &L::letter_width, {20, 400});
     f.own(
          "pairs", read_pairs, [](const L& l) { return Json(l.pairs); }, [](const L& l) { return !l.pairs.empty(); })
         .takes("by two letters: -200 to 1000");

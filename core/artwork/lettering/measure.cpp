@@ -38,8 +38,8 @@ class Memory {
 
 MeasuredWords measured(const Lettering& lettering, const std::string& words) {
   static Memory memory;
-  std::string key =
-      lettering.face.family + '\n' + lettering.face.style + '\n' + std::to_string(lettering.letter_spacing) + '\n';
+  std::string key = lettering.face.family + '\n' + lettering.face.style + '\n' +
+                    std::to_string(lettering.letter_spacing) + '\n' + std::to_string(lettering.letter_width) + '\n';
   for (const auto& [pair, by] : lettering.pairs) key += pair + '\t' + std::to_string(by) + '\t';
   key += '\n' + words;
   return memory.answer(key, [&] {
