@@ -24,6 +24,7 @@ void Bench::paintEvent(QPaintEvent*) {
   paint_board(p);
   paint_keep_outs(p);
   paint_outlines(p);
+  if (weak_ != nullptr && stage_ == Stage::Proof) paint_weak(p, *weak_, board_to_px(), job_.lengths);
   paint_tabs(p);
   paint_zero(p);
   paint_section_line(p);
@@ -220,7 +221,6 @@ void Bench::paint_outlines(QPainter& p) {
     p.setBrush(theme::kBrick);
     p.drawPath(to_px.map(s.lost));
   }
-  if (weak_ != nullptr && stage_ == Stage::Proof) paint_weak(p, *weak_, to_px, job_.lengths);
   if (!highlight_.isEmpty()) {
     p.setPen(QPen(theme::kAmber, 1.4));
     p.setBrush(QColor(183, 121, 31, 90));

@@ -119,11 +119,8 @@ Pass ramp_and_run(const Line2& line, double from_z, double to_z, double slope) {
       const double t = (z - to_z) / drop;
       add(line[at] + (line[next] - line[at]) * t, to_z);
       z = to_z;
-      if (forward) {  // walk back to the start at the floor, so that the ramp's slope is cut away
-        for (std::size_t k = at + 1; k-- > 0;) add(line[k], to_z);
-      } else {
-        for (std::size_t k = next + 1; k-- > 0;) add(line[k], to_z);
-      }
+      // Walk back to the start at the floor, so that the ramp's slope is cut away.
+      for (std::size_t k = std::min(at, next) + 1; k-- > 0;) add(line[k], to_z);
       break;
     }
     z -= drop;

@@ -42,10 +42,6 @@ void add_parts(const Pass& pass, const Box& box, std::vector<Pass>& out) {
     if (way > kHair) out.push_back(std::move(part));
     part = {};
   };
-  if (pass.points.size() == 1) {
-    if (box.contains(pass.points.front().flat())) out.push_back(pass);
-    return;
-  }
   for (std::size_t i = 1; i < pass.points.size(); ++i) {
     const Point3 &a = pass.points[i - 1], &b = pass.points[i];
     const auto share = share_inside(a, b, box);

@@ -220,9 +220,15 @@ std::vector<double> dowels_of(const Job& job, const MatingEdge& edge) {
   return places;
 }
 
-std::vector<Point> screws_of(const Job& job, const Rack& rack, const Panel& panel) {
+namespace {
+
+// mm of plain wood round a screw's middle (common practice, no source).
+double head_of(const PanelChoices& choices) { return choices.hole / 2 + 4; }
+
+// Where a screw's middle may lie: in the panel's wood, clear of all that is cut.
+Region room_for_screws(const Job& job, const Rack& rack, const Panel& panel) {
   const PanelChoices& choices = job.panels;
-  const double head = choices.hole / 2 + 4;  // mm of plain wood round its middle (common practice, no source)
+  const double head = head_of(choices);
   Region room = grow(wood_in(job, panel.box), -std::min(choices.inset, head) + 0.01, Corner::Sharp);
   Region shape;
   for (const Item& item : job.items) {
@@ -237,7 +243,15 @@ std::vector<Point> screws_of(const Job& job, const Rack& rack, const Panel& pane
       continue;  // its own verdict says so
     }
   }
-  if (!shape.empty()) room = intersect(room, grow(shape, -head));
+  return shape.empty() ? room : intersect(room, grow(shape, -head));
+}
+
+}  // namespace
+
+std::vector<Point> screws_of(const Job& job, const Rack& rack, const Panel& panel) {
+  const PanelChoices& choices = job.panels;
+  const double head = head_of(choices);
+  const Region room = room_for_screws(job, rack, panel);
   // Along each edge in turn; where a place is taken, the nearest free one along it.
   const Box line = panel.box.grown(-choices.inset);
   std::vector<Point> places;

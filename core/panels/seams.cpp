@@ -76,23 +76,12 @@ LargestPanel largest_panel(const PanelChoices& choices, const MachineProfile& ma
 
 SeamCosts::SeamCosts(const Job& job, bool upright, const OutlinesOf& outlines)
     : length_(upright ? job.blank.width : job.blank.height) {
-  const auto steps = static_cast<std::size_t>(length_ / kStep) + 2;
-  edges_.assign(steps, 0);
-  const auto step_of = [&](double mm) {
-    return static_cast<std::size_t>(std::clamp(mm / kStep, 0.0, static_cast<double>(steps - 1)));
-  };
+  edges_.assign(static_cast<std::size_t>(length_ / kStep) + 2, 0);
   for (std::size_t i = 0; i < job.items.size(); ++i) {
     Cancel::check_here();
     const Item& item = job.items[i];
     if (outlines[i] == nullptr || item.cut.kind == Treatment::Kind::None) continue;
-    each_side(*outlines[i], [&](Point a, Point b) {
-      const double from = std::min(along(a, upright), along(b, upright)),
-                   to = std::max(along(a, upright), along(b, upright));
-      if (to < 0 || from > length_) return;
-      const std::size_t first = step_of(from), last = step_of(to);
-      const double each = distance(a, b) / static_cast<double>(last - first + 1);
-      for (std::size_t step = first; step <= last; ++step) edges_[step] += each;
-    });
+    each_side(*outlines[i], [&](Point a, Point b) { add_side(along(a, upright), along(b, upright), distance(a, b)); });
     if (!must_stay_whole(item)) continue;
     for (const Island& island : outlines[i]->region.islands) {
       const Box box = bounds(island.rings.front());
@@ -101,24 +90,39 @@ SeamCosts::SeamCosts(const Job& job, bool upright, const OutlinesOf& outlines)
                        (upright ? box.right : box.top) + kRoundWhole});
     }
   }
-  // Each outline weighs by how near it is, the more the nearer.
-  const auto reach = static_cast<std::ptrdiff_t>(kBeside / kStep);
+  spread();
+  for (const Kept& whole : kept_) {
+    if (whole.to <= 0 || whole.from >= length_) continue;
+    for (std::size_t i = step_of(whole.from); i <= step_of(whole.to); ++i) costs_[i] += kParted;
+  }
+}
+
+std::size_t SeamCosts::step_of(double mm) const {
+  return static_cast<std::size_t>(std::clamp(mm / kStep, 0.0, static_cast<double>(edges_.size() - 1)));
+}
+
+void SeamCosts::add_side(double a, double b, double mm) {
+  const double from = std::min(a, b), to = std::max(a, b);
+  if (to < 0 || from > length_) return;
+  const std::size_t first = step_of(from), last = step_of(to);
+  const double each = mm / static_cast<double>(last - first + 1);
+  for (std::size_t step = first; step <= last; ++step) edges_[step] += each;
+}
+
+// Each outline weighs by how near it is, the more the nearer.
+void SeamCosts::spread() {
+  const auto reach = static_cast<std::ptrdiff_t>(kBeside / kStep), steps = static_cast<std::ptrdiff_t>(edges_.size());
   std::vector<double> weights;
   for (std::ptrdiff_t i = 0; i <= reach; ++i) {
     const double near = 1 - static_cast<double>(i) / static_cast<double>(reach + 1);
     weights.push_back(near * near * near);
   }
-  costs_.assign(steps, 0);
-  for (std::ptrdiff_t i = 0; i < static_cast<std::ptrdiff_t>(steps); ++i) {
-    if (edges_[static_cast<std::size_t>(i)] == 0) continue;
-    for (std::ptrdiff_t k = std::max<std::ptrdiff_t>(0, i - reach);
-         k <= std::min<std::ptrdiff_t>(static_cast<std::ptrdiff_t>(steps) - 1, i + reach); ++k)
-      costs_[static_cast<std::size_t>(k)] +=
-          edges_[static_cast<std::size_t>(i)] * weights[static_cast<std::size_t>(std::abs(i - k))];
-  }
-  for (const Kept& whole : kept_) {
-    if (whole.to <= 0 || whole.from >= length_) continue;
-    for (std::size_t i = step_of(whole.from); i <= step_of(whole.to); ++i) costs_[i] += kParted;
+  costs_.assign(edges_.size(), 0);
+  for (std::ptrdiff_t i = 0; i < steps; ++i) {
+    const double edge = edges_[static_cast<std::size_t>(i)];
+    if (edge == 0) continue;
+    for (std::ptrdiff_t k = std::max<std::ptrdiff_t>(0, i - reach); k <= std::min(steps - 1, i + reach); ++k)
+      costs_[static_cast<std::size_t>(k)] += edge * weights[static_cast<std::size_t>(std::abs(i - k))];
   }
 }
 
@@ -195,17 +199,14 @@ std::vector<double> best_places(const SeamCosts& costs, std::size_t seams, doubl
     before.push_back(std::move(from));
     after = std::move(now);
   }
-  std::size_t best = 0;
-  double least = kNone;
+  // With the last panel.
   for (std::size_t i = 1; i < places; ++i) {
     const double panel = whole - static_cast<double>(i) * kGrid - gap / 2;
-    if (after[i] >= kNone || panel < shortest || panel > most) continue;
-    if (after[i] + unlike(panel) < least) {
-      least = after[i] + unlike(panel);
-      best = i;
-    }
+    after[i] = after[i] >= kNone || panel < shortest || panel > most ? kNone : after[i] + unlike(panel);
   }
-  if (least >= kNone) return {};
+  const auto least = std::min_element(after.begin() + 1, after.end());
+  if (least == after.end() || *least >= kNone) return {};
+  auto best = static_cast<std::size_t>(least - after.begin());
   std::vector<double> found;
   for (std::size_t seam = seams; seam-- > 0; best = before[seam][best])
     found.push_back(static_cast<double>(best) * kGrid);

@@ -41,6 +41,9 @@ class SeamCosts {
     std::string piece;
     double from = 0, to = 0;
   };
+  [[nodiscard]] std::size_t step_of(double mm) const;
+  void add_side(double a, double b, double mm);
+  void spread();
   double length_ = 0;
   std::vector<double> edges_;  // mm of outline in each step along the sign
   std::vector<Kept> kept_;

@@ -39,6 +39,16 @@ Span largest(const std::vector<unsigned char>& free, std::size_t columns, std::s
   return best;
 }
 
+// What lies so near to a cell that is cut is not free.
+void take_round(std::vector<unsigned char>& free, const HeightField& front, std::ptrdiff_t c, std::ptrdiff_t r) {
+  const auto reach = static_cast<std::ptrdiff_t>(std::ceil(kFromCuts / front.cell()));
+  const auto columns = static_cast<std::ptrdiff_t>(front.columns()), rows = static_cast<std::ptrdiff_t>(front.rows());
+  for (std::ptrdiff_t y = std::max<std::ptrdiff_t>(0, r - reach); y <= std::min(rows - 1, r + reach); ++y) {
+    for (std::ptrdiff_t x = std::max<std::ptrdiff_t>(0, c - reach); x <= std::min(columns - 1, c + reach); ++x)
+      free[static_cast<std::size_t>(y * columns + x)] = 0;
+  }
+}
+
 // Nothing is cut there, and it stays with the board.
 std::vector<unsigned char> free_cells(const Plan& plan, const HeightField& front, const Cancel& cancel) {
   const Blank& blank = plan.job.blank;
@@ -49,14 +59,7 @@ std::vector<unsigned char> free_cells(const Plan& plan, const HeightField& front
   std::vector<unsigned char> free = cells_inside(region_of(blank), front);
   const std::vector<unsigned char> gone = cells_inside(grow(taken, kFromCuts), front);
   for (std::size_t i = 0; i < free.size(); ++i) free[i] = free[i] != 0 && gone[i] == 0 ? 1 : 0;
-  const auto reach = static_cast<std::ptrdiff_t>(std::ceil(kFromCuts / front.cell()));
-  const auto columns = static_cast<std::ptrdiff_t>(front.columns()), rows = static_cast<std::ptrdiff_t>(front.rows());
-  const auto block = [&](std::ptrdiff_t c, std::ptrdiff_t r) {
-    for (std::ptrdiff_t y = std::max<std::ptrdiff_t>(0, r - reach); y <= std::min(rows - 1, r + reach); ++y) {
-      for (std::ptrdiff_t x = std::max<std::ptrdiff_t>(0, c - reach); x <= std::min(columns - 1, c + reach); ++x)
-        free[static_cast<std::size_t>(y * columns + x)] = 0;
-    }
-  };
+  const auto block = [&](std::ptrdiff_t c, std::ptrdiff_t r) { take_round(free, front, c, r); };
   const auto block_cut = [&](const HeightField& field, bool back) {
     const Box board = blank.box();
     for (std::size_t r = 0; r < field.rows(); ++r) {

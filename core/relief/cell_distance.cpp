@@ -85,21 +85,25 @@ std::vector<int> groups_of(const std::vector<unsigned char>& marked, std::size_t
   std::vector<int> group(columns * rows, 0);
   std::vector<std::size_t> open;
   count = 0;
+  // Whatever touches it and is marked belongs to its group.
+  const auto take_beside = [&](std::size_t c, std::size_t r) {
+    for (std::size_t y = r > 0 ? r - 1 : 0; y <= std::min(r + 1, rows - 1); ++y) {
+      for (std::size_t x = c > 0 ? c - 1 : 0; x <= std::min(c + 1, columns - 1); ++x) {
+        const std::size_t next = y * columns + x;
+        if (marked[next] == 0 || group[next] != 0) continue;
+        group[next] = count;
+        open.push_back(next);
+      }
+    }
+  };
   for (std::size_t first = 0; first < marked.size(); ++first) {
     if (marked[first] == 0 || group[first] != 0) continue;
     group[first] = ++count;
     open.assign(1, first);
     while (!open.empty()) {
-      const std::size_t here = open.back(), c = here % columns, r = here / columns;
+      const std::size_t here = open.back();
       open.pop_back();
-      for (std::size_t y = r > 0 ? r - 1 : 0; y <= std::min(r + 1, rows - 1); ++y) {
-        for (std::size_t x = c > 0 ? c - 1 : 0; x <= std::min(c + 1, columns - 1); ++x) {
-          const std::size_t next = y * columns + x;
-          if (marked[next] == 0 || group[next] != 0) continue;
-          group[next] = count;
-          open.push_back(next);
-        }
-      }
+      take_beside(here % columns, here / columns);
     }
   }
   return group;

@@ -162,6 +162,20 @@ class WeakFinder {
     return sum * (1.0 / static_cast<double>(cells.size()));
   }
 
+  [[nodiscard]] Narrow narrow_of(std::vector<std::size_t> cells, const std::vector<std::vector<std::size_t>>& ends,
+                                 const std::vector<float>& to_air) const {
+    const bool tied = ends.size() > 1;
+    Narrow part;
+    part.kind = ends.size() == 1 ? WeakPlace::Kind::Point : WeakPlace::Kind::Neck;
+    // What hangs on nothing has sides that run either way.
+    part.across = ends.empty() ? limits_.grain : across(middle_of(tied ? ends[1] : cells) - middle_of(ends[0]));
+    part.narrowest = tied ? bottleneck(cells, ends, to_air)
+                          : *std::max_element(cells.begin(), cells.end(),
+                                              [&](std::size_t i, std::size_t k) { return to_air[i] < to_air[k]; });
+    part.cells = std::move(cells);
+    return part;
+  }
+
   // The parts of the wood that a disc of this radius, in cells, cannot reach, without corners.
   std::vector<Narrow> narrow_parts(const Cells& wood, const std::vector<float>& to_air, double radius) const {
     cancel_.check();
@@ -180,18 +194,7 @@ class WeakFinder {
       if (reach < 2) continue;
       const std::vector<std::vector<std::size_t>> ends = ends_of(cells, reached);
       if (ends.size() == 1 && reach < kHangs * radius) continue;  // a corner
-      Narrow part;
-      part.kind = ends.size() == 1 ? WeakPlace::Kind::Point : WeakPlace::Kind::Neck;
-      // What hangs on nothing has sides that run either way.
-      const auto widest = [&] {
-        return *std::max_element(cells.begin(), cells.end(),
-                                 [&](std::size_t i, std::size_t k) { return to_air[i] < to_air[k]; });
-      };
-      const bool tied = ends.size() > 1;
-      part.across = ends.empty() ? limits_.grain : across(middle_of(tied ? ends[1] : cells) - middle_of(ends[0]));
-      part.narrowest = tied ? bottleneck(cells, ends, to_air) : widest();
-      part.cells = std::move(cells);
-      parts.push_back(std::move(part));
+      parts.push_back(narrow_of(std::move(cells), ends, to_air));
     }
     return parts;
   }

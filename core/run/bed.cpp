@@ -83,54 +83,71 @@ double fixture_stands(const Job& job) {
   return job.run.fixture.stands > 0 ? job.run.fixture.stands : job.blank.thinnest() / 2;
 }
 
+namespace {
+
+// Where a fixture's parts stand along the board's longer edge and on its shorter one, mm from the low corner.
+struct PartPlaces {
+  std::vector<double> along;
+  double end = 0;
+};
+
+PartPlaces part_places(const Fixture& f, bool wide, double length, double breadth) {
+  PartPlaces places;
+  // Counted from the corner that is pushed home.
+  const auto from_corner = [](double mm, double edge, bool low) { return low ? mm : edge - mm; };
+  for (const std::optional<double>& said : {f.first, f.second}) {
+    if (said) places.along.push_back(from_corner(*said, length, wide ? f.left() : f.front()));
+  }
+  if (places.along.empty() && length < kShort) places.along = {length / 2};
+  if (places.along.empty()) places.along = {length / 6, length * 5 / 6};
+  places.end = f.end ? from_corner(*f.end, breadth, wide ? f.front() : f.left()) : breadth / 2;
+  return places;
+}
+
+// Dowels go where the bed has holes.
+std::vector<FixturePart> dowels_at(const Job& job, const MachineProfile& machine, const Edge& longer,
+                                   const Edge& shorter, const PartPlaces& places) {
+  std::vector<FixturePart> parts;
+  const double d = dowel_of(machine);
+  const std::optional<Point> origin = left_front_on_bed(job);
+  const auto stand = [&](const Edge& edge, double wanted) {
+    if (origin && machine.hole_pitch > 0) {
+      const double from = edge.upright ? origin->y : origin->x;
+      wanted = hole_near(wanted + from, edge.upright ? machine.hole_y : machine.hole_x, machine.hole_pitch) - from;
+    }
+    parts.push_back({FixturePart::What::Dowel, edge.part(wanted, d, d)});
+  };
+  for (const double at : places.along) stand(longer, at);
+  stand(shorter, places.end);
+  return parts;
+}
+
+}  // namespace
+
 std::vector<FixturePart> fixture_parts(const Job& job, const MachineProfile& machine) {
   using What = FixturePart::What;
   const Fixture& f = job.run.fixture;
-  std::vector<FixturePart> parts;
-  if (f.kind == Fixture::Kind::None) return parts;
+  if (f.kind == Fixture::Kind::None) return {};
   const Box lying = lying_box(job.blank, job.run.on_bed);
   const Edge side{true, f.left() ? 0 : lying.width(), f.left() ? -1.0 : 1.0};
   const Edge end{false, f.front() ? 0 : lying.height(), f.front() ? -1.0 : 1.0};
   const bool wide = lying.width() >= lying.height();
   const Edge &longer = wide ? end : side, &shorter = wide ? side : end;
   const double length = std::max(lying.width(), lying.height()), breadth = std::min(lying.width(), lying.height());
-  std::vector<double> along{length / 6, length * 5 / 6};
-  if (length < kShort) along = {length / 2};
+  const PartPlaces places = part_places(f, wide, length, breadth);
+  if (f.kind == Fixture::Kind::Dowels) return dowels_at(job, machine, longer, shorter, places);
   const double block = f.part_long > 0 ? f.part_long : kBlock, deep = f.part_wide > 0 ? f.part_wide : kDeep;
-  // Counted from the corner that is pushed home.
-  const auto from_corner = [](double mm, double edge, bool low) { return low ? mm : edge - mm; };
-  const bool low = wide ? f.left() : f.front();
-  if (f.first || f.second) {
-    along.clear();
-    for (const std::optional<double>& said : {f.first, f.second}) {
-      if (said) along.push_back(from_corner(*said, length, low));
-    }
-  }
-  const double end_at = f.end ? from_corner(*f.end, breadth, wide ? f.front() : f.left()) : breadth / 2;
-  if (f.kind == Fixture::Kind::Dowels) {
-    const double d = dowel_of(machine);
-    const std::optional<Point> origin = left_front_on_bed(job);
-    const auto stand = [&](const Edge& edge, double wanted) {
-      if (origin && machine.hole_pitch > 0) {
-        const double from = edge.upright ? origin->y : origin->x;
-        wanted = hole_near(wanted + from, edge.upright ? machine.hole_y : machine.hole_x, machine.hole_pitch) - from;
-      }
-      parts.push_back({What::Dowel, edge.part(wanted, d, d)});
-    };
-    for (const double at : along) stand(longer, at);
-    stand(shorter, end_at);
-    return parts;
-  }
+  std::vector<FixturePart> parts;
   if (f.kind == Fixture::Kind::Fence)
     parts.push_back({What::Fence, longer.part(length / 2, f.part_long > 0 ? f.part_long : length, deep)});
   else
-    for (const double at : along) parts.push_back({What::Stop, longer.part(at, block, deep)});
-  parts.push_back({What::Stop, shorter.part(end_at, std::min(block, breadth), deep)});
+    for (const double at : places.along) parts.push_back({What::Stop, longer.part(at, block, deep)});
+  parts.push_back({What::Stop, shorter.part(places.end, std::min(block, breadth), deep)});
   if (f.kind == Fixture::Kind::Stops) {
     Edge across = shorter;
     across.at = length - shorter.at;
     across.outwards = -shorter.outwards;
-    parts.push_back({What::Wedge, across.part(end_at, std::min(block, breadth), deep)});
+    parts.push_back({What::Wedge, across.part(places.end, std::min(block, breadth), deep)});
   }
   return parts;
 }

@@ -76,6 +76,7 @@ class LetteringSection : public ArtworkSection {
 
  private:
   void build_setting();
+  void show_summary(const Lettering& l);
   Fold* more_;
   ListedSection* listed_;
   QPlainTextEdit* words_;

@@ -235,6 +235,15 @@ void LetteringSection::focus_words() {
   words_->selectAll();
 }
 
+void LetteringSection::show_summary(const Lettering& l) {
+  QStringList set{setting_->currentText()};
+  if (l.thicken > 0) set << tr("thickened");
+  if (l.letter_width < 100) set << tr("narrower");
+  if (l.letter_width > 100) set << tr("wider");
+  if (!l.pairs.empty()) set << tr("pairs spaced");
+  more_->set_summary(set.join(QStringLiteral(", ")));
+}
+
 void LetteringSection::refresh(const Item& item) {
   const Filling guard(filling_);
   const auto& l = std::get<Lettering>(item.piece.what);
@@ -288,12 +297,7 @@ void LetteringSection::refresh(const Item& item) {
   show_row(start_, setting_->currentIndex() == 3);
   show_row(margin_, setting_->currentIndex() == 4);
   show_row(stroke_, is_single_line(l.face));
-  QStringList set{setting_->currentText()};
-  if (l.thicken > 0) set << tr("thickened");
-  if (l.letter_width < 100) set << tr("narrower");
-  if (l.letter_width > 100) set << tr("wider");
-  if (!l.pairs.empty()) set << tr("pairs spaced");
-  more_->set_summary(set.join(QStringLiteral(", ")));
+  show_summary(l);
   cap_->setEnabled(l.inside.empty());
   fit_->setEnabled(l.inside.empty());
 }
