@@ -246,6 +246,27 @@ Region room_for_screws(const Job& job, const Rack& rack, const Panel& panel) {
   return shape.empty() ? room : intersect(room, grow(shape, -head));
 }
 
+// At even distances from one place to the other; where one is taken, at the nearest free place along the way.
+void put_along(std::vector<Point>& places, const Region& room, Point from, Point to, int parts, double apart) {
+  constexpr double kStep = 2;  // mm
+  const Point way = to - from;
+  const double whole = length(way), most = whole / std::max(1, parts) / 2;
+  // True where there is a screw then, this one or another close by.
+  const auto tried = [&](int i, double by) {
+    const double share = (whole > 0 ? by / whole : 0) + static_cast<double>(i) / std::max(1, parts);
+    const Point p = from + way * std::clamp(share, 0.0, 1.0);
+    if (!contains(room, p)) return false;
+    const auto close = [&](Point other) { return distance(other, p) < apart; };
+    if (std::none_of(places.begin(), places.end(), close)) places.push_back(p);
+    return true;
+  };
+  for (int i = 0; i <= parts; ++i) {
+    for (double off = 0; off <= most; off += kStep) {
+      if (tried(i, off) || (off > 0 && tried(i, -off))) break;
+    }
+  }
+}
+
 }  // namespace
 
 std::vector<Point> screws_of(const Job& job, const Rack& rack, const Panel& panel) {
@@ -256,27 +277,7 @@ std::vector<Point> screws_of(const Job& job, const Rack& rack, const Panel& pane
   const Box line = panel.box.grown(-choices.inset);
   std::vector<Point> places;
   if (line.right < line.left || line.top < line.bottom) return places;
-  const auto put = [&](Point from, Point to, int parts) {
-    const Point way = to - from;
-    const double length = doyen::length(way);
-    for (int i = 0; i <= parts; ++i) {
-      constexpr double kStep = 2;  // mm
-      const double most = length / std::max(1, parts) / 2;
-      for (double off = 0; off <= most; off += kStep) {
-        const auto tried = [&](double by) {
-          const double share =
-              std::clamp((length > 0 ? by / length : 0) + static_cast<double>(i) / std::max(1, parts), 0.0, 1.0);
-          const Point p = from + way * share;
-          if (!contains(room, p)) return false;
-          if (std::any_of(places.begin(), places.end(), [&](Point other) { return distance(other, p) < 2 * head; }))
-            return true;
-          places.push_back(p);
-          return true;
-        };
-        if (tried(off) || (off > 0 && tried(-off))) break;
-      }
-    }
-  };
+  const auto put = [&](Point from, Point to, int parts) { put_along(places, room, from, to, parts, 2 * head); };
   const auto parts = [&](double mm) { return std::max(1, static_cast<int>(std::ceil(mm / choices.apart - 1e-9))); };
   const int wide = parts(line.width()), high = parts(line.height());
   put({line.left, line.bottom}, {line.right, line.bottom}, wide);

@@ -200,10 +200,11 @@ std::vector<double> best_places(const SeamCosts& costs, std::size_t seams, doubl
     after = std::move(now);
   }
   // With the last panel.
-  for (std::size_t i = 1; i < places; ++i) {
+  const auto closed = [&](std::size_t i) {
     const double panel = whole - static_cast<double>(i) * kGrid - gap / 2;
-    after[i] = after[i] >= kNone || panel < shortest || panel > most ? kNone : after[i] + unlike(panel);
-  }
+    return after[i] >= kNone || panel < shortest || panel > most ? kNone : after[i] + unlike(panel);
+  };
+  for (std::size_t i = 1; i < places; ++i) after[i] = closed(i);
   const auto least = std::min_element(after.begin() + 1, after.end());
   if (least == after.end() || *least >= kNone) return {};
   auto best = static_cast<std::size_t>(least - after.begin());
