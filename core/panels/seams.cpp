@@ -157,54 +157,63 @@ double SeamCosts::calmest(double place, double within) const {
 
 namespace {
 
+constexpr double kGrid = 1;     // mm
+constexpr double kUnlike = 60;  // mm of outline that a panel twice as long as the rest counts for
+constexpr double kNone = 1e300;
+
+// How long panels may be, and what one that is unlike the rest costs.
+struct PanelLengths {
+  double even = 0, shortest = 0, most = 0, gap = 0;
+  [[nodiscard]] double unlike(double panel) const {
+    if (panel < shortest || panel > most) return kNone;
+    return kUnlike * (panel / even - 1) * (panel / even - 1);
+  }
+};
+
+// The least harm up to a panel that ends at `at`, of all seams it may begin at, and which that is. `after`: the least
+// harm with the seam before at each place.
+std::pair<double, std::size_t> least_before(const std::vector<double>& after, double at, const PanelLengths& lengths) {
+  std::pair<double, std::size_t> least{kNone, 0};
+  const double nearest = at - lengths.gap - lengths.shortest, farthest = at - lengths.gap - lengths.most;
+  const auto first = static_cast<std::size_t>(std::max(1.0, std::ceil(farthest / kGrid - 1e-9)));
+  for (std::size_t k = first; static_cast<double>(k) * kGrid <= nearest + 1e-9; ++k) {
+    const double last = static_cast<double>(k) * kGrid + lengths.gap / 2;
+    const double unlike = after[k] >= kNone ? kNone : lengths.unlike(at - lengths.gap / 2 - last);
+    if (unlike < kNone && after[k] + unlike < least.first) least = {after[k] + unlike, k};
+  }
+  return least;
+}
+
 // Places for so many seams that no panel is longer than `most`: the harm of all together is the least, and how unlike
 // the panels are counts a little. Empty where none is found.
 std::vector<double> best_places(const SeamCosts& costs, std::size_t seams, double most, double gap) {
-  constexpr double kGrid = 1;     // mm
-  constexpr double kUnlike = 60;  // mm of outline that a panel twice as long as the rest counts for
-  const double whole = costs.length(),
-               even = (whole - gap * static_cast<double>(seams)) / static_cast<double>(seams + 1);
+  const double whole = costs.length();
+  const double even = (whole - gap * static_cast<double>(seams)) / static_cast<double>(seams + 1);
+  const PanelLengths lengths{even, std::max(kNarrowestPanel, 0.4 * even), most, gap};
   const auto places = static_cast<std::size_t>(whole / kGrid) + 1;
-  const double shortest = std::max(kNarrowestPanel, 0.4 * even);
-  constexpr double kNone = 1e300;
   // after[i]: the least harm of the seams so far, the last one at i.
   std::vector<double> after(places, kNone);
   std::vector<std::vector<std::size_t>> before;
-  const auto unlike = [&](double panel) { return kUnlike * (panel / even - 1) * (panel / even - 1); };
   for (std::size_t seam = 0; seam < seams; ++seam) {
     std::vector<double> now(places, kNone);
     std::vector<std::size_t> from(places, 0);
     for (std::size_t i = 1; i < places; ++i) {
       Cancel::check_here();
-      const double at = static_cast<double>(i) * kGrid, own = costs.at(at);
-      const auto look = [&](double last, double so_far, std::size_t index) {
-        const double panel = at - gap / 2 - last;
-        if (panel < shortest || panel > most) return;
-        const double cost = so_far + own + unlike(panel);
-        if (cost < now[i]) {
-          now[i] = cost;
-          from[i] = index;
-        }
-      };
-      if (seam == 0) {
-        look(0, 0, 0);
-        continue;
-      }
-      const double nearest = at - gap - shortest, farthest = at - gap - most;
-      const auto first = static_cast<std::size_t>(std::max(1.0, std::ceil(farthest / kGrid - 1e-9)));
-      for (std::size_t k = first; static_cast<double>(k) * kGrid <= nearest + 1e-9; ++k) {
-        if (after[k] < kNone) look(static_cast<double>(k) * kGrid + gap / 2, after[k], k);
-      }
+      const double at = static_cast<double>(i) * kGrid;
+      const auto [harm, last] =
+          seam == 0 ? std::pair{lengths.unlike(at - gap / 2), std::size_t{0}} : least_before(after, at, lengths);
+      if (harm >= kNone) continue;
+      now[i] = harm + costs.at(at);
+      from[i] = last;
     }
     before.push_back(std::move(from));
     after = std::move(now);
   }
   // With the last panel.
-  const auto closed = [&](std::size_t i) {
-    const double panel = whole - static_cast<double>(i) * kGrid - gap / 2;
-    return after[i] >= kNone || panel < shortest || panel > most ? kNone : after[i] + unlike(panel);
-  };
-  for (std::size_t i = 1; i < places; ++i) after[i] = closed(i);
+  for (std::size_t i = 1; i < places; ++i) {
+    const double unlike = lengths.unlike(whole - static_cast<double>(i) * kGrid - gap / 2);
+    after[i] = after[i] >= kNone || unlike >= kNone ? kNone : after[i] + unlike;
+  }
   const auto least = std::min_element(after.begin() + 1, after.end());
   if (least == after.end() || *least >= kNone) return {};
   auto best = static_cast<std::size_t>(least - after.begin());
