@@ -157,15 +157,15 @@ double SeamCosts::calmest(double place, double within) const {
 
 namespace {
 
-constexpr double kGrid = 1;     // mm
+constexpr double kPlaces = 1;   // mm
 constexpr double kUnlike = 60;  // mm of outline that a panel twice as long as the rest counts for
-constexpr double kNone = 1e300;
+constexpr double kNoWay = 1e300;
 
 // How long panels may be, and what one that is unlike the rest costs.
 struct PanelLengths {
   double even = 0, shortest = 0, most = 0, gap = 0;
   [[nodiscard]] double unlike(double panel) const {
-    if (panel < shortest || panel > most) return kNone;
+    if (panel < shortest || panel > most) return kNoWay;
     return kUnlike * (panel / even - 1) * (panel / even - 1);
   }
 };
@@ -173,13 +173,13 @@ struct PanelLengths {
 // The least harm up to a panel that ends at `at`, of all seams it may begin at, and which that is. `after`: the least
 // harm with the seam before at each place.
 std::pair<double, std::size_t> least_before(const std::vector<double>& after, double at, const PanelLengths& lengths) {
-  std::pair<double, std::size_t> least{kNone, 0};
+  std::pair<double, std::size_t> least{kNoWay, 0};
   const double nearest = at - lengths.gap - lengths.shortest, farthest = at - lengths.gap - lengths.most;
-  const auto first = static_cast<std::size_t>(std::max(1.0, std::ceil(farthest / kGrid - 1e-9)));
-  for (std::size_t k = first; static_cast<double>(k) * kGrid <= nearest + 1e-9; ++k) {
-    const double last = static_cast<double>(k) * kGrid + lengths.gap / 2;
-    const double unlike = after[k] >= kNone ? kNone : lengths.unlike(at - lengths.gap / 2 - last);
-    if (unlike < kNone && after[k] + unlike < least.first) least = {after[k] + unlike, k};
+  const auto first = static_cast<std::size_t>(std::max(1.0, std::ceil(farthest / kPlaces - 1e-9)));
+  for (std::size_t k = first; static_cast<double>(k) * kPlaces <= nearest + 1e-9; ++k) {
+    const double last = static_cast<double>(k) * kPlaces + lengths.gap / 2;
+    const double unlike = after[k] >= kNoWay ? kNoWay : lengths.unlike(at - lengths.gap / 2 - last);
+    if (unlike < kNoWay && after[k] + unlike < least.first) least = {after[k] + unlike, k};
   }
   return least;
 }
@@ -190,19 +190,19 @@ std::vector<double> best_places(const SeamCosts& costs, std::size_t seams, doubl
   const double whole = costs.length();
   const double even = (whole - gap * static_cast<double>(seams)) / static_cast<double>(seams + 1);
   const PanelLengths lengths{even, std::max(kNarrowestPanel, 0.4 * even), most, gap};
-  const auto places = static_cast<std::size_t>(whole / kGrid) + 1;
+  const auto places = static_cast<std::size_t>(whole / kPlaces) + 1;
   // after[i]: the least harm of the seams so far, the last one at i.
-  std::vector<double> after(places, kNone);
+  std::vector<double> after(places, kNoWay);
   std::vector<std::vector<std::size_t>> before;
   for (std::size_t seam = 0; seam < seams; ++seam) {
-    std::vector<double> now(places, kNone);
+    std::vector<double> now(places, kNoWay);
     std::vector<std::size_t> from(places, 0);
     for (std::size_t i = 1; i < places; ++i) {
       Cancel::check_here();
-      const double at = static_cast<double>(i) * kGrid;
+      const double at = static_cast<double>(i) * kPlaces;
       const auto [harm, last] =
           seam == 0 ? std::pair{lengths.unlike(at - gap / 2), std::size_t{0}} : least_before(after, at, lengths);
-      if (harm >= kNone) continue;
+      if (harm >= kNoWay) continue;
       now[i] = harm + costs.at(at);
       from[i] = last;
     }
@@ -211,15 +211,15 @@ std::vector<double> best_places(const SeamCosts& costs, std::size_t seams, doubl
   }
   // With the last panel.
   for (std::size_t i = 1; i < places; ++i) {
-    const double unlike = lengths.unlike(whole - static_cast<double>(i) * kGrid - gap / 2);
-    after[i] = after[i] >= kNone || unlike >= kNone ? kNone : after[i] + unlike;
+    const double unlike = lengths.unlike(whole - static_cast<double>(i) * kPlaces - gap / 2);
+    after[i] = after[i] >= kNoWay || unlike >= kNoWay ? kNoWay : after[i] + unlike;
   }
   const auto least = std::min_element(after.begin() + 1, after.end());
-  if (least == after.end() || *least >= kNone) return {};
+  if (least == after.end() || *least >= kNoWay) return {};
   auto best = static_cast<std::size_t>(least - after.begin());
   std::vector<double> found;
   for (std::size_t seam = seams; seam-- > 0; best = before[seam][best])
-    found.push_back(static_cast<double>(best) * kGrid);
+    found.push_back(static_cast<double>(best) * kPlaces);
   std::reverse(found.begin(), found.end());
   return found;
 }
