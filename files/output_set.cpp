@@ -118,7 +118,7 @@ BoardFiles files_of_pattern(const Plan& given, const std::vector<FurtherPlan>& f
   out.files.push_back({"proof.png", png_bytes(board_picture(given, 1400, Side::Front, cancel))});
   if (given.job.plates.there()) {
     out.files.push_back({"plates.csv", plates_found_csv(given.job)});
-  } else {
+  } else if (given.job.made_as_panels()) {
     std::vector<const Plan*> panels;
     for (const FurtherPlan& other : further) {
       if (other.kind == FurtherBoard::Kind::Panel) panels.push_back(&other.plan);
@@ -217,7 +217,9 @@ Written write_outputs(const Plan& plan, const std::vector<FurtherPlan>& further,
            {"files", Json::array()}};
   for (const SetFile& file : files) set["files"].push_back({{"name", file.name}, {"mark", mark_of(file.bytes)}});
   if (pattern) {
-    board.plan[plan.job.plates.there() ? "sheets" : "panels"] = std::move(sheets);
+    board.plan[plan.job.plates.there()     ? "sheets"
+               : plan.job.made_as_panels() ? "panels"
+                                           : "boards"] = std::move(sheets);
     board.plan["seconds"] = seconds;
   }
   board.plan["set"] = std::move(set);

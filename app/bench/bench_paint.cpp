@@ -24,10 +24,10 @@ void Bench::paintEvent(QPaintEvent*) {
   paint_board(p);
   paint_keep_outs(p);
   paint_outlines(p);
-  if (weak_ != nullptr && stage_ == Stage::Proof) paint_weak(p, *weak_, board_to_px(), job_.lengths);
   paint_tabs(p);
   paint_zero(p);
   paint_section_line(p);
+  if (weak_ != nullptr && stage_ == Stage::Proof) paint_weak(p, *weak_, board_to_px(), job_.lengths);
   paint_selection(p);
   for (const auto& hand : hands_) {
     p.save();

@@ -67,6 +67,7 @@ MainWindow::MainWindow() : shop_{document_, rack_, nullptr, nullptr, {}, {}, {}}
   tickets_->addWidget(blank_ = new BlankTicket(shop_));
   connect(&blank_->plates(), &PlatesSection::sheets_wanted, this, &MainWindow::open_boards);
   connect(&blank_->panels(), &PanelsSection::panels_wanted, this, &MainWindow::open_boards);
+  connect(&blank_->nest(), &NestSection::boards_wanted, this, &MainWindow::open_boards);
   tickets_->addWidget(artwork_ = new ArtworkTicket(shop_));
   tickets_->addWidget(cuts_ = new CutsTicket(shop_));
   connect(cuts_, &CutsTicket::rack_wanted, this, [this](const QString& bit, const Feeds& feeds) {

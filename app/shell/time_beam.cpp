@@ -71,9 +71,10 @@ void TimeBeam::resizeEvent(QResizeEvent*) {
 }
 
 QString TimeBeam::title() const {
-  return plan_ && plan_->job.plates.there()   ? tr("One plate alone takes")
-         : plan_ && plan_->job.panels.there() ? tr("In one piece it would take")
-                                              : tr("Time at the machine");
+  return plan_ && plan_->job.plates.there()    ? tr("One plate alone takes")
+         : plan_ && plan_->job.panels.there()  ? tr("In one piece it would take")
+         : plan_ && plan_->job.made_as_parts() ? tr("As drawn it would take")
+                                               : tr("Time at the machine");
 }
 
 void TimeBeam::paintEvent(QPaintEvent*) {

@@ -1,5 +1,7 @@
 #include "shell/way_ladder.hpp"
 
+#include <algorithm>
+
 #include <QPainter>
 #include <QVBoxLayout>
 
@@ -155,9 +157,6 @@ void WayLadder::make_rows(std::size_t count) {
     row.where->setToolTip(tr("Lights on the board what no bit reaches when it is cut so"));
     row.where->setCheckable(true);
     row.where->setFixedWidth(76);
-    QSizePolicy keeps = row.where->sizePolicy();
-    keeps.setRetainSizeWhenHidden(true);  // the rows stay in line
-    row.where->setSizePolicy(keeps);
     row.take->setProperty("role", QStringLiteral("remedy"));
     row.take->setObjectName(QStringLiteral("cutSo%1").arg(i));
     row.take->setFixedWidth(82);
@@ -182,6 +181,7 @@ void WayLadder::show_ways(bool current) {
   if (shop_.plan) {
     for (const BitRun& run : shop_.plan->runs) bits << QString::fromStdString(run.bit.name);
   }
+  const bool places = std::any_of(ways_.begin(), ways_.end(), [](const Way& w) { return !w.unreached_where.empty(); });
   for (std::size_t i = 0; i < ways_.size(); ++i) {
     const Way& way = ways_[i];
     std::vector<std::pair<QColor, double>> stretches;
@@ -203,6 +203,9 @@ void WayLadder::show_ways(bool current) {
     row.take->setText(way.as_it_is() ? tr("as it is") : tr("Cut it so"));
     row.take->setAccessibleName(tr("Cut it so: %1").arg(words));
     row.take->setAccessibleDescription(row.time->text() + QStringLiteral("; ") + about_it);
+    QSizePolicy keeps = row.where->sizePolicy();
+    keeps.setRetainSizeWhenHidden(places);  // the rows stay in line
+    row.where->setSizePolicy(keeps);
     row.where->setVisible(current && !way.unreached_where.empty());
     row.where->setChecked(lit_ == i);
     row.where->setAccessibleName(tr("Where it stays uncut: %1").arg(words));

@@ -56,7 +56,7 @@ std::pair<std::shared_ptr<Plan>, JudgementPtr> looked_at(const Plan& whole, cons
   auto plan = std::make_shared<Plan>(whole);
   std::shared_ptr<Judgement> judgement;
   try {
-    if (!plan->runs.empty()) {
+    if (!plan->runs.empty() && !plan->job.made_as_parts()) {  // else each of its boards is, where it is written
       const std::scoped_lock one_at_a_time(lock);
       cancel.check();
       judgement = std::make_shared<Judgement>(

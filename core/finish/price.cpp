@@ -92,16 +92,7 @@ Rates load_rates() {
 }
 
 void keep_rates(const Rates& rates) {
-  const std::string path = rates_path(), text = json_text(rate_fields().write(rates), 1) + "\n";
-  (void)read_rates(text, say("The rates"));
-  make_folder(path.substr(0, path.rfind('/')));
-  bool damaged = false;
-  try {
-    (void)load_rates();
-  } catch (const Problem&) {
-    damaged = true;
-  }
-  write_putting_aside(path, text, damaged);
+  keep_own_file(rates_path(), json_text(rate_fields().write(rates), 1) + "\n", say("The rates"), read_rates);
 }
 
 Price price_of(const Plan& plan, const FinishPlan& finish, const Rates& rates) {

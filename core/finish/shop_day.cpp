@@ -58,16 +58,8 @@ ShopDay load_shop_day() {
 }
 
 void keep_shop_day(const ShopDay& day) {
-  const std::string path = shop_day_path(), text = json_text(shop_day_fields().write(day), 1) + "\n";
-  (void)read_shop_day(text, say("The shop's hours"));
-  make_folder(path.substr(0, path.rfind('/')));
-  bool damaged = false;
-  try {
-    (void)load_shop_day();
-  } catch (const Problem&) {
-    damaged = true;
-  }
-  write_putting_aside(path, text, damaged);
+  keep_own_file(shop_day_path(), json_text(shop_day_fields().write(day), 1) + "\n", say("The shop's hours"),
+                read_shop_day);
 }
 
 std::string hours_in_words(const ShopDay& day) { return clock(day.begins) + "-" + clock(day.ends); }

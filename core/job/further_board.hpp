@@ -1,5 +1,5 @@
 // A board that a job asks for beside its own: of plugs, inserts, the board again to be milled level, a sheet of plates,
-// a strip with a name, a panel of a large sign.
+// a strip with a name, a panel of a large sign, a board that parts are laid on.
 #pragma once
 
 #include <string>
@@ -23,7 +23,7 @@ struct PlugPlace {
 };
 
 struct FurtherBoard {
-  enum class Kind { Plugs, Inserts, Levelling, Sheet, Strip, Panel };
+  enum class Kind { Plugs, Inserts, Levelling, Sheet, Strip, Panel, Parts };
   Kind kind = Kind::Plugs;
   Job job;                          // a job of its own: planned, proved and written like any other
   std::string folder;               // that its files go to, beside the carrying board's own

@@ -10,6 +10,7 @@
 #include "machine/profile.hpp"
 #include "measure/id.hpp"
 #include "measure/length.hpp"
+#include "nesting/nest_choices.hpp"
 #include "panels/panel_choices.hpp"
 #include "plates/plate_list.hpp"
 #include "rack/bit.hpp"
@@ -98,9 +99,13 @@ struct Job {
   PlateList plates{};     // where there is one, this board is the plate that all are made like (plates/plates.hpp)
   FinishChoices finish{};
   PanelChoices panels{};  // where there are some, this board is the whole sign as it hangs (panels/panels.hpp)
+  NestChoices nest{};     // where it is wanted, what is cut out lies on boards of its own (nesting/nest.hpp)
 
-  // It is not cut itself: plates are made like it, or panels are made of it.
-  [[nodiscard]] bool made_as_others() const { return plates.there() || panels.there(); }
+  // It is not cut itself: plates are made like it, panels are made of it, or its parts are laid on other boards.
+  [[nodiscard]] bool made_as_others() const { return plates.there() || panels.there() || nest.there(); }
+  // Of the three, a list comes first, then seams.
+  [[nodiscard]] bool made_as_panels() const { return panels.there() && !plates.there(); }
+  [[nodiscard]] bool made_as_parts() const { return nest.there() && !panels.there() && !plates.there(); }
   [[nodiscard]] const Item* find(const std::string& id) const;
   [[nodiscard]] Item* find(const std::string& id);
   // Its pieces by id, for outlines_of(); valid as long as the job is.

@@ -12,9 +12,10 @@ JobChange::JobChange(const Job& before, const Job& after)
       run_(between(before.run, after.run)),
       plates_(between(before.plates, after.plates)),
       finish_(between(before.finish, after.finish)),
-      panels_(between(before.panels, after.panels)) {
+      panels_(between(before.panels, after.panels)),
+      nest_(between(before.nest, after.nest)) {
   // Does not compile when a job gets another part, until it is kept here, too.
-  [[maybe_unused]] const auto& [name, lengths, blank, items, run, unknown, plates, finish, panels] = before;
+  [[maybe_unused]] const auto& [name, lengths, blank, items, run, unknown, plates, finish, panels, nest] = before;
   const std::vector<Item>&was = before.items, &is = after.items;
   std::size_t tail = 0;
   const std::size_t shorter = std::min(was.size(), is.size());
@@ -42,6 +43,7 @@ void JobChange::turn(Job& job, bool back) const {
   set(job.plates, plates_);
   set(job.finish, finish_);
   set(job.panels, panels_);
+  set(job.nest, nest_);
   const std::vector<Item>&gone = back ? items_.after : items_.before, &come = back ? items_.before : items_.after;
   const auto at = job.items.begin() + static_cast<std::ptrdiff_t>(from_);
   const auto same = static_cast<std::ptrdiff_t>(std::min(gone.size(), come.size()));

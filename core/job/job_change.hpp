@@ -36,6 +36,7 @@ class JobChange {
   std::optional<Values<PlateList>> plates_;
   std::optional<Values<FinishChoices>> finish_;
   std::optional<Values<PanelChoices>> panels_;
+  std::optional<Values<NestChoices>> nest_;
   // Of the lists of pieces, what lies between what both begin with and what both end with.
   std::size_t from_ = 0;
   Values<std::vector<Item>> items_;

@@ -8,6 +8,7 @@
 #include "finish/finish_fields.hpp"
 #include "job/job.hpp"
 #include "job/ranges.hpp"
+#include "nesting/nest_fields.hpp"
 #include "panels/panel_fields.hpp"
 #include "plates/plate_list_fields.hpp"
 #include "rack/bit_fields.hpp"
@@ -197,6 +198,7 @@ const Record<Job>& job_fields() {
     f.record("finish", &Job::finish, finish_fields());
     f.record("plates", &Job::plates, plate_list_fields()).only_when([](const Job& job) { return job.plates.there(); });
     f.record("panels", &Job::panels, panel_fields());
+    f.record("nest", &Job::nest, nest_fields());
     f.afterwards([](Job& job, const JsonView& v) {
       std::set<std::string> ids;
       for (std::size_t i = 0; i < job.items.size(); ++i) {
@@ -288,6 +290,10 @@ void check_job(const Job& job, const Job& before) {
     if (!(job.panels == before.panels)) {
       const Json panels = panel_fields().write(job.panels);
       (void)panel_fields().read({panels, "panels"});
+    }
+    if (!(job.nest == before.nest)) {
+      const Json nest = nest_fields().write(job.nest);
+      (void)nest_fields().read({nest, "nest"});
     }
     for (std::size_t i = 0; i < job.items.size(); ++i) {
       const Item& item = job.items[i];

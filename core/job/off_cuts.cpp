@@ -103,10 +103,14 @@ std::string drop_off_cut(const std::string& id) {
   return change([&](std::vector<OffCut>& all) { std::erase_if(all, [&](const OffCut& o) { return o.id == id; }); });
 }
 
+bool as_thick(const OffCut& o, const Blank& blank) {
+  return o.species == blank.species && o.thickness >= blank.thinnest() - kEven &&
+         o.thickness <= blank.thickest() + kThicker;
+}
+
 bool fits(const OffCut& o, const Blank& blank) {
-  if (o.species != blank.species) return false;
-  if (o.thickness < blank.thinnest() - kEven || o.thickness > blank.thickest() + kThicker) return false;
-  return holds(o.along, o.across, blank) || (!has_grain(blank) && holds(o.across, o.along, blank));
+  return as_thick(o, blank) &&
+         (holds(o.along, o.across, blank) || (!has_grain(blank) && holds(o.across, o.along, blank)));
 }
 
 std::vector<OffCut> fitting(const std::vector<OffCut>& all, const Blank& blank) {

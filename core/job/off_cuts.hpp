@@ -29,8 +29,9 @@ std::vector<OffCut> read_off_cuts(const std::string& json, const std::string& wh
 std::string keep_off_cut(const OffCut& kept);
 std::string drop_off_cut(const std::string& id);
 
-// Large enough for the job's board with the grain as the job has it (sheets have none: either way), of its wood, and as
-// thick: no thinner, and no more than 2 mm thicker (common practice, no source).
+// Of the blank's wood, and as thick: no thinner, and no more than 2 mm thicker (common practice, no source).
+bool as_thick(const OffCut& off_cut, const Blank& blank);
+// Large enough for the job's board with the grain as the job has it (sheets have none: either way), and as_thick().
 bool fits(const OffCut& off_cut, const Blank& blank);
 // Those of them that fit, the smallest first.
 std::vector<OffCut> fitting(const std::vector<OffCut>& all, const Blank& blank);

@@ -2,6 +2,7 @@
 
 #include <iterator>
 
+#include "nesting/nest.hpp"
 #include "panels/panels.hpp"
 #include "planning/file_names.hpp"
 #include "plates/plates.hpp"
@@ -81,10 +82,30 @@ std::vector<FurtherBoard> of_panels(const Job& job, const Rack& rack) {
   return all;
 }
 
+std::vector<FurtherBoard> of_parts(const Job& job, const Rack& rack) {
+  std::vector<FurtherBoard> all;
+  Nested laid = nested(job, rack);
+  for (std::size_t i = 0; i < laid.boards.size(); ++i) {
+    FurtherBoard board;
+    board.kind = FurtherBoard::Kind::Parts;
+    board.title = board_in_words(laid, i);
+    board.job = std::move(laid.boards[i].job);
+    const std::string number = std::to_string(i + 1);
+    board.folder = word_in_file(say("files: board")) + "-" + (i < 9 && laid.boards.size() > 9 ? "0" : "") + number;
+    std::vector<FurtherBoard> its = of_inlays(board.job, rack);
+    for (FurtherBoard& one : its) one.folder.insert(0, board.folder + "-");
+    all.push_back(std::move(board));
+    std::move(its.begin(), its.end(), std::back_inserter(all));
+  }
+  return all;
+}
+
 }  // namespace
 
 std::vector<FurtherBoard> further_boards(const Job& job, const Rack& rack) {
-  if (!job.plates.there()) return job.panels.there() ? of_panels(job, rack) : of_inlays(job, rack);
+  if (job.made_as_panels()) return of_panels(job, rack);
+  if (job.made_as_parts()) return of_parts(job, rack);
+  if (!job.plates.there()) return of_inlays(job, rack);
   if (job.plates.strips.wanted) return of_strips(job, rack);
   std::vector<FurtherBoard> all;
   const PlateGrid grid = plate_grid(job);

@@ -1,5 +1,5 @@
 // All the boards that a job asks for beside its own: of inlays and inserts, or, where the job is a plate with a list,
-// the sheets that hold all plates, and theirs.
+// the sheets that hold all plates, and theirs; of a sign its panels; of cut-outs the boards that they are laid on.
 #pragma once
 
 #include "inlay/plugs.hpp"

@@ -138,7 +138,7 @@ void add_thinner_board(const Plan& plan, std::vector<Way>& ways) {
       if (!goes) deepest = std::max(deepest, op.depth);
     }
   }
-  if (!through || ways.size() >= kMostWays || plan.job.plates.there() || plan.job.panels.there()) return;
+  if (!through || ways.size() >= kMostWays || plan.job.made_as_others()) return;
   const double least = deepest + least_skin(wood_class_of(blank));
   for (const double thick : usual_thicknesses(plan.job.lengths.unit)) {
     if (thick > blank.thinnest() - 2 || thick < least) continue;
@@ -155,7 +155,7 @@ void add_thinner_board(const Plan& plan, std::vector<Way>& ways) {
 // The whole sign smaller, its depths as they are: the board is another one then.
 void add_smaller(const Plan& plan, std::vector<Way>& ways) {
   constexpr double kSmaller = 0.9;
-  if (ways.size() >= kMostWays || plan.job.plates.there() || plan.job.panels.there()) return;
+  if (ways.size() >= kMostWays || plan.job.made_as_others()) return;
   const auto side = [&](double mm) { return size_in_words(mm * kSmaller, plan.job.lengths, false); };
   ways.push_back({say("The whole sign at 90 %: a board {0} × {1}", side(plan.job.blank.width),
                       size_in_words(plan.job.blank.height * kSmaller, plan.job.lengths)),

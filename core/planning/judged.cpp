@@ -321,7 +321,7 @@ bool mends(const Plan& plan, const Verdict& verdict, const Remedy& remedy, const
   Plan then = doyen::plan(after, rack, machine_for(after), cache, cancel);
   seconds = then.seconds;
   if (!says(then.verdicts, verdict) || from_judge(verdict)) {
-    if (!then.runs.empty()) {
+    if (!then.runs.empty() && !then.job.made_as_parts()) {
       try {
         add_judgement(then, judge_files(then, gcode_files(then), glancing_cell(after.blank), cancel));
       } catch (const Problem&) {

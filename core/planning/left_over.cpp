@@ -87,7 +87,7 @@ std::vector<LeftOver> left_over(const Plan& plan, const Cancel& cancel) {
   const Blank& blank = job.blank;
   const bool cut_out = std::any_of(job.items.begin(), job.items.end(),
                                    [](const Item& item) { return item.cut.kind == Treatment::Kind::CutOut; });
-  if (!cut_out || job.plates.there() || job.panels.there()) return {};
+  if (!cut_out || job.made_as_others()) return {};
   const double cell = std::max(0.5, std::sqrt(blank.width * blank.height / kCellsLeft));
   const HeightField front = relief_of(plan, blank.box(), cell, cancel);
   std::vector<unsigned char> free = free_cells(plan, front, cancel);

@@ -10,7 +10,7 @@ const std::vector<Check>& all_checks() {
       check_pieces,  check_edges,  check_keep_outs, check_bits,       check_stroke_width, check_wood_left,
       check_reach,   check_floor,  check_looks,     check_neighbours, check_machine,      check_bed,
       check_grounds, check_loose,  check_back,      check_inlays,     check_blank_size,   check_strength,
-      check_plates,  check_panels, check_learnt,    check_zero};
+      check_plates,  check_panels, check_nest,      check_learnt,     check_zero};
   return kChecks;
 }
 
@@ -24,9 +24,23 @@ void check_looks(const Situation& s, std::vector<Verdict>& out) {
   }
 }
 
+namespace {
+
+// What it says hangs on where pieces lie on the board: where they are laid on others, these have it said of them.
+bool is_of_place(Check check) {
+  static const std::vector<Check> kOfPlace{check_edges,      check_keep_outs, check_neighbours,
+                                           check_blank_size, check_zero,      check_inlays};
+  return std::find(kOfPlace.begin(), kOfPlace.end(), check) != kOfPlace.end();
+}
+
+}  // namespace
+
 std::vector<Verdict> judge(const Situation& situation) {
   std::vector<Verdict> verdicts;
-  for (const Check check : all_checks()) check(situation, verdicts);
+  const bool elsewhere = situation.job.made_as_parts();
+  for (const Check check : all_checks()) {
+    if (!elsewhere || !is_of_place(check)) check(situation, verdicts);
+  }
   std::stable_sort(verdicts.begin(), verdicts.end(),
                    [](const Verdict& a, const Verdict& b) { return a.grade > b.grade; });
   return verdicts;

@@ -304,7 +304,7 @@ void check_waste_board(const Situation& s, std::vector<Verdict>& out) {
 }  // namespace
 
 void check_bed(const Situation& s, std::vector<Verdict>& out) {
-  if (s.job.panels.there()) return;  // its panels lie there, not the sign
+  if (s.job.made_as_panels() || s.job.made_as_parts()) return;  // its panels or parts lie there, not the sign
   check_waste_board(s, out);
   check_travel(s, out);
   check_place(s, out);

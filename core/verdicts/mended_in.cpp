@@ -18,6 +18,7 @@ MendedIn mended_in(const Verdict& verdict) {
       {"beyond-travel", In::Run},       {"controller-slow", In::Run},         {"into-fixture", In::Run},
       {"off-the-holes", In::Run},       {"panel-dowel-cut", In::Blank},       {"panel-dowel-gap", In::Blank},
       {"panel-dowel-thick", In::Blank}, {"panel-no-hole", In::Blank},         {"panel-too-large", In::Blank},
+      {"nest-no-parts", In::Blank},     {"nest-no-room", In::Blank},          {"nest-over-several", In::Artwork},
       {"seam-lost", In::Blank},         {"seam-through-letters", In::Blank},  {"seam-through-whole", In::Blank},
       {"past-travel", In::Run},         {"pins-do-not-meet", In::Run},        {"past-travel-down", In::Run},
       {"plate-by-hand", In::Run},       {"plate-differs", In::Run},           {"plate-twice", In::Run},

@@ -135,14 +135,14 @@ TEST_CASE("of a job with a list, the sheet lies on the bed, and its other boards
   opened(w);
   auto* view = w.window.findChild<BedView*>();
   REQUIRE(view != nullptr);
-  QTRY_VERIFY_WITH_TIMEOUT(view->ready(), 60000);
+  WAIT_UNTIL(view->ready(), 60000);
   auto* board = w.find<QComboBox>("bedBoard");
   REQUIRE(board->count() == 4);  // sheets, as in the walk of the trade
   CHECK(board->isVisible());
   const Job before = w.job();
   board->setFocus();
   QTest::keyClick(board, Qt::Key_End);
-  QTRY_VERIFY_WITH_TIMEOUT(view->ready(), 60000);
+  WAIT_UNTIL(view->ready(), 60000);
   CHECK(board->currentIndex() == 3);
   CHECK(w.job() == before);  // looking changes nothing
   // The middle of the bed is for the sheet, not for one plate.

@@ -21,7 +21,7 @@ void begin(Window& w) {
   w.settle();
 }
 
-#define GOES_ON_TO(w, n) QTRY_VERIFY_WITH_TIMEOUT(lesson(w).step() == (n), 10'000)
+#define GOES_ON_TO(w, n) WAIT_UNTIL(lesson(w).step() == (n), 10'000)
 
 }  // namespace
 

@@ -88,7 +88,7 @@ TEST_CASE("what is left of the board is lit under Run, and goes among the off-cu
   REQUIRE(section != nullptr);
   REQUIRE(section->isVisible());
   section->set_open(true);
-  QTRY_VERIFY_WITH_TIMEOUT(!section->waiting() && !section->found().empty(), 30'000);
+  WAIT_UNTIL(!section->waiting() && !section->found().empty(), 30'000);
   const LeftOver first = section->found().front();
   CHECK(first.box.left > 175);
   const Job before = w.job();

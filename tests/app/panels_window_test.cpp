@@ -110,7 +110,7 @@ TEST_CASE("panels are looked at one by one, each a board with its own name and e
   QTest::mouseClick(w.reach<QPushButton>("seePanels"), Qt::LeftButton);
   auto* view = w.window.findChild<BoardsView*>();
   REQUIRE(view != nullptr);
-  QTRY_VERIFY_WITH_TIMEOUT(view->finished(), 60'000);
+  WAIT_UNTIL(view->finished(), 60'000);
   auto* list = view->findChild<QListWidget*>(QStringLiteral("boardList"));
   REQUIRE(list->count() == 4);
   CHECK(list->item(0)->text().startsWith(QStringLiteral("Panel 1: A at its right edge")));

@@ -220,7 +220,7 @@ TEST_CASE("the sheets are looked at, written beside a list of where each plate i
   QTest::mouseClick(w.reach<QPushButton>("seeSheets"), Qt::LeftButton);
   auto* view = w.window.findChild<BoardsView*>();
   REQUIRE(view != nullptr);
-  QTRY_VERIFY_WITH_TIMEOUT(view->finished(), 60'000);
+  WAIT_UNTIL(view->finished(), 60'000);
   CHECK(view->findChild<QListWidget*>(QStringLiteral("boardList"))->count() == 1);
   CHECK(view->findChild<QLabel*>(QStringLiteral("boardAbout"))->text().contains(QStringLiteral("sheet-1")));
   QTest::mouseClick(view->findChild<QPushButton*>(QStringLiteral("boardsBack")), Qt::LeftButton);
@@ -283,7 +283,7 @@ TEST_CASE("names on strips: as long as their words, from the boards there are, a
   w.settle();
   CHECK(w.job().plates.strips.boards == std::vector<double>{150, 150});
   // Words are measured behind the window.
-  QTRY_VERIFY_WITH_TIMEOUT(w.find<QLabel>("stripsSawn")->text().contains(QStringLiteral("no board is left")), 10'000);
+  WAIT_UNTIL(w.find<QLabel>("stripsSawn")->text().contains(QStringLiteral("no board is left")), 10'000);
   CHECK(w.find<QLabel>("stripsSawn")->text().startsWith(QStringLiteral("3 strips.")));
   // What is no list of boards is refused, stays to be mended, and nothing is lost.
   w.type("stripBoards", "many");
@@ -291,7 +291,7 @@ TEST_CASE("names on strips: as long as their words, from the boards there are, a
   CHECK(w.find<QLineEdit>("stripBoards")->text() == "many");
   w.type("stripBoards", "2 × 150; 400");
   w.settle();
-  QTRY_VERIFY_WITH_TIMEOUT(!w.find<QLabel>("stripsSawn")->text().contains(QStringLiteral("no board")), 10'000);
+  WAIT_UNTIL(!w.find<QLabel>("stripsSawn")->text().contains(QStringLiteral("no board")), 10'000);
   // Another row is shown as long as its own strip.
   const double first = w.job().blank.width;
   auto* shown = w.reach<QSpinBox>("shownRow");

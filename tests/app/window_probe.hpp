@@ -17,6 +17,9 @@
 #include "shell/shots.hpp"
 #include "work/planner.hpp"
 
+// Until it is so, or the test fails: Qt's own macros of this kind tell only Qt, and leave the test as if it had passed.
+#define WAIT_UNTIL(condition, ms) REQUIRE(QTest::qWaitFor([&] { return static_cast<bool>(condition); }, ms))
+
 namespace probe {
 
 using namespace doyen;

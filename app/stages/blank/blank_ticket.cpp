@@ -266,6 +266,8 @@ BlankTicket::BlankTicket(Workshop& shop) : Ticket(shop) {
   column_->addWidget(plates_);
   panels_ = new PanelsSection(shop_);
   column_->addWidget(panels_);
+  nest_ = new NestSection(shop_);
+  column_->addWidget(nest_);
   off_cuts_ = new OffCutsSection(shop_);
   column_->addWidget(off_cuts_);
   wood_ = new Fold(tr("What this wood is"), QStringLiteral("woodOpen"));
@@ -315,6 +317,7 @@ void BlankTicket::refresh() {
   refresh_keep_outs();
   plates_->refresh();
   panels_->refresh();
+  nest_->refresh();
   off_cuts_->refresh();
   const Job& job = shop_.document.job();
   const Blank& b = job.blank;

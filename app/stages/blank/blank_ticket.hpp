@@ -9,6 +9,7 @@
 #include "parts/length_field.hpp"
 #include "parts/readings_field.hpp"
 #include "parts/ticket.hpp"
+#include "stages/blank/nest_section.hpp"
 #include "stages/blank/off_cuts_section.hpp"
 #include "stages/blank/panels_section.hpp"
 #include "stages/blank/plates_section.hpp"
@@ -23,6 +24,7 @@ class BlankTicket : public Ticket {
   void choose_keep_out(int which);
   [[nodiscard]] PlatesSection& plates() { return *plates_; }
   [[nodiscard]] PanelsSection& panels() { return *panels_; }
+  [[nodiscard]] NestSection& nest() { return *nest_; }
 
  private:
   LengthField *width_, *height_, *margin_, *film_, *bed_;
@@ -36,6 +38,7 @@ class BlankTicket : public Ticket {
   NumberCard *weight_, *movement_;
   PlatesSection* plates_;
   PanelsSection* panels_;
+  NestSection* nest_;
   OffCutsSection* off_cuts_;
   void build_keep_outs();
   void refresh_keep_outs();

@@ -187,6 +187,14 @@ void PlatesSection::build_strips() {
       list.strips.boards = parse_boards(words.toStdString(), shop_.document.job().lengths.unit);
     });
   });
+  off_cuts_ = new OffCutsButton(
+      shop_, "stripOffCuts", [this] { return shop_.document.job().blank.height; },
+      [this](const std::vector<OffCutsButton::Sides>& sides) {
+        edit(tr("take the off-cuts"), [&](PlateList& list) {
+          for (const OffCutsButton::Sides& one : sides) list.strips.boards.push_back(one.width);
+        });
+      });
+  column->addWidget(off_cuts_);
   sawn_ = make_label({}, "plain");
   sawn_->setObjectName(QStringLiteral("stripsSawn"));
   column->addWidget(sawn_);
@@ -446,6 +454,7 @@ void PlatesSection::refresh() {
     least_->show_length(list.strips.least, job.lengths);
     step_->show_length(list.strips.step, job.lengths);
     kerf_->show_length(list.strips.kerf, job.lengths);
+    off_cuts_->forget();
     boards_->show_text(words_of(boards_in_words(list.strips.boards, job.lengths)));
     say_strips(job);
     const std::size_t made = plate_rows(list).size();

@@ -10,6 +10,7 @@
 #include "parts/length_field.hpp"
 #include "parts/ticket.hpp"
 #include "plates/strips.hpp"
+#include "stages/blank/off_cuts_button.hpp"
 #include "work/behind.hpp"
 
 namespace doyen {
@@ -56,6 +57,7 @@ class PlatesSection : public QWidget {
   QWidget *strips_, *on_sheets_;
   LengthField *ends_, *least_, *step_, *kerf_;
   TextField* boards_;
+  OffCutsButton* off_cuts_;
   QLabel* sawn_;
   Behind behind_;  // what the strips are measured by
   bool filling_ = false;

@@ -1,6 +1,7 @@
 #include "stages/proof/boards_view.hpp"
 
 #include <QPushButton>
+#include <QScrollArea>
 
 #include "files/outputs.hpp"
 #include "job/off_cuts.hpp"
@@ -19,6 +20,7 @@ QString BoardsView::name_of(const FurtherBoard& board) {
       return tr("Sheet %1").arg(QString::fromStdString(board.folder.substr(board.folder.rfind('-') + 1)));
     case Kind::Strip:
     case Kind::Panel:
+    case Kind::Parts:
       return QString::fromStdString(board.title);
     case Kind::Levelling:
       return tr("The board again, milled level");
@@ -43,6 +45,7 @@ BoardsView::BoardsView(const Job& job, const Rack& rack, QWidget* parent) : QDia
   list_->setObjectName(QStringLiteral("boardList"));
   list_->setFixedWidth(230);
   list_->setSpacing(2);
+  list_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);  // long names end in …, and stand whole beside
   left->addWidget(list_);
   auto* open = new QPushButton(tr("Open it as a job of its own"));
   open->setObjectName(QStringLiteral("openBoard"));
@@ -69,9 +72,14 @@ BoardsView::BoardsView(const Job& job, const Rack& rack, QWidget* parent) : QDia
   picture_->setMinimumSize(300, 200);
   row->addWidget(picture_, 1);
   auto* right = new QWidget;
-  right->setFixedWidth(300);
+  auto* seen = new QScrollArea;  // many parts have much to say
+  seen->setFrameShape(QFrame::NoFrame);
+  seen->setWidgetResizable(true);
+  seen->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+  seen->setFixedWidth(316);
+  seen->setWidget(right);
   auto* column = new QVBoxLayout(right);
-  column->setContentsMargins(0, 0, 0, 0);
+  column->setContentsMargins(0, 0, 10, 0);
   title_ = make_label({}, "title");
   about_ = make_label({}, "plain");
   about_->setObjectName(QStringLiteral("boardAbout"));
@@ -81,7 +89,7 @@ BoardsView::BoardsView(const Job& job, const Rack& rack, QWidget* parent) : QDia
   facts_->setSpacing(6);
   column->addLayout(facts_);
   column->addStretch();
-  row->addWidget(right);
+  row->addWidget(seen);
   connect(list_, &QListWidget::currentRowChanged, this, [this] { show_chosen(); });
   about_->setText(tr("Working out which boards there are…"));
   ++waiting_;
@@ -93,8 +101,8 @@ BoardsView::BoardsView(const Job& job, const Rack& rack, QWidget* parent) : QDia
       boards = further_boards(job, rack);
       if (boards.empty())
         problem =
-            tr("There is none: nothing in this job is inlaid, no insert is cut, no list makes plates of it and no seam "
-               "parts it.");
+            tr("There is none: nothing in this job is inlaid, no insert is cut, no list makes plates of it, no seam "
+               "parts it and no parts are laid on boards.");
     } catch (const Cancelled&) {
       return;  // the view is closed
     } catch (const std::exception& e) {

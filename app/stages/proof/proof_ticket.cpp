@@ -94,9 +94,10 @@ void ProofTicket::refresh() {
   show_untested();
   const double cutting = plan.cutting_seconds();
   time_->show_number(QString::fromStdString(format_duration(plan.seconds)),
-                     plan.job.plates.there() ? tr("one plate alone, not its sheets")
-                     : plan.job.panels.there()
-                         ? tr("as if it were one board; each panel has its own")
+                     plan.job.plates.there()   ? tr("one plate alone, not its sheets")
+                     : plan.job.panels.there() ? tr("as if it were one board; each panel has its own")
+                     : plan.job.made_as_parts()
+                         ? tr("as it is drawn; each board has its own")
                          : QString::fromStdString(likely_in_words(cutting, plan.machine.id, plan.seconds - cutting)),
                      [plan = shop_.seen()] { return time_sum(*plan); });
   clear_layout(by_bit_->body());

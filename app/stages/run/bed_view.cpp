@@ -168,6 +168,7 @@ Job BedView::lying() const {
   if (job.made_as_others() && other_) {
     job.blank = other_->job.blank;
     job.panels = {};
+    job.nest = {};
     job.plates = {};
   }
   return job;

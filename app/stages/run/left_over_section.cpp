@@ -25,7 +25,7 @@ void LeftOverSection::refresh() {
   const Job& job = shop_.document.job();
   const bool cut_out = std::any_of(job.items.begin(), job.items.end(),
                                    [](const Item& item) { return item.cut.kind == Treatment::Kind::CutOut; });
-  setVisible(cut_out && !job.plates.there() && !job.panels.there());
+  setVisible(cut_out && !job.made_as_others());
   if (!open() || !shop_.plan || shop_.bench->stage() != Stage::Run) return;
   if (shop_.plan == of_) return waiting_ ? void() : light();
   of_ = shop_.plan;

@@ -398,6 +398,10 @@ void RunTicket::say_order() {
     return order_says_->setText(
         tr("This is the whole sign. What is written are its panels, each with its files and its run sheet in a folder "
            "of its own, and a list of them all."));
+  if (job.made_as_parts())
+    return order_says_->setText(
+        tr("This is how the parts are drawn. What is written are the boards that they are laid on, each with its files "
+           "and its run sheet in a folder of its own."));
   if (job.run.order.empty())
     return order_says_->setText(shop_.plan->runs.size() > 1 ? tr("This order needs the fewest bit changes.")
                                                             : QString());
