@@ -1,7 +1,9 @@
-// Many boards of one job: a sheet of plates whose words were planned before, and panels against the whole sign.
+// Many boards of one job: a sheet of plates whose words were planned before, panels against the whole sign, letters
+// laid on boards.
 #include <benchmark/benchmark.h>
 
 #include "clock.hpp"
+#include "nesting/pack.hpp"
 #include "planning/further_boards.hpp"
 #include "planning/plan.hpp"
 #include "plates/plates.hpp"
@@ -59,5 +61,33 @@ void four_panels(benchmark::State& state) {
   state.counters["panels/whole"] = panels / whole;
 }
 BENCHMARK(four_panels)->Unit(benchmark::kMillisecond)->Iterations(3)->UseRealTime();
+
+// 60 letters laid on boards, half a turn allowed, against growing all of them once by half of their gap.
+void parts_on_boards(benchmark::State& state) {
+  Job job;
+  Lettering letters;
+  letters.words = "MARROWBYPHYSICGARDEN\nBEETBORAGECHERVILDILLS\nENDIVEFENNELGARLICHYSSOP";
+  letters.face = {"EB Garamond", "Bold"};
+  letters.cap_height = 60;
+  Item item{{"letters", "Letters", letters, {600, 300}, 0}, {}};
+  item.cut.kind = Treatment::Kind::CutOut;
+  job.items = {item};
+  std::vector<Region> parts;
+  const Outlines drawn = job.outlines(job.items[0]);
+  for (const Island& island : drawn.region.islands) parts.push_back(Region{{island}});
+  const std::vector<Region> boards(4, region_of(Box{0, 0, 600, 300}));
+  double grown = 0, laid = 0;
+  for (auto _ : state) {
+    auto t = Clock::now();
+    for (const Region& part : parts) benchmark::DoNotOptimize(grow(part, 5));
+    grown += seconds_since(t);
+    t = Clock::now();
+    benchmark::DoNotOptimize(pack(parts, boards, 10, {0, 180}));
+    laid += seconds_since(t);
+  }
+  state.counters["parts"] = static_cast<double>(parts.size());
+  state.counters["laid/grown"] = laid / grown;
+}
+BENCHMARK(parts_on_boards)->Unit(benchmark::kMillisecond)->Iterations(3)->UseRealTime();
 
 }  // namespace

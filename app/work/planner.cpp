@@ -6,6 +6,7 @@
 #include <cstring>
 
 #include "inlay/riding.hpp"
+#include "planning/board_stops.hpp"
 #include "planning/outputs.hpp"
 #include "problem.hpp"
 
@@ -69,6 +70,7 @@ std::pair<std::shared_ptr<Plan>, JudgementPtr> looked_at(const Plan& whole, cons
   plan->verdicts = with_tried_remedies(*plan, rack, &cache, cancel);
   // Its remedies come out of mating the halves, and need no other trial.
   for (Verdict& v : riding_inlays(*plan, rack, cancel, easings_tried)) plan->verdicts.push_back(std::move(v));
+  for (Verdict& v : board_stops(*plan, rack, &cache, cancel)) plan->verdicts.push_back(std::move(v));
   sort_by_grade(plan->verdicts);
   return {plan, judgement};
 }

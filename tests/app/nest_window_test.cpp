@@ -145,6 +145,23 @@ TEST_CASE("the boards of parts are looked at one by one and opened as jobs of th
   auto* list = view->findChild<QListWidget*>(QStringLiteral("boardList"));
   REQUIRE(list->count() == 2);
   CHECK(list->item(1)->text() == QStringLiteral("Board 2: 2 parts, 38 % used"));
+  // Side by side at one scale, with the drawing first; a click takes one of them.
+  auto* all = view->findChild<QPushButton*>(QStringLiteral("sideBySide"));
+  QTest::mouseClick(all, Qt::LeftButton);
+  auto* overview = view->findChild<BoardsOverview*>();
+  REQUIRE(overview->isVisible());
+  const std::vector<QRectF> places = overview->places();
+  REQUIRE(places.size() == 3);
+  CHECK(places[1].width() / places[0].width() == Approx(250.0 / 400));
+  for (std::size_t a = 0; a < places.size(); ++a) {
+    CHECK(QRectF(overview->rect()).contains(places[a]));
+    for (std::size_t b = a + 1; b < places.size(); ++b) CHECK_FALSE(places[a].intersects(places[b]));
+  }
+  CHECK_THAT(view->findChild<QLabel*>(QStringLiteral("boardAbout"))->text().toStdString(),
+             Catch::StartsWith("Boards: 2. At the machine they take"));
+  QTest::mouseClick(overview, Qt::LeftButton, {}, places[2].center().toPoint());
+  CHECK_FALSE(overview->isVisible());
+  CHECK(list->currentRow() == 1);
   list->setCurrentRow(1);
   w.window.document().undo_stack().setClean();  // nothing to ask about
   QTest::mouseClick(view->findChild<QPushButton*>(QStringLiteral("openBoard")), Qt::LeftButton);

@@ -12,6 +12,7 @@
 #include "geometry/polyline.hpp"
 #include "nesting/cells.hpp"
 #include "nesting/nest.hpp"
+#include "planning/board_stops.hpp"
 #include "planning/further_boards.hpp"
 #include "problem.hpp"
 #include "workbench.hpp"
@@ -428,6 +429,27 @@ TEST_CASE("what no board has room for, lies in no part or over several is told, 
   CHECK_FALSE(p.has_stop());
   job.nest.wanted = false;
   CHECK(planned(job).has_stop());
+}
+
+TEST_CASE("what stops a board that parts are laid on is told with the drawing, and is gone with it") {
+  Job job = drawn();
+  job.nest.boards = {{4000, 200}};  // longer than any machine here travels
+  const auto told = [](const Job& asked) {
+    PlanCache cache;
+    return board_stops(planned(asked), load_rack(), &cache);
+  };
+  // What lies near its end is within travel: the board is, where nothing is cut.
+  CHECK(told(job).empty());
+  job.nest.boards = {{200, 4000}};
+  job.blank.readings = {60};  // and thicker than the bit's flutes are long
+  const std::vector<Verdict> stops = told(job);
+  REQUIRE(stops.size() == 1);
+  CHECK(stops[0].code == "board-stops");
+  CHECK(stops[0].text.find("board-1: ") == 0);
+  const NestedBoard board = nested(job, load_rack()).boards.at(0);
+  CHECK(planned(board.job).has_stop());
+  job.nest.wanted = false;
+  CHECK(told(job).empty());
 }
 
 TEST_CASE("lists of boards are read as they are written, and what is none is said") {

@@ -60,6 +60,13 @@ BoardsView::BoardsView(const Job& job, const Rack& rack, QWidget* parent) : QDia
   });
   connect(list_, &QListWidget::currentRowChanged, open, [open](int row) { open->setEnabled(row >= 0); });
   left->addWidget(open);
+  all_ = new QPushButton(tr("All side by side"));
+  all_->setObjectName(QStringLiteral("sideBySide"));
+  all_->setToolTip(tr("At one scale, with this board as it is drawn; a click takes one"));
+  all_->setCheckable(true);
+  all_->setEnabled(false);
+  connect(all_, &QPushButton::clicked, this, &BoardsView::show_all);
+  left->addWidget(all_);
   auto* back = new QPushButton(tr("Back to the board"));
   back->setObjectName(QStringLiteral("boardsBack"));
   connect(back, &QPushButton::clicked, this, &QDialog::reject);
@@ -71,6 +78,15 @@ BoardsView::BoardsView(const Job& job, const Rack& rack, QWidget* parent) : QDia
   picture_->setAlignment(Qt::AlignCenter);
   picture_->setMinimumSize(300, 200);
   row->addWidget(picture_, 1);
+  overview_ = new BoardsOverview;
+  overview_->hide();
+  row->addWidget(overview_, 1);
+  connect(overview_, &BoardsOverview::picked, this, [this](int board) {
+    if (board == 0) return;  // this board itself
+    all_->setChecked(false);
+    show_all(false);
+    list_->setCurrentRow(board - 1);
+  });
   auto* right = new QWidget;
   auto* seen = new QScrollArea;  // many parts have much to say
   seen->setFrameShape(QFrame::NoFrame);
@@ -91,6 +107,7 @@ BoardsView::BoardsView(const Job& job, const Rack& rack, QWidget* parent) : QDia
   column->addStretch();
   row->addWidget(seen);
   connect(list_, &QListWidget::currentRowChanged, this, [this] { show_chosen(); });
+  own_.board.job = job;
   about_->setText(tr("Working out which boards there are…"));
   ++waiting_;
   pool_.start([this, job, rack, cancel = cancel_] {
@@ -123,6 +140,8 @@ void BoardsView::take(std::vector<FurtherBoard> boards, const QString& problem, 
     list_->addItem(name_of(boards_[i].board));
     work_out(i, rack);
   }
+  if (!boards_.empty()) work_out(boards_.size(), rack);  // itself
+  all_->setEnabled(!boards_.empty());
   constexpr int kMostRows = 16;  // then it scrolls
   list_->setFixedHeight(12 + 30 * std::clamp(list_->count(), 2, kMostRows));
   list_->setCurrentRow(0);
@@ -150,7 +169,7 @@ BoardsView::~BoardsView() {
 
 void BoardsView::work_out(std::size_t which, const Rack& rack) {
   ++waiting_;
-  pool_.start([this, which, rack, job = boards_[which].board.job, cancel = cancel_] {
+  pool_.start([this, which, rack, job = seen(which).board.job, cancel = cancel_] {
     std::shared_ptr<const Plan> planned;
     QImage picture;
     QString problem;
@@ -167,10 +186,12 @@ void BoardsView::work_out(std::size_t which, const Rack& rack) {
         this,
         [this, which, planned, picture, problem] {
           --waiting_;
-          boards_[which].plan = planned;
-          boards_[which].picture = picture;
-          boards_[which].problem = problem;
+          Seen& it = seen(which);
+          it.plan = planned;
+          it.picture = picture;
+          it.problem = problem;
           show_chosen();
+          fill_overview();
         },
         Qt::QueuedConnection);
   });
@@ -180,6 +201,7 @@ void BoardsView::show_chosen() {
   const int row = list_->currentRow();
   clear_layout(facts_);
   if (row < 0 || row >= static_cast<int>(boards_.size())) return;
+  if (all_->isChecked()) return say_all();
   const Seen& seen = boards_[static_cast<std::size_t>(row)];
   const Job& job = seen.board.job;
   const auto show = [&](double mm) { return QString::fromStdString(depth_in_words(mm, job.lengths)); };
@@ -217,6 +239,39 @@ void BoardsView::show_chosen() {
         (v.grade == Grade::Stop ? tr("Stop: ") : tr("Warning: ")) + QString::fromStdString(v.text + " " + v.why),
         v.grade == Grade::Stop ? "error" : "plain"));
   }
+}
+
+void BoardsView::show_all(bool all) {
+  picture_->setVisible(!all);
+  overview_->setVisible(all);
+  fill_overview();
+  show_chosen();
+}
+
+// What they come to together.
+void BoardsView::say_all() {
+  double seconds = 0;
+  bool known = true;
+  for (const Seen& seen : boards_) {
+    known = known && seen.plan;
+    if (seen.plan) seconds += seen.plan->seconds;
+  }
+  title_->setText(tr("All side by side"));
+  about_->setText(known ? tr("Boards: %1. At the machine they take %2 together.")
+                              .arg(boards_.size())
+                              .arg(QString::fromStdString(format_duration(seconds)))
+                        : tr("Boards: %1. They are still being carved…").arg(boards_.size()));
+}
+
+void BoardsView::fill_overview() {
+  if (!all_->isChecked()) return;
+  std::vector<BoardsOverview::Board> all;
+  const auto add = [&](const Seen& seen, const QString& title) {
+    all.push_back({title, seen.board.job.blank.width, seen.board.job.blank.height, seen.picture});
+  };
+  add(own_, own_.board.job.made_as_others() ? tr("As it is drawn") : tr("This board"));
+  for (const Seen& seen : boards_) add(seen, name_of(seen.board));
+  overview_->show_boards(std::move(all));
 }
 
 void BoardsView::resizeEvent(QResizeEvent* event) {

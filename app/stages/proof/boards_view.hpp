@@ -4,12 +4,14 @@
 #include <QDialog>
 #include <QLabel>
 #include <QListWidget>
+#include <QPushButton>
 #include <QThreadPool>
 #include <QVBoxLayout>
 
 #include "planning/further_boards.hpp"
 #include "planning/plan.hpp"
 #include "planning/plan_cache.hpp"
+#include "stages/proof/boards_overview.hpp"
 
 namespace doyen {
 
@@ -39,11 +41,18 @@ class BoardsView : public QDialog {
   void work_out(std::size_t which, const Rack& rack);
   void offer_off_cuts();
   void show_chosen();
+  void show_all(bool all);
+  void fill_overview();
+  void say_all();
+  [[nodiscard]] Seen& seen(std::size_t which) { return which < boards_.size() ? boards_[which] : own_; }
 
   std::vector<Seen> boards_;
+  Seen own_;  // the job itself, as it is drawn
   QListWidget* list_;
   QLabel *picture_, *title_, *about_;
   QVBoxLayout* facts_;
+  BoardsOverview* overview_;
+  QPushButton* all_;
   PlanCache cache_;  // what several boards have alike is worked out once
   QThreadPool pool_;
   Cancel cancel_;

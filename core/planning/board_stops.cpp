@@ -1,0 +1,41 @@
+#include "planning/board_stops.hpp"
+
+#include <algorithm>
+
+#include "planning/further_boards.hpp"
+#include "problem.hpp"
+#include "wording/say.hpp"
+
+namespace doyen {
+
+std::vector<Verdict> board_stops(const Plan& plan, const Rack& rack, PlanCache* cache, const Cancel& cancel) {
+  std::vector<Verdict> out;
+  if (!plan.job.made_as_others()) return out;
+  std::vector<FurtherBoard> boards;
+  try {
+    boards = further_boards(plan.job, rack);
+  } catch (const Problem&) {
+    return out;  // a verdict of the job says why there are none
+  }
+  if (boards.size() > kMostBoardsLookedAt) boards.resize(kMostBoardsLookedAt);
+  for (const FurtherBoard& board : boards) {
+    cancel.check();
+    const Plan its = doyen::plan(board.job, rack, machine_for(board.job), cache, cancel);
+    const auto stop =
+        std::find_if(its.verdicts.begin(), its.verdicts.end(), [](const Verdict& v) { return v.grade == Grade::Stop; });
+    if (stop == its.verdicts.end()) continue;
+    const auto stops = std::count_if(its.verdicts.begin(), its.verdicts.end(),
+                                     [](const Verdict& v) { return v.grade == Grade::Stop; });
+    out.push_back(
+        {Grade::Stop,
+         "board-stops",
+         "",
+         plan.job.blank.box().centre(),
+         say("{0}: {1}", board.folder, stop->text),
+         stops > 1 ? say("{0} more stop that board. Look at it among the further boards.", stops - 1) : stop->why,
+         {}});
+  }
+  return out;
+}
+
+}  // namespace doyen
