@@ -70,6 +70,7 @@ WeakMap weak_places(const Plan& plan, const Cancel& cancel) {
   limits.along = least_neck(of, wood.thickness, false);
   limits.across = least_neck(of, wood.thickness, true);
   limits.skin = least_skin(of);
+  limits.wall = least_wall(of);
   limits.grain = limits.across > limits.along;  // sheets and plastics have none
   limits.grain_up = blank.grain == Grain::AlongHeight;
   return weak_wood(wood, limits, cancel);

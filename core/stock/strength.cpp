@@ -19,8 +19,10 @@ StrengthTable read_strength(const std::string& json, const std::string& where) {
   for (const auto& [name, each] : classes.json().items()) {
     const JsonView one(each, classes.where() + "." + name);
     table.classes[name] = {one.number("along", 0.01, 5), one.number("across", 0.01, 5), one.number("least", 0, 100),
-                           one.number("skin", 0, 100)};
+                           one.number("skin", 0, 100), one.number("wall", 0.01, 10)};
   }
+  const JsonView tape = top.object("tape");
+  table.tape = {tape.number("upCut", 0, 1e6), tape.number("other", 0, 1e6)};
   return table;
 }
 
@@ -44,5 +46,7 @@ double least_neck(const std::string& wood_class, double thickness, bool across) 
 }
 
 double least_skin(const std::string& wood_class) { return limits_of(wood_class).skin; }
+
+double least_wall(const std::string& wood_class) { return limits_of(wood_class).wall; }
 
 }  // namespace doyen

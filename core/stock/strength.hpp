@@ -7,13 +7,19 @@
 namespace doyen {
 
 // Widths as shares of the board's thickness: fibres along the neck, fibres across it; and mm that hold in any board.
-// `skin`: mm that must be left over a cut from the other side.
+// `skin`: mm that must be left over a cut from the other side. `wall`: a wall's width as a share of its height.
 struct NeckLimits {
-  double along = 0.35, across = 0.8, least = 3, skin = 2;
+  double along = 0.35, across = 0.8, least = 3, skin = 2, wall = 1;
+};
+
+// How large a part must be for tape to hold it while it is cut free, mm²: under bits that lift the chips, and others.
+struct TapeLimits {
+  double up_cut = 2500, other = 800;
 };
 
 struct StrengthTable {
   std::map<std::string, NeckLimits> classes;  // by wood class
+  TapeLimits tape;
   std::string source;
 };
 
@@ -24,5 +30,6 @@ const StrengthTable& strength_table();                                          
 double least_neck(const std::string& wood_class, double thickness, bool across);
 
 double least_skin(const std::string& wood_class);  // mm
+double least_wall(const std::string& wood_class);  // a wall's width over its height
 
 }  // namespace doyen

@@ -1,9 +1,11 @@
 // Parts that come free: whatever the through cuts of all pieces together set loose, found in the relief itself.
 #include <algorithm>
 #include <cmath>
+#include <map>
 #include <vector>
 
 #include "relief/carve.hpp"
+#include "stock/strength.hpp"
 #include "treatments/suits.hpp"
 #include "verdicts/remedies.hpp"
 #include "verdicts/verdict.hpp"
@@ -92,6 +94,55 @@ std::vector<Remedy> loose_remedies(const Item& by) {
   return remedies;
 }
 
+bool lifts(const Situation& s, const Item& item) {
+  const Bit* bit = s.rack.find(item.cut.bit);
+  return bit != nullptr && bit->direction == CutDirection::UpCut;
+}
+
+// A bit as wide and long that does not lift the chips; null where the rack has none.
+const Bit* pressing_bit(const Situation& s, const Item& item) {
+  const Bit* own = s.rack.find(item.cut.bit);
+  if (own == nullptr) return nullptr;
+  const auto suits = [&](const Bit& bit) {
+    return bit.kind == own->kind && bit.direction != CutDirection::UpCut && bit.flute_length >= own->flute_length &&
+           std::abs(bit.true_diameter() - own->true_diameter()) < 0.05;
+  };
+  const auto found = std::find_if(s.rack.bits.begin(), s.rack.bits.end(), suits);
+  return found == s.rack.bits.end() ? nullptr : &*found;
+}
+
+// Parts of one piece that come free on tape which is too small to hold them.
+struct OnTape {
+  int parts = 0;
+  Part least;
+};
+
+void say_tape(const Situation& s, const std::map<const Item*, OnTape>& taped, std::vector<Verdict>& out) {
+  const TapeLimits& limits = strength_table().tape;
+  for (const auto& [item, on] : taped) {
+    std::vector<Remedy> remedies;
+    if (const Bit* bit = lifts(s, *item) ? pressing_bit(s, *item) : nullptr)
+      remedies.push_back({say("Cut it with the {0}", bit->name), [id = item->piece.id, bit = bit->id](Job& job) {
+                            if (Item* it = job.find(id)) it->cut.bit = bit;
+                          }});
+    for (Remedy& remedy : loose_remedies(*item)) {
+      if (!remedy.says_of_shop) remedies.push_back(std::move(remedy));
+    }
+    out.push_back({Grade::Mind, "tape-holds-little", item->piece.id, on.least.at,
+                   on.parts == 1 ? say("Tape alone holds a part of {0} of “{1}”.",
+                                       format_area(on.least.area, s.job.lengths), item->piece.name)
+                                 : say("Tape alone holds {0} small parts of “{1}”, the smallest {2}.", on.parts,
+                                       item->piece.name, format_area(on.least.area, s.job.lengths)),
+                   lifts(s, *item) ? say("Under a bit that lifts the chips it takes {0} to hold (common practice): "
+                                         "smaller parts are pulled off and thrown.",
+                                         format_area(limits.up_cut, s.job.lengths))
+                                   : say("It takes about {0} to hold (common practice): smaller parts are pushed "
+                                         "off and thrown.",
+                                         format_area(limits.other, s.job.lengths)),
+                   std::move(remedies)});
+  }
+}
+
 }  // namespace
 
 void check_loose(const Situation& s, std::vector<Verdict>& out) {
@@ -111,6 +162,7 @@ void check_loose(const Situation& s, std::vector<Verdict>& out) {
       std::max_element(parts.begin(), parts.end(), [](const Part& a, const Part& b) { return a.area < b.area; });
   const bool framed =
       !s.job.blank.runs_off.any() && std::any_of(parts.begin(), parts.end(), [](const Part& p) { return p.at_edge; });
+  std::map<const Item*, OnTape> taped;
   for (const Part& part : parts) {
     if (part.area < kLeast || (framed ? part.at_edge : &part == &*largest)) continue;
     const Item* by = freed_by(s, part.at);
@@ -120,13 +172,20 @@ void check_loose(const Situation& s, std::vector<Verdict>& out) {
           return v.piece == by->piece.id && (v.code == "no-tabs" || v.code == "loose-inside" || v.code == "slug-falls");
         });
     if (said) continue;
-    if (by != nullptr && by->cut.through.taped) continue;
+    if (by != nullptr && by->cut.through.taped) {
+      const TapeLimits& limits = strength_table().tape;
+      if (part.area >= (lifts(s, *by) ? limits.up_cut : limits.other)) continue;
+      OnTape& on = taped[by];
+      if (on.parts++ == 0 || part.area < on.least.area) on.least = part;
+      continue;
+    }
     out.push_back({Grade::Mind, "comes-free", by == nullptr ? std::string() : by->piece.id, part.at,
                    say("A loose part (about {0}){1} comes free before the cut ends.",
                        format_area(part.area, s.job.lengths), (by == nullptr ? "" : say(" in “{0}”", by->piece.name))),
                    say("Tape it down, or hold it otherwise; a loose part can be caught by the bit and thrown."),
                    by == nullptr ? std::vector<Remedy>() : loose_remedies(*by)});
   }
+  say_tape(s, taped, out);
 }
 
 }  // namespace doyen

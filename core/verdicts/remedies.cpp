@@ -23,7 +23,10 @@ Remedy tape_down(const std::string& piece) {
 
 Remedy hold_by_tabs(const std::string& piece) {
   return {say("Hold it with tabs"), [piece](Job& job) {
-            if (Item* it = job.find(piece)) it->cut.through.tabs.wanted = true;
+            Item* it = job.find(piece);
+            if (it == nullptr) return;
+            it->cut.through.tabs.wanted = true;
+            it->cut.through.taped = false;
           }};
 }
 

@@ -3,6 +3,7 @@
 #include <random>
 
 #include "geometry/necks.hpp"
+#include "planning/judged.hpp"
 #include "planning/plan.hpp"
 #include "problem.hpp"
 #include "rack/own_rack.hpp"
@@ -80,6 +81,41 @@ TEST_CASE(
   const std::vector<Neck> by_edge = necks_of(subtract(rectangle(0, 0, 200, 120), {{Island{{round}}}}), 12);
   REQUIRE(by_edge.size() == 1);
   CHECK(by_edge[0].width == Approx(5).margin(0.15));
+}
+
+TEST_CASE("what tape is too small to hold is told, less under bits that press, and each remedy mends it") {
+  // 25 cm² under a bit that lifts the chips, 8 cm² under others (data/strength.json, common practice).
+  const auto taped = [](double side, const char* bit) {
+    Job job = board(200, 160, 12);
+    Item part{{"part", "Part", PlainShape{PlainShape::Kind::Rectangle, side, side}, {100, 80}, 0}, {}};
+    part.cut.kind = Treatment::Kind::CutOut;
+    part.cut.bit = bit;
+    part.cut.through.tabs.wanted = false;
+    part.cut.through.taped = true;
+    job.items = {part};
+    return job;
+  };
+  const auto told = [](const Job& job) { return find(planned(job), "tape-holds-little") != nullptr; };
+  CHECK(told(taped(40, "flat-1/4in")));  // 16 cm²
+  CHECK_FALSE(told(taped(40, "flat-1/4in-down")));
+  CHECK(told(taped(25, "flat-1/4in-down")));  // 6 cm²
+  CHECK_FALSE(told(taped(60, "flat-1/4in")));
+  Job untaped = taped(40, "flat-1/4in");
+  untaped.items[0].cut.through.taped = false;
+  CHECK_FALSE(told(untaped));  // it comes free: another verdict's
+  const Job job = taped(40, "flat-1/4in");
+  Plan p = planned(job);
+  p.verdicts = with_tried_remedies(p, load_rack());
+  const Verdict* v = find(p, "tape-holds-little");
+  REQUIRE(v != nullptr);
+  CHECK(v->remedies.size() >= 3);  // a bit that presses, tabs, a skin
+  for (const Remedy& remedy : v->remedies) {
+    INFO(remedy.label);
+    Job after = job;
+    remedy.apply(after);
+    CHECK_FALSE(told(after));
+    CHECK_FALSE(planned(after).has_stop());
+  }
 }
 
 TEST_CASE("a neck too narrow for its wood and grain is a warning, and its remedies mend it") {

@@ -226,3 +226,22 @@ TEST_CASE("a ridge between two grooves of a V has a foot as wide as it is high; 
   CHECK(steep.front().kind == WeakPlace::Kind::Wall);
   CHECK(steep.front().tall == Approx(6).margin(1));
 }
+
+TEST_CASE("how wide a wall must be for its height hangs on the wood: soft as wide as high, hard three quarters") {
+  // data/strength.json, common practice.
+  const auto walls = [](const char* wood) {
+    Job job = board(120, 80, 20);
+    job.blank.species = wood;
+    for (const double x : {35.0, 81.8}) {  // 40 mm wide, 8 mm deep: 6.8 mm stay between them
+      Item item{{x < 50 ? "left" : "right", "Tray", PlainShape{PlainShape::Kind::Rectangle, 40, 40}, {x, 40}, 0}, {}};
+      item.cut = cut(Kind::Recess, 8);
+      item.cut.clearing = {"flat-1/4in"};
+      job.items.push_back(item);
+    }
+    const WeakMap map = weak_places(planned(job));
+    return std::count_if(map.places.begin(), map.places.end(),
+                         [](const WeakPlace& place) { return place.kind == WeakPlace::Kind::Wall; });
+  };
+  CHECK(walls("western-red-cedar") == 1);
+  CHECK(walls("white-oak") == 0);
+}
