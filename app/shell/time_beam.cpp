@@ -2,6 +2,7 @@
 
 #include <QPainter>
 
+#include "machine/timings.hpp"
 #include "parts/cards.hpp"
 #include "parts/theme.hpp"
 
@@ -27,6 +28,7 @@ void TimeBeam::show_plan(const PlanPtr& plan) {
   plan_ = plan;
   write_->setEnabled(plan && !plan->runs.empty());
   QString spoken = plan ? QString::fromStdString(format_duration(plan->seconds)) : QString();
+  if (const QString real = likely(); !real.isEmpty()) spoken += QStringLiteral("; ") + real;
   if (plan) {
     for (const BitRun& run : plan->runs)
       spoken += QStringLiteral("; ") + QString::fromStdString(run.bit.name + ", " + format_duration(run.time.seconds));
@@ -77,6 +79,17 @@ QString TimeBeam::title() const {
                                                : tr("Time at the machine");
 }
 
+// What the machine itself makes of it: a range until it was timed, then by its own factor.
+QString TimeBeam::likely() const {
+  if (!plan_ || plan_->runs.empty() || plan_->job.made_as_others()) return {};
+  const double cutting = plan_->cutting_seconds();
+  return QString::fromStdString(likely_in_words(cutting, plan_->machine.id, plan_->seconds - cutting));
+}
+
+void TimeBeam::say_likely(QPainter& p) const {
+  p.drawText(QRect(20, 57, 304, 18), Qt::AlignVCenter, p.fontMetrics().elidedText(likely(), Qt::ElideRight, 304));
+}
+
 void TimeBeam::paintEvent(QPaintEvent*) {
   QPainter p(this);
   p.setRenderHint(QPainter::Antialiasing);
@@ -117,6 +130,7 @@ void TimeBeam::paintEvent(QPaintEvent*) {
                                             : tr("%1 bit changes in it").arg(changes);
   p.drawText(QRect(32 + total_width, 34, 150, 26), Qt::AlignVCenter, about);
   if (plan_->runs.empty()) return;
+  say_likely(p);
   const double left = 330, right = width() - (cancel_->isVisible() ? 330 : 206);
   const double change = 30;
   const double cutting = plan_->cutting_seconds();

@@ -28,6 +28,8 @@ class TimeBeam : public QWidget {
 
  private:
   [[nodiscard]] QString title() const;
+  [[nodiscard]] QString likely() const;
+  void say_likely(QPainter& p) const;
   PlanPtr plan_;
   QString trouble_;
   bool pending_ = false;

@@ -2,6 +2,7 @@
 
 #include "fields/record.hpp"
 #include "json_reading.hpp"
+#include "problem.hpp"
 #include "storage/aside.hpp"
 #include "storage/data_folder.hpp"
 #include "wording/say.hpp"
@@ -47,10 +48,52 @@ ProductTable read_products(const std::string& json, const std::string& where) {
   return table;
 }
 
+namespace {
+
+std::string own_products() { return user_file("finishes.json"); }
+
+// Its words as the file has them.
+ProductTable products_as_kept() {
+  const std::string own = own_products();
+  return file_stands(own) ? read_products(read_file(own), own) : read_data("finishes.json", read_products);
+}
+
+}  // namespace
+
+Product shipped_product(const std::string& id) { return read_data("finishes.json", read_products).of(id); }
+
+Range product_range(const std::string& key) {
+  std::vector<KnownKey> keys;
+  product_fields().add_known("", keys);
+  for (const KnownKey& known : keys) {
+    if (known.path == key && known.range) return *known.range;
+  }
+  throw bad_input(say("“{0}” is no figure of a product.", key));
+}
+
+void keep_product(const Product& product) {
+  ProductTable table;
+  try {
+    table = products_as_kept();
+  } catch (const Problem&) {
+    table = read_data("finishes.json", read_products);
+  }
+  Json all = Json::array();
+  for (Product& each : table.products) {
+    if (each.id == product.id) {
+      const std::string name = each.name, caution = each.caution;
+      each = product;
+      each.name = name;
+      each.caution = caution;
+    }
+    all.push_back(product_fields().write(each));
+  }
+  const Json document{{"format", "doyen-finishes/1"}, {"source", "the user's own"}, {"products", std::move(all)}};
+  keep_own_file(own_products(), json_text(document, 1) + "\n", say("The products"), read_products);
+}
+
 ProductTable load_products() {
-  const std::string own = user_file("finishes.json");
-  ProductTable table =
-      file_stands(own) ? read_products(read_file(own), own) : read_data("finishes.json", read_products);
+  ProductTable table = products_as_kept();
   for (Product& product : table.products) {
     product.name = say(product.name);
     if (!product.caution.empty()) product.caution = say(product.caution);

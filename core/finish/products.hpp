@@ -5,6 +5,8 @@
 #include <string>
 #include <vector>
 
+#include "fields/range.hpp"
+
 namespace doyen {
 
 struct Product {
@@ -27,5 +29,11 @@ struct ProductTable {
 
 ProductTable read_products(const std::string& json, const std::string& where);  // throws Problem{BadInput}
 ProductTable load_products();  // throws Problem{BadInput} when the user's own file is damaged
+
+Product shipped_product(const std::string& id);  // as Doyen comes with it
+// Keeps what this kind of product of the user's does, in the user's own file, which stands in the place of Doyen's from
+// then on; its name and caution stay as they are there. A damaged file is put aside. Throws Problem.
+void keep_product(const Product& product);
+Range product_range(const std::string& key);  // what a figure of it may be, by its key in the file
 
 }  // namespace doyen

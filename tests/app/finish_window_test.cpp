@@ -1,8 +1,11 @@
 // The Finish ticket: how it is coated and when, how it hangs, what it costs, with real keys; what was said is kept.
 #include <QCheckBox>
+#include <QFile>
 
 #include "finish/price.hpp"
+#include "finish/products.hpp"
 #include "stages/finish/finish_ticket.hpp"
+#include "storage/data_folder.hpp"
 #include "window_probe.hpp"
 
 using namespace probe;
@@ -104,6 +107,43 @@ TEST_CASE("the shop's hours and days are the user's: typed once, kept for every 
   CHECK(again.reach<QLineEdit>("shopHours")->text() == QStringLiteral("7:30-16:00"));
   CHECK(again.reach<QComboBox>("shopDays")->currentIndex() == 2);
   keep_shop_day(ShopDay{});
+}
+
+TEST_CASE("what a product does is the user's: typed once, kept for every job, and Doyen's again by one click") {
+  const auto kind = [](Finishing& w, const char* id) {
+    auto* box = w.reach<QComboBox>("productKind");
+    choose_row(box, box->findData(QLatin1String(id)));
+  };
+  const Product paint = shipped_product("paint");
+  QFile::remove(QString::fromStdString(user_file("finishes.json")));
+  {
+    Finishing w;
+    const Job before = w.job();
+    kind(w, "paint");
+    CHECK_FALSE(w.reach<QPushButton>("productAgain")->isEnabled());
+    const QString steps = w.says("finishSteps");
+    type(w.reach<QLineEdit>("productCoats"), QStringLiteral("5"));
+    CHECK(load_products().of("paint").coats == 5);
+    CHECK(w.reach<QComboBox>("productKind")->currentData().toString() == QStringLiteral("paint"));
+    WAIT_UNTIL(w.says("finishSteps") != steps, 20'000);
+    CHECK_THAT(w.says("finishSteps").toStdString(), Catch::Contains("5"));
+    type(w.reach<QLineEdit>("productCovers"), QStringLiteral("8,5"));
+    CHECK(load_products().of("paint").metres_per_litre == Approx(8.5));
+    type(w.reach<QLineEdit>("productRecoat"), QStringLiteral("soon"));
+    CHECK(load_products().of("paint").recoat_hours == paint.recoat_hours);
+    CHECK(w.job() == before);  // it is the shop's, not the job's
+    // Resin is poured, and has no coats.
+    kind(w, "resin");
+    CHECK_FALSE(w.find<QLineEdit>("productCoats")->isVisible());
+    CHECK(w.find<QLineEdit>("productPour")->isVisible());
+  }
+  Finishing again;
+  kind(again, "paint");
+  CHECK(again.reach<QLineEdit>("productCoats")->text() == QStringLiteral("5"));
+  QTest::mouseClick(again.reach<QPushButton>("productAgain"), Qt::LeftButton);
+  CHECK(load_products().of("paint").coats == paint.coats);
+  CHECK(load_products().of("paint").metres_per_litre == Approx(paint.metres_per_litre));
+  QFile::remove(QString::fromStdString(user_file("finishes.json")));
 }
 
 TEST_CASE("it hangs level or can be made to, and costs what the user's rates say") {

@@ -6,16 +6,19 @@
 #include <cmath>
 #include <cstdlib>
 #include <filesystem>
+#include <fstream>
 #include <numbers>
 #include <random>
 
 #include "finish/finish_plan.hpp"
 #include "finish/hanging.hpp"
 #include "finish/price.hpp"
+#include "finish/products.hpp"
 #include "own_home.hpp"
 #include "problem.hpp"
 #include "stock/species.hpp"
 #include "storage/atomic_file.hpp"
+#include "storage/data_folder.hpp"
 #include "workbench.hpp"
 
 using namespace workbench;
@@ -375,4 +378,33 @@ TEST_CASE("rates are kept for every job, and a file that cannot be read is never
   for (const auto& each : std::filesystem::directory_iterator(home.folder + "/doyen"))
     aside += each.path().filename() != "rates.json" ? 1 : 0;
   CHECK(aside == 1);
+}
+
+TEST_CASE("a product's figures are kept in the user's own file, its name and caution as they stand there") {
+  const OwnHome home;
+  const ProductTable shipped = load_products();
+  Product oil = shipped.of("oil");
+  oil.coats = 2;
+  oil.cure_hours = 100;
+  oil.name = "Öl";  // as a window in another language has it
+  keep_product(oil);
+  CHECK(load_products().of("oil").coats == 2);
+  CHECK(load_products().of("oil").cure_hours == Approx(100));
+  CHECK(load_products().of("oil").name == shipped.of("oil").name);
+  CHECK(load_products().products.size() == shipped.products.size());
+  CHECK(load_products().of("paint") == shipped.of("paint"));
+  CHECK(shipped_product("oil").coats == shipped.of("oil").coats);
+  oil.coats = 50;  // no such number of coats
+  CHECK_THROWS_AS(keep_product(oil), Problem);
+  CHECK(load_products().of("oil").coats == 2);
+  // A damaged file is put aside, not written over.
+  const std::string path = user_file("finishes.json");
+  std::ofstream(path) << "{\"products\": [";
+  CHECK_THROWS_AS(load_products(), Problem);
+  oil.coats = 4;
+  keep_product(oil);
+  CHECK(load_products().of("oil").coats == 4);
+  CHECK(std::filesystem::exists(path + ".damaged-1"));
+  CHECK(product_range("coats").most == Approx(20));
+  CHECK_THROWS_AS(product_range("name"), Problem);
 }

@@ -34,6 +34,11 @@ FinishTicket::FinishTicket(Workshop& shop) : Ticket(shop) {
   needs_ = make_label({}, "plain");
   needs_->setObjectName(QStringLiteral("finishNeeds"));
   needs_fold_->body()->addWidget(needs_);
+  products_ = new ProductsSection(shop_);
+  column_->addWidget(products_);
+  connect(products_, &ProductsSection::changed, this, [this] {
+    if (shop_.plan) work_out();
+  });
   build_hanging();
   price_ = new PriceSection(shop_);
   column_->addWidget(price_);

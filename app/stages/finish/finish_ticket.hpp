@@ -11,6 +11,7 @@
 #include "parts/fold.hpp"
 #include "parts/ticket.hpp"
 #include "stages/finish/price_section.hpp"
+#include "stages/finish/products_section.hpp"
 #include "work/behind.hpp"
 
 namespace doyen {
@@ -58,6 +59,7 @@ class FinishTicket : public Ticket {
   QPushButton *calendar_, *text_, *template_, *level_;
   Fold *steps_fold_, *needs_fold_, *hanging_fold_;
   PriceSection* price_;
+  ProductsSection* products_;
   std::optional<Finished> finished_;
   PlanPtr asked_of_;  // the newest that was asked for
   ShopTime asked_time_{};
