@@ -457,7 +457,7 @@ std::vector<Line2> between_rings(const std::vector<Region>& shells, double step)
 std::vector<Pass> tidy_floor_with_v(const Region& region, const Region& rest, double tan_half, double tip, double floor,
                                     double ridge, const Cancel& cancel) {
   if (area(rest) < kTiny) return {};
-  const double step = std::max(0.02, 2 * ridge * tan_half + 0.9 * tip);
+  const double step = std::max(0.008, 2 * ridge * tan_half + 0.9 * tip);
   const Region near_rest = grow(rest, step);
   std::vector<Line2> lines;
   for (const Island& part : region.islands) {

@@ -8,9 +8,6 @@
 namespace doyen {
 namespace {
 
-constexpr double kFromCuts = 2;     // mm
-constexpr double kNarrowest = 50;   // mm
-constexpr double kSmallest = 6000;  // mm²
 constexpr std::size_t kMostLeft = 3;
 constexpr double kCellsLeft = 400'000;  // about so many look at the whole board
 
@@ -41,7 +38,7 @@ Span largest(const std::vector<unsigned char>& free, std::size_t columns, std::s
 
 // What lies so near to a cell that is cut is not free.
 void take_round(std::vector<unsigned char>& free, const HeightField& front, std::ptrdiff_t c, std::ptrdiff_t r) {
-  const auto reach = static_cast<std::ptrdiff_t>(std::ceil(kFromCuts / front.cell()));
+  const auto reach = static_cast<std::ptrdiff_t>(std::ceil(kBesideCuts / front.cell()));
   const auto columns = static_cast<std::ptrdiff_t>(front.columns()), rows = static_cast<std::ptrdiff_t>(front.rows());
   for (std::ptrdiff_t y = std::max<std::ptrdiff_t>(0, r - reach); y <= std::min(rows - 1, r + reach); ++y) {
     for (std::ptrdiff_t x = std::max<std::ptrdiff_t>(0, c - reach); x <= std::min(columns - 1, c + reach); ++x)
@@ -57,7 +54,7 @@ std::vector<unsigned char> free_cells(const Plan& plan, const HeightField& front
     if (plan.job.items[i].cut.kind == Treatment::Kind::CutOut) taken = unite(taken, plan.pieces[i]->outlines.region);
   }
   std::vector<unsigned char> free = cells_inside(region_of(blank), front);
-  const std::vector<unsigned char> gone = cells_inside(grow(taken, kFromCuts), front);
+  const std::vector<unsigned char> gone = cells_inside(grow(taken, kBesideCuts), front);
   for (std::size_t i = 0; i < free.size(); ++i) free[i] = free[i] != 0 && gone[i] == 0 ? 1 : 0;
   const auto block = [&](std::ptrdiff_t c, std::ptrdiff_t r) { take_round(free, front, c, r); };
   const auto block_cut = [&](const HeightField& field, bool back) {
@@ -94,8 +91,8 @@ std::vector<LeftOver> left_over(const Plan& plan, const Cancel& cancel) {
   std::vector<LeftOver> found;
   while (found.size() < kMostLeft) {
     const Span span =
-        largest(free, front.columns(), front.rows(), static_cast<std::size_t>(std::ceil(kNarrowest / cell)));
-    if (static_cast<double>(span.cells()) * cell * cell < kSmallest) break;
+        largest(free, front.columns(), front.rows(), static_cast<std::size_t>(std::ceil(kLeastLeftOver / cell)));
+    if (static_cast<double>(span.cells()) * cell * cell < kLeastLeftOverArea) break;
     for (std::size_t r = span.low; r < span.high; ++r) {
       for (std::size_t c = span.left; c < span.right; ++c) free[r * front.columns() + c] = 0;
     }

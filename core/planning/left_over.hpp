@@ -14,8 +14,13 @@ struct LeftOver {
   OffCut off_cut;  // of the board's wood and thickness, without an id or a place
 };
 
-// Rectangles of the board that nothing cuts and no cut-out takes, 2 mm from both, the largest first; none overlaps
-// another. At least 50 mm wide and 60 cm² large, three at most (common practice, no source). None where nothing is cut
+// Common practice, no source.
+inline constexpr double kBesideCuts = 2;            // mm
+inline constexpr double kLeastLeftOver = 50;        // mm
+inline constexpr double kLeastLeftOverArea = 6000;  // mm²
+
+// Rectangles of the board that nothing cuts and no cut-out takes, so far from both, the largest first; none overlaps
+// another. So wide and large at least, three at most. None where nothing is cut
 // out of the board, or where it stands for other boards (plates, strips, panels).
 std::vector<LeftOver> left_over(const Plan& plan, const Cancel& cancel = {});
 

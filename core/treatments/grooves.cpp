@@ -9,8 +9,6 @@
 namespace doyen::cutting {
 namespace {
 
-constexpr double kRidge = 0.048;  // mm, so that they stay under 0.05: ridges left where the V's tip alone makes a floor
-
 // The island's axis passes with, where there is a floor, its edge ring spliced in; nearest next.
 std::vector<Pass> island_passes(const Groove& groove, const Groove::Place& place, const Region& floor_edge,
                                 double ground) {
@@ -75,7 +73,8 @@ class Inciser {
     if (!asked_.v_alone) cleared = clear_with(piece_, floor, sunk_ + shape.limit, asked_.propose, out);
     const Region rest = without_dust(cleared.empty() ? floor : subtract(floor, grow(cleared, 0.02)));
     out.floor_by_v = area(rest);
-    tidy_ = tidy_floor_with_v(floor, rest, v.tan_half(), v.tip, z_ - shape.limit, kRidge, piece_.cancel);
+    tidy_ = tidy_floor_with_v(floor, rest, v.tan_half(), v.tip, z_ - shape.limit,
+                              ridge_height(piece_.cut.moves.v_floor), piece_.cancel);
   }
 
   void add_groove_operation(const Bit& v, const GrooveShape& shape, PieceCuts& out) {

@@ -37,6 +37,8 @@ const Record<Moves>& moves_fields() {
     });
     f.number("ramp", &Moves::ramp, {0.01, 1});
     f.number("leaveOn", &Moves::leave_on, {0, 10}).always();
+    using F = Moves::VFloor;
+    f.choice("vFloor", &Moves::v_floor, Words<F>{{"painted", F::Painted}, {"oiled", F::Oiled}, {"mirror", F::Mirror}});
     return f;
   }();
   return fields;

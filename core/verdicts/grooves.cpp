@@ -200,7 +200,8 @@ void check_floor(const Situation& s, std::vector<Verdict>& out) {
     out.push_back(
         {Grade::Mind, "floor-by-v-alone", item.piece.id, bounds(cuts->floor.islands.front()).centre(),
          say("Only the V's tip reaches {0} % of the flat floor in “{1}”.", format_number(share, 0), item.piece.name),
-         say("That is slow and leaves fine ridges."), std::move(remedies)});
+         say("That is slow, and leaves ridges up to {0} high.", s.show(ridge_height(item.cut.moves.v_floor))),
+         std::move(remedies)});
   }
 }
 

@@ -579,3 +579,36 @@ TEST_CASE("letters are delicate when any of their panel is, whichever piece does
   job.items[2].piece.what = PlainShape{kBox, 120, 25};
   CHECK(planned(job).pieces[1]->cuts.operations.at(0).feed_share == 1);
 }
+
+TEST_CASE("a floor that only the V makes has ridges as high as it is for: painted, oiled or like a mirror") {
+  // 6 mm wide and 1 mm deep: no flat bit is asked for. The ridges are measured on the wood that the written files
+  // leave.
+  const auto made = [](Moves::VFloor floor) {
+    Job job = board(40, 30, 12);
+    Treatment groove = cut(Kind::Incise, 1);
+    groove.incise.floor_limit = 1;
+    groove.moves.v_floor = floor;
+    add(job, "groove", {kBox, 14, 6}, {20, 15}, groove);
+    const Plan p = planned(job);
+    const HeightField wood = carved(p, 0.02);
+    double high = -1e9, low = 1e9;
+    for (double x = 18; x < 22; x += 0.02) {
+      for (double y = 13.5; y < 16.5; y += 0.02) {
+        const double z = at(wood, {x, y});
+        high = std::max(high, z);
+        low = std::min(low, z);
+      }
+    }
+    CHECK(low == Approx(-1).margin(0.002));
+    return std::pair(high - low, p.seconds);
+  };
+  const auto [painted, soon] = made(Moves::VFloor::Painted);
+  const auto [oiled, later] = made(Moves::VFloor::Oiled);
+  const auto [mirror, last] = made(Moves::VFloor::Mirror);
+  CHECK(painted < 0.05);
+  CHECK(painted > 0.025);
+  CHECK(oiled < 0.022);
+  CHECK(mirror < 0.013);
+  CHECK(soon < later);
+  CHECK(later < last);
+}

@@ -56,6 +56,18 @@ void MovesSection::build_moves() {
   connect(ramp_, &QComboBox::activated, this, [this] {
     edit(tr("sink by %1").arg(ramp_->currentText()), [&](Moves& m) { m.ramp = ramp_->currentData().toDouble(); });
   });
+  v_floor_ = new QComboBox;
+  v_floor_->setObjectName(QStringLiteral("vFloor"));
+  for (const auto& [words, floor] :
+       {std::pair(tr("to be painted"), Moves::VFloor::Painted), std::pair(tr("to be oiled"), Moves::VFloor::Oiled),
+        std::pair(tr("like a mirror"), Moves::VFloor::Mirror)})
+    v_floor_->addItem(words, ridge_height(floor));
+  v_floor_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
+  rows->addWidget(make_row(tr("Floors by the V"), v_floor_));
+  connect(v_floor_, &QComboBox::activated, this, [this](int i) {
+    edit(tr("leave floors %1").arg(v_floor_->itemText(i)),
+         [&](Moves& m) { m.v_floor = static_cast<Moves::VFloor>(i); });
+  });
   turn_ = new QComboBox;
   turn_->setObjectName(QStringLiteral("keptWood"));
   turn_->addItems({tr("kept wood on the right"), tr("kept wood on the left")});
@@ -187,12 +199,18 @@ void MovesSection::refresh(const Item& item, const PiecePlan* piece) {
   way_->setCurrentIndex(static_cast<int>(m.way));
   entry_->setCurrentIndex(static_cast<int>(m.entry));
   show_ramp(m.ramp);
+  v_floor_->setCurrentIndex(static_cast<int>(m.v_floor));
+  v_floor_->setToolTip(
+      tr("Where only the V's tip reaches a flat floor it leaves ridges, here up to %1 high. Finer ones take "
+         "more rows, and longer.")
+          .arg(shop_.show(ridge_height(m.v_floor))));
   turn_->setCurrentIndex(m.climb ? 0 : 1);
   step_->setValue(std::round(m.stepover * 100));
   leave_on_->show_length(m.leave_on > 0 ? std::optional(m.leave_on) : std::nullopt, shop_.document.job().lengths);
   show_row(way_, floor);
   show_row(entry_, floor || t.kind == Treatment::Kind::Pierce);
   show_row(ramp_, floor || through);
+  show_row(v_floor_, floor && wanted_bit(t) == WantedBit::V);
   show_row(step_, floor || t.kind == Treatment::Kind::Pierce);
   show_row(leave_on_, upright_walls(t) || through);
   moves_->setVisible(floor || through);

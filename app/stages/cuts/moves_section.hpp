@@ -31,7 +31,7 @@ class MovesSection : public QWidget {
   [[nodiscard]] const Bit* bit() const;  // whose feeds are shown
   Workshop& shop_;
   Fold *moves_, *feeds_;
-  QComboBox *way_, *entry_, *turn_, *ramp_, *which_;
+  QComboBox *way_, *entry_, *turn_, *ramp_, *v_floor_, *which_;
   QDoubleSpinBox *step_, *feed_, *plunge_, *rpm_;
   LengthField *leave_on_, *pass_;
   QLabel *direction_, *chip_;

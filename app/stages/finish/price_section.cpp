@@ -1,5 +1,6 @@
 #include "stages/finish/price_section.hpp"
 
+#include "parts/why.hpp"
 #include "problem.hpp"
 
 namespace doyen {
@@ -15,6 +16,13 @@ PriceSection::PriceSection(Workshop& shop) : shop_(shop) {
   lines_ = make_label({}, "faded");
   lines_->setObjectName(QStringLiteral("priceLines"));
   fold_->body()->addWidget(lines_);
+  auto* why = make_label(QStringLiteral("<a href=\"%1\">%2</a>")
+                             .arg(guide_link(QStringLiteral("why-price.md")), tr("Why, and when it matters")),
+                         "faded");
+  why->setObjectName(QStringLiteral("whyPrice"));
+  why->setTextFormat(Qt::RichText);
+  why->setOpenExternalLinks(true);
+  fold_->body()->addWidget(why);
   design_ = new FigureField(range_of("finish.designMinutes"), 0);
   design_->setObjectName(QStringLiteral("designMinutes"));
   fold_->body()->addWidget(make_row(tr("Design, minutes"), design_));

@@ -46,8 +46,12 @@ void LeftOverSection::refresh() {
 
 void LeftOverSection::show_found() {
   clear_layout(rows_);
-  about_->setText(found_.empty() ? tr("Nothing worth keeping: under 50 mm wide or 60 cm².")
-                                 : tr("Sawn from what stays when the sign is out, 2 mm from every cut."));
+  const LengthStyle& lengths = shop_.document.job().lengths;
+  about_->setText(
+      found_.empty()
+          ? tr("Nothing worth keeping: under %1 wide or %2.")
+                .arg(shop_.show(kLeastLeftOver), QString::fromStdString(format_area(kLeastLeftOverArea, lengths)))
+          : tr("Sawn from what stays when the sign is out, %1 from every cut.").arg(shop_.show(kBesideCuts)));
   for (std::size_t i = 0; i < found_.size(); ++i) {
     rows_->addWidget(
         make_label(QString::fromStdString(off_cut_in_words(found_[i].off_cut, shop_.document.job().lengths)), "plain"));
