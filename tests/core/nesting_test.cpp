@@ -15,6 +15,7 @@
 #include "planning/board_stops.hpp"
 #include "planning/further_boards.hpp"
 #include "problem.hpp"
+#include "remedies.hpp"
 #include "workbench.hpp"
 
 using namespace workbench;
@@ -392,35 +393,22 @@ TEST_CASE("clamps stand on each of the job's own boards, faults are of the first
 }
 
 TEST_CASE("what no board has room for, lies in no part or over several is told, and each remedy mends it") {
-  const auto mended = [](const Job& job, const char* code) {
-    const Plan p = planned(job);
-    const Verdict* v = find(p, code);
-    REQUIRE(v != nullptr);
-    REQUIRE_FALSE(v->remedies.empty());
-    for (const Remedy& remedy : v->remedies) {
-      INFO(remedy.label);
-      Job after = job;
-      remedy.apply(after);
-      CHECK(find(planned(after), code) == nullptr);
-      CHECK_NOTHROW(check_job(after, job));
-    }
-  };
   Job job = drawn();
   CHECK(find(planned(job), "nest-no-room") == nullptr);
   job.nest.boards = {{100, 150}};
-  mended(job, "nest-no-room");
+  check_remedies_mend(job, "nest-no-room");
   job.nest.boards = {{160, 60}};
   job.nest.turn = NestChoices::Turn::Never;
-  mended(job, "nest-no-room");
+  check_remedies_mend(job, "nest-no-room");
   job = drawn();
   add(job, "stray", {kBox, 10, 10}, {180, 20}, cut(Kind::Recess, 1));
-  mended(job, "nest-beside");
+  check_remedies_mend(job, "nest-beside");
   add(job, "band", {kBox, 300, 6}, {250, 100}, cut(Kind::Recess, 1));
-  mended(job, "nest-over-several");
+  check_remedies_mend(job, "nest-over-several");
   job = board();
   job.nest.wanted = true;
   add(job, "groove", {kBox, 40, 6}, {100, 80}, cut(Kind::Incise, 1));
-  mended(job, "nest-no-parts");
+  check_remedies_mend(job, "nest-no-parts");
   // Where they are drawn says nothing of where they are cut: over each other, past the board.
   job = drawn();
   job.find("round")->piece.at = {-40, 100};

@@ -12,6 +12,7 @@
 #include "planning/judged.hpp"
 #include "problem.hpp"
 #include "random_jobs.hpp"
+#include "remedies.hpp"
 #include "workbench.hpp"
 
 using namespace workbench;
@@ -356,20 +357,7 @@ TEST_CASE("each verdict about panels goes with each of its remedies") {
     job.panels.hole = 2;
     cases.emplace_back("panel-no-hole", job);
   }
-  for (const auto& [code, job] : cases) {
-    INFO(code);
-    const Plan p = planned(job);
-    const Verdict* verdict = find(p, code);
-    REQUIRE(verdict != nullptr);
-    REQUIRE_FALSE(verdict->remedies.empty());
-    for (const Remedy& remedy : verdict->remedies) {
-      INFO(remedy.label);
-      Job mended = job;
-      remedy.apply(mended);
-      CHECK_FALSE(mended == job);
-      CHECK(find(planned(mended), code) == nullptr);
-    }
-  }
+  for (const auto& [code, job] : cases) check_remedies_mend(job, code);
 }
 
 TEST_CASE("panels are boards of their own with lettered edges; screws stand in plain wood beside the edges") {
