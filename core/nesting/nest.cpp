@@ -398,43 +398,58 @@ std::string board_in_words(const Nested& laid, std::size_t board) {
              static_cast<int>(std::lround(it.share * 100)));
 }
 
+namespace {
+
+// What stands between “×”, “x” or “*”.
+std::vector<std::string> factors_of(std::string words) {
+  for (const std::string& times : {std::string("×"), std::string("*"), std::string("X")}) {
+    for (std::size_t i = 0; (i = words.find(times, i)) != std::string::npos;) words.replace(i, times.size(), "x");
+  }
+  std::vector<std::string> factors{""};
+  for (const char c : words) {
+    if (c == 'x')
+      factors.emplace_back();
+    else
+      factors.back() += c;
+  }
+  return factors;
+}
+
+// “2 × 1200 × 600”, one entry of the list.
+std::pair<std::size_t, NestBoard> parse_entry(const std::string& words, Unit unit) {
+  const auto expected = [&] {
+    return bad_input(
+        say("“{0}”: a board's two sides were expected, or how many and their sides, such as 2 × 1200 × 600.", words));
+  };
+  std::vector<std::string> figures = factors_of(words);
+  if (figures.size() < 2 || figures.size() > 3) throw expected();
+  double count = 1;
+  if (figures.size() == 3) {
+    count = parse_length(figures.front(), Unit::Millimetre);
+    if (count < 1 || count > static_cast<double>(kMostNestBoards) || count != std::floor(count)) throw expected();
+    figures.erase(figures.begin());
+  }
+  const NestBoard board{parse_length(figures[0], unit), parse_length(figures[1], unit)};
+  for (const double side : {board.width, board.height}) {
+    if (!(side >= 1 && side <= kLargestNestBoard)) throw expected();
+  }
+  return {static_cast<std::size_t>(count), board};
+}
+
+}  // namespace
+
 std::vector<NestBoard> parse_nest_boards(const std::string& words, Unit unit) {
   std::vector<NestBoard> boards;
   std::size_t at = 0;
-  const auto expected = [](const std::string& part) {
-    return bad_input(
-        say("“{0}”: a board's two sides were expected, or how many and their sides, such as 2 × 1200 × 600.", part));
-  };
   while (at <= words.size()) {
     const std::size_t end = std::min(words.find(';', at), words.size());
     const std::string part = words.substr(at, end - at);
     at = end + 1;
     if (part.find_first_not_of(" \t") == std::string::npos) continue;
-    std::string plain = part;
-    for (const std::string& times : {std::string("×"), std::string("*"), std::string("X")}) {
-      for (std::size_t i = 0; (i = plain.find(times, i)) != std::string::npos;) plain.replace(i, times.size(), "x");
-    }
-    std::vector<std::string> figures{""};
-    for (const char c : plain) {
-      if (c == 'x')
-        figures.emplace_back();
-      else
-        figures.back() += c;
-    }
-    if (figures.size() < 2 || figures.size() > 3) throw expected(part);
-    double count = 1;
-    if (figures.size() == 3) {
-      count = parse_length(figures.front(), Unit::Millimetre);
-      if (count < 1 || count > static_cast<double>(kMostNestBoards) || count != std::floor(count)) throw expected(part);
-      figures.erase(figures.begin());
-    }
-    const NestBoard board{parse_length(figures[0], unit), parse_length(figures[1], unit)};
-    for (const double side : {board.width, board.height}) {
-      if (!(side >= 1 && side <= kLargestNestBoard)) throw expected(part);
-    }
-    if (boards.size() + static_cast<std::size_t>(count) > kMostNestBoards)
+    const auto [count, board] = parse_entry(part, unit);
+    if (boards.size() + count > kMostNestBoards)
       throw bad_input(say("At most {0} boards were expected.", kMostNestBoards));
-    boards.insert(boards.end(), static_cast<std::size_t>(count), board);
+    boards.insert(boards.end(), count, board);
   }
   return boards;
 }

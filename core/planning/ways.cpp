@@ -288,7 +288,8 @@ void work_out(Way& way, const Plan& plan, const Rack& rack, const std::string& p
     if (!then.pieces[i]->cuts.lost.empty()) way.unreached_where.push_back(then.pieces[i]->cuts.lost);
   }
   way.comes_free = std::any_of(then.verdicts.begin(), then.verdicts.end(), [](const Verdict& v) {
-    return v.code == "comes-free" || v.code == "slug-falls" || v.code == "loose-inside" || v.code == "no-tabs";
+    return v.code == "comes-free" || v.code == "slug-falls" || v.code == "loose-inside" || v.code == "no-tabs" ||
+           v.code == "tape-holds-little";
   });
   way.known = true;
 }
