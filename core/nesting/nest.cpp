@@ -8,6 +8,7 @@
 #include "cancel.hpp"
 #include "geometry/polyline.hpp"
 #include "holding/screws.hpp"
+#include "holding/turning_pins.hpp"
 #include "job/clip.hpp"
 #include "problem.hpp"
 #include "treatments/look.hpp"
@@ -219,6 +220,7 @@ class Parting {
   void add_content(const Item& item) {
     const Outlines& outlines = outlines_of_item(item);
     const Shares shares = lie_in(item.piece.id, outlines, bodies_);
+    if (holds_board(item) || is_turning_pin(item)) return note_holding(item);
     if (is_cut(item) && shares.beside) out_.beside.push_back(item.piece.id);
     if (is_cut(item) && shares.over_several) out_.over_several.push_back(item.piece.id);
     for (const auto& [part, components] : shares.by_part) {
@@ -229,6 +231,12 @@ class Parting {
       if (is_cut(item) && item.cut.kind != Treatment::Kind::CutOut)
         out_.parts[part].shape = unite(out_.parts[part].shape, cut_region(job_, item, own, rack_));
     }
+  }
+
+  // They are of the board, not of a part.
+  void note_holding(const Item& item) {
+    out_.screws = out_.screws || holds_board(item);
+    out_.pins = out_.pins || is_turning_pin(item);
   }
 
   // What bounds a panel for nothing of this part goes again.
@@ -355,6 +363,19 @@ Job bare(const Job& job, const Blank& blank) {
   return board;
 }
 
+// Screws and turning pins where this board has room for them; where it has none, its own verdicts say what is lacking.
+void hold(Job& board, const NestParts& drawn, const Rack& rack) {
+  const auto with = [&](auto make) {
+    try {
+      board = make();
+    } catch (const Problem&) {
+      return;
+    }
+  };
+  if (drawn.pins) with([&] { return with_turning_pins(board, rack); });
+  if (drawn.screws) with([&] { return with_screws(board, rack, kScrewHead); });
+}
+
 }  // namespace
 
 NestParts nest_parts(const Job& job, const Rack& rack) { return Parting(job, rack).parts(); }
@@ -384,6 +405,7 @@ Nested nested(const Job& job, const Rack& rack) {
       wood += area(shapes[at.part]);
     }
     if (board.parts.empty()) continue;
+    hold(board.job, out.drawn, rack);
     board.share = wood / std::max(1.0, area(region_of(blanks[i])));
     out.boards.push_back(std::move(board));
   }

@@ -25,6 +25,8 @@ struct NestParts {
   // Pieces that would be cut, and are not: they lie in no part, or over several.
   std::vector<std::string> beside, over_several;
   double bit = 0;  // mm: the widest slit that parts them
+  // The board as it is drawn is held by screws, or turned over onto pins: each that parts are laid on is, too.
+  bool screws = false, pins = false;
 };
 // Throws Problem{BadInput} as outlines_of().
 NestParts nest_parts(const Job& job, const Rack& rack);

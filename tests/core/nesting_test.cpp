@@ -10,12 +10,15 @@
 
 #include "cancel.hpp"
 #include "geometry/polyline.hpp"
+#include "holding/screws.hpp"
+#include "holding/turning_pins.hpp"
 #include "nesting/cells.hpp"
 #include "nesting/nest.hpp"
 #include "planning/board_stops.hpp"
 #include "planning/further_boards.hpp"
 #include "problem.hpp"
 #include "remedies.hpp"
+#include "storage/data_folder.hpp"
 #include "workbench.hpp"
 
 using namespace workbench;
@@ -362,6 +365,20 @@ TEST_CASE("what a part is cut with comes along: tabs by hand, a panel, what is c
   CHECK(distance(tab, bounds(there.outlines(pocket)).centre()) ==
         Approx(distance(Point{120, 50}, Point{200, 90})).margin(0.05));
   CHECK(pocket.cut.back);
+}
+
+TEST_CASE("boards are held by screws and turned over onto pins where the drawing is") {
+  Job job = load_job(data_file("demo/fingerpost.doyen"));
+  job.nest.wanted = true;
+  job.nest.boards = {{job.blank.width + 60, job.blank.height + 40}};
+  job = with_screws(job, load_rack(), kScrewHead);
+  const Nested laid = nested(job, load_rack());
+  REQUIRE(laid.boards.size() == 1);
+  CHECK(laid.drawn.beside.empty());
+  const std::vector<Item>& items = laid.boards[0].job.items;
+  CHECK(std::count_if(items.begin(), items.end(), is_turning_pin) == 2);
+  CHECK(std::count_if(items.begin(), items.end(), holds_board) >= 2);
+  CHECK_FALSE(planned(laid.boards[0].job).has_stop());
 }
 
 TEST_CASE("clamps stand on each of the job's own boards, faults are of the first, and named boards have none") {
