@@ -24,6 +24,7 @@ struct FinishChoices {
   std::string colour{};        // such as “black”; empty: not said
   double design_minutes = 60;  // spent once, however many are made
   int copies = 1;              // how many are made at that price
+  double round_over = 0;       // mm: the radius that the front edges are rounded over by afterwards, by hand; 0: none
   friend bool operator==(const FinishChoices&, const FinishChoices&) = default;
 };
 

@@ -41,6 +41,7 @@ const Record<FinishChoices>& finish_fields() {
     f.text("colour", &F::colour, kLongestColour);
     f.number("designMinutes", &F::design_minutes, {0, 100'000});
     f.number("copies", &F::copies, {1, 100'000});
+    f.number("roundOver", &F::round_over, {0, 100});
     return f;
   }();
   return fields;

@@ -4,6 +4,7 @@
 #include <cmath>
 #include <map>
 
+#include "geometry/polyline.hpp"
 #include "planning/fill.hpp"
 #include "treatments/look.hpp"
 #include "wording/say.hpp"
@@ -24,11 +25,12 @@ class Making {
 
   FinishPlan make() {
     const School school = job_.finish.school;
-    if (school == School::None && !has_resin()) return {};
+    if (school == School::None && !has_resin() && job_.finish.round_over <= 0) return {};
     before_run(school);
     step(When::Run, say("At the machine: cut it"), say("the run sheet"), {}, plan_.seconds / 60, 0);
     step(When::AfterRun, say("Blow and brush the dust out of every groove and corner"), say("soft brush, dust mask"),
          {}, 5 + 20 * figures_.carved / kSquareMetre, 0);
+    round_over();
     resin();
     after_run(school);
     warn(school);
@@ -160,6 +162,20 @@ class Making {
       case School::None:
         break;
     }
+  }
+
+  // 5 minutes, and 2 for a metre of edge (common practice, no source).
+  void round_over() {
+    const double radius = job_.finish.round_over;
+    if (radius <= 0) return;
+    double edge = 0;
+    Region sign = plan_.finished_shape();
+    if (sign.empty()) sign = region_of(job_.blank);
+    for (const Island& island : sign.islands) edge += ring_length(island.rings.front());
+    step(When::AfterRun, say("Round the front edges over by {0}", size_in_words(radius, job_.lengths)),
+         say("router with a bearing bit, or plane and block; then 180"),
+         say("Eyes and ears covered, the sign clamped; against the bit's turning, small pieces by hand."),
+         5 + 2 * edge / 1000, 0);
   }
 
   [[nodiscard]] bool has_resin() const {

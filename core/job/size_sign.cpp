@@ -36,6 +36,7 @@ void size_sign(Job& job, double factor, bool depths) {
     place.x *= factor;
     place.y *= factor;
   }
+  if (depths) job.finish.round_over *= factor;
   for (std::vector<double>* seams : {&job.panels.across, &job.panels.deep}) {
     for (double& at : *seams) at *= factor;
   }

@@ -10,7 +10,7 @@ const std::vector<Check>& all_checks() {
       check_pieces,  check_edges,  check_keep_outs, check_bits,       check_stroke_width, check_wood_left,
       check_reach,   check_floor,  check_looks,     check_neighbours, check_machine,      check_bed,
       check_grounds, check_loose,  check_back,      check_inlays,     check_blank_size,   check_strength,
-      check_plates,  check_panels, check_nest,      check_learnt,     check_zero};
+      check_plates,  check_panels, check_nest,      check_round_over, check_learnt,       check_zero};
   return kChecks;
 }
 

@@ -41,6 +41,7 @@ MendedIn mended_in(const Verdict& verdict) {
                                                     {"nest-no-room", In::Blank},
                                                     {"nest-over-several", In::Artwork},
                                                     {"board-stops", In::Blank},
+                                                    {"into-round-over", In::Artwork},
                                                     {"seam-lost", In::Blank},
                                                     {"seam-through-letters", In::Blank},
                                                     {"seam-through-whole", In::Blank},

@@ -109,6 +109,7 @@ void check_back(const Situation&, std::vector<Verdict>&);        // the wood bet
 void check_inlays(const Situation&, std::vector<Verdict>&);      // what of a board must wait until plugs are glued
 void check_plates(const Situation&, std::vector<Verdict>&);      // a list of plates and its sheets
 void check_panels(const Situation&, std::vector<Verdict>&);      // panels too large, seams through what they spoil
+void check_round_over(const Situation&, std::vector<Verdict>&);  // art where the edges are rounded over afterwards
 void check_nest(const Situation&, std::vector<Verdict>&);        // parts that no board has room for
 void check_learnt(const Situation& s, std::vector<Verdict>& out);
 void check_blank_size(const Situation&, std::vector<Verdict>&);  // what would come out of a smaller blank

@@ -16,6 +16,7 @@
 #include "finish/products.hpp"
 #include "own_home.hpp"
 #include "problem.hpp"
+#include "remedies.hpp"
 #include "stock/species.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/data_folder.hpp"
@@ -407,4 +408,45 @@ TEST_CASE("a product's figures are kept in the user's own file, its name and cau
   CHECK(std::filesystem::exists(path + ".damaged-1"));
   CHECK(product_range("coats").most == Approx(20));
   CHECK_THROWS_AS(product_range("name"), Problem);
+}
+
+TEST_CASE("what is carved where the edges are rounded over is told, and goes with each remedy") {
+  // A sign of 200 × 100 mm, a border 6 mm from its edge and 2 mm wide, a word in the middle.
+  Job job = board(240, 140, 18);
+  add(job, "sign", {kBox, 200, 100}, {120, 70}, cut(Kind::CutOut, 1));
+  PlainShape border{kBox, 188, 88};
+  border.band = 2;
+  add(job, "border", border, {120, 70}, cut(Kind::Incise, 1));
+  add(job, "middle", {kBox, 60, 20}, {120, 70}, cut(Kind::Recess, 2, {"flat-1/8in"}));
+  CHECK(find(planned(job), "into-round-over") == nullptr);
+  job.finish.round_over = 5;
+  CHECK(find(planned(job), "into-round-over") == nullptr);
+  job.finish.round_over = 8;
+  const Plan p = planned(job);
+  const Verdict* v = find(p, "into-round-over");
+  REQUIRE(v != nullptr);
+  CHECK(v->piece == "border");
+  CHECK(v->text.find("6 mm") != std::string::npos);
+  CHECK(std::count_if(p.verdicts.begin(), p.verdicts.end(),
+                      [](const Verdict& one) { return one.code == "into-round-over"; }) == 1);
+  REQUIRE(v->remedies.size() == 2);
+  check_remedies_mend(job, "into-round-over");
+  Job smaller = job;
+  v->remedies[0].apply(smaller);
+  CHECK(smaller.finish.round_over == Approx(6));
+  // It is a step of the finish whatever the school, 600 mm of edge: 5 minutes and 2 a metre.
+  const FinishPlan steps = finish_plan(p, finish_figures(p), load_products());
+  const auto rounded = std::find_if(steps.steps.begin(), steps.steps.end(), [](const FinishStep& step) {
+    return step.words.find("Round the front edges over by 8 mm") == 0;
+  });
+  REQUIRE(rounded != steps.steps.end());
+  CHECK(rounded->minutes == Approx(std::ceil(5 + 2 * 0.6)));
+  CHECK_FALSE(rounded->caution.empty());
+  // From the back, and of a board that nothing is cut out of.
+  job.find("border")->cut.back = true;
+  CHECK(find(planned(job), "into-round-over") == nullptr);
+  job.find("border")->cut.back = false;
+  job.items.erase(job.items.begin());
+  job.find("border")->piece.at = {96, 46};  // 2 mm from the board's left and front
+  CHECK(find(planned(job), "into-round-over") != nullptr);
 }

@@ -65,6 +65,16 @@ void FinishTicket::build_coats() {
   own_colour_->setPlaceholderText(tr("as the rest"));
   own_colour_->setToolTip(tr("Of what is chosen on the board"));
   add_row(tr("The chosen piece"), own_colour_);
+  round_over_ = new LengthField(from_least(0.5, "finish.roundOver"), true);
+  round_over_->setObjectName(QStringLiteral("roundOver"));
+  round_over_->setPlaceholderText(tr("not at all"));
+  round_over_->setToolTip(
+      tr("By hand, when the sign is cut: the radius that its front edges get. Art keeps clear of it."));
+  add_row(tr("Edges rounded by"), round_over_);
+  connect(round_over_, &LengthField::entered, this, [this](std::optional<double> mm) {
+    shop_.document.edit(mm ? tr("round the edges over") : tr("leave the edges square"),
+                        [&](Job& job) { job.finish.round_over = mm.value_or(0); });
+  });
   connect(school_, &QComboBox::activated, this, [this](int i) {
     shop_.document.edit(tr("say how it is finished"),
                         [&](Job& job) { job.finish.school = static_cast<FinishSchool>(i); });
@@ -225,6 +235,8 @@ void FinishTicket::refresh() {
   const auto own = item == nullptr ? job.finish.colours.end() : job.finish.colours.find(item->piece.id);
   own_colour_->show_text(own == job.finish.colours.end() ? QString() : words_of(own->second));
   show_row(own_colour_, painted && item != nullptr && item->cut.kind != Treatment::Kind::CutOut);
+  round_over_->show_length(job.finish.round_over > 0 ? std::optional(job.finish.round_over) : std::nullopt,
+                           job.lengths);
   filling_ = false;
   if (!isVisible()) return;
   if (shop_.plan && (!finished_ || finished_->plan != shop_.plan) && asked_of_ != shop_.plan) work_out();

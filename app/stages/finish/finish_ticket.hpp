@@ -54,6 +54,7 @@ class FinishTicket : public Ticket {
   QComboBox *school_, *begins_, *days_;
   QCheckBox* outdoors_;
   TextField *colour_, *own_colour_, *time_, *hours_;
+  LengthField* round_over_;
   ShopDay day_;
   QLabel *day_problem_, *says_, *steps_, *needs_, *hangs_, *ready_;
   QPushButton *calendar_, *text_, *template_, *level_;
