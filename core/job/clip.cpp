@@ -29,6 +29,24 @@ void rename_pieces(Item& item, const std::map<std::string, std::string>& now) {
   rename(item.cut.raise.panel);
 }
 
+void carry_choices(Job& to, const Job& from, const std::map<std::string, std::string>& now) {
+  for (const auto& [piece, colour] : from.finish.colours) {
+    if (const auto own = now.find(piece); own != now.end()) to.finish.colours[own->second] = colour;
+  }
+  // Such as “gouge/name-1”.
+  const auto renamed = [&](const std::string& accepted) {
+    const auto slash = accepted.find('/');
+    const auto own = slash == std::string::npos ? now.end() : now.find(accepted.substr(slash + 1));
+    return own == now.end() ? std::string() : accepted.substr(0, slash + 1) + own->second;
+  };
+  for (const std::string& accepted : from.run.accepted) {
+    if (const std::string name = renamed(accepted); !name.empty()) to.run.accepted.push_back(name);
+  }
+  for (const AcceptedReason& reason : from.run.reasons) {
+    if (const std::string name = renamed(reason.of); !name.empty()) to.run.reasons.push_back({name, reason.because});
+  }
+}
+
 std::string clip_of(const Job& job, const std::vector<std::string>& ids) {
   Job carried;
   carried.lengths = job.lengths;

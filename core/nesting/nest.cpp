@@ -221,6 +221,7 @@ class Parting {
     const Outlines& outlines = outlines_of_item(item);
     const Shares shares = lie_in(item.piece.id, outlines, bodies_);
     if (holds_board(item) || is_turning_pin(item)) return note_holding(item);
+    if (parted_ground(item)) return out_.over_several.push_back(item.piece.id);
     if (is_cut(item) && shares.beside) out_.beside.push_back(item.piece.id);
     if (is_cut(item) && shares.over_several) out_.over_several.push_back(item.piece.id);
     for (const auto& [part, components] : shares.by_part) {
@@ -231,6 +232,15 @@ class Parting {
       if (is_cut(item) && item.cut.kind != Treatment::Kind::CutOut)
         out_.parts[part].shape = unite(out_.parts[part].shape, cut_region(job_, item, own, rack_));
     }
+  }
+
+  // The ground round what is raised lies in other parts, too.
+  bool parted_ground(const Item& item) {
+    if (item.cut.kind != Treatment::Kind::Raise) return false;
+    const Item* panel = job_.find(item.cut.raise.panel);
+    if (panel == nullptr) return false;
+    const Shares own = lie_in(panel->piece.id, outlines_of_item(*panel), bodies_);
+    return own.over_several || own.by_part.size() != 1;
   }
 
   // They are of the board, not of a part.
@@ -292,14 +302,7 @@ void put_part(Job& board, const Job& job, const NestPart& part, std::size_t numb
     item.cut.line.hatch_angle = std::remainder(item.cut.line.hatch_angle + at.turn, 180);
     board.items.push_back(std::move(item));
   }
-  for (const auto& [piece, colour] : job.finish.colours) {
-    if (const auto own = now.find(piece); own != now.end()) board.finish.colours[own->second] = colour;
-  }
-  for (const std::string& name : job.run.accepted) {
-    const auto slash = name.find('/');
-    const auto own = slash == std::string::npos ? now.end() : now.find(name.substr(slash + 1));
-    if (own != now.end()) board.run.accepted.push_back(name.substr(0, slash + 1) + own->second);
-  }
+  carry_choices(board, job, now);
 }
 
 bool stays_with_wood(KeepOut::Kind kind) { return kind != KeepOut::Kind::Clamp && kind != KeepOut::Kind::Screw; }

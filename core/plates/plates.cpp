@@ -141,15 +141,7 @@ void put_plate(Job& sheet, Job plate, std::size_t row, Point at) {
   }
   shift_layout(plate, at);
   std::move(plate.items.begin(), plate.items.end(), std::back_inserter(sheet.items));
-  for (const auto& [piece, colour] : plate.finish.colours) {
-    if (const auto own = now.find(piece); own != now.end()) sheet.finish.colours[own->second] = colour;
-  }
-  // What was accepted of the plate is accepted of each.
-  for (const std::string& name : plate.run.accepted) {
-    const auto slash = name.find('/');
-    const auto own = slash == std::string::npos ? now.end() : now.find(name.substr(slash + 1));
-    if (own != now.end()) sheet.run.accepted.push_back(name.substr(0, slash + 1) + own->second);
-  }
+  carry_choices(sheet, plate, now);
 }
 
 }  // namespace

@@ -367,6 +367,28 @@ TEST_CASE("what a part is cut with comes along: tabs by hand, a panel, what is c
   CHECK(pocket.cut.back);
 }
 
+TEST_CASE("what was said of pieces goes along: colours, what was accepted and why; a ground over two parts does not") {
+  Job job = drawn();
+  job.finish.colours["vein"] = "green";
+  job.run.accepted = {"missed/vein", "in-the-waste/"};
+  job.run.reasons = {{"missed/vein", "it is meant so"}};
+  const Nested laid = nested(job, load_rack());
+  const auto [where, vein] = found(laid, "vein");
+  REQUIRE(vein != nullptr);
+  CHECK(where->finish.colours.at(vein->piece.id) == "green");
+  CHECK(where->run.accepted == std::vector<std::string>{"missed/" + vein->piece.id});
+  REQUIRE(where->run.reasons.size() == 1);
+  CHECK(where->run.reasons[0].because == "it is meant so");
+  // Raised on a ground that runs from the oval to the plate: neither has it whole.
+  add(job, "ground", {kBox, 200, 40}, {310, 100}, Treatment{});
+  Treatment raised = cut(Kind::Raise, 2);
+  raised.raise.panel = "ground";
+  add(job, "proud", {PlainShape::Kind::Ellipse, 20, 10}, {400, 100}, raised);
+  const Nested again = nested(job, load_rack());
+  CHECK(again.drawn.over_several == std::vector<std::string>{"proud"});
+  for (const NestedBoard& b : again.boards) CHECK_NOTHROW(read_job(write_job(b.job), "board"));
+}
+
 TEST_CASE("boards are held by screws and turned over onto pins where the drawing is") {
   Job job = load_job(data_file("demo/fingerpost.doyen"));
   job.nest.wanted = true;
