@@ -3,14 +3,25 @@
 #include <algorithm>
 
 #include "planning/further_boards.hpp"
+#include "plates/plates.hpp"
 #include "problem.hpp"
 #include "wording/say.hpp"
 
 namespace doyen {
+namespace {
+
+// More plates or strips than are looked at: making them all takes seconds.
+bool too_many(const Job& job) {
+  if (!job.plates.there()) return false;
+  return (job.plates.strips.wanted ? plate_rows(job.plates).size() : plate_grid(job).sheets) > kMostBoardsLookedAt;
+}
+
+}  // namespace
 
 std::vector<Verdict> board_stops(const Plan& plan, const Rack& rack, PlanCache* cache, const Cancel& cancel) {
   std::vector<Verdict> out;
-  if (!plan.job.made_as_others()) return out;
+  if (!plan.job.made_as_others() || too_many(plan.job)) return out;
+  const Cancel::Scope stops_here(cancel);
   std::vector<FurtherBoard> boards;
   try {
     boards = further_boards(plan.job, rack);
