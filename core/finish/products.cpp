@@ -72,24 +72,30 @@ Range product_range(const std::string& key) {
 }
 
 void keep_product(const Product& product) {
-  ProductTable table;
+  const std::string own = own_products();
+  const auto text_of = [](const std::string& text, const std::string&) { return text; };
+  std::string text = read_data("finishes.json", text_of);
   try {
-    table = products_as_kept();
+    const std::string kept = file_stands(own) ? read_file(own) : text;
+    (void)read_products(kept, own);
+    text = kept;
   } catch (const Problem&) {
-    table = read_data("finishes.json", read_products);
+    // Damaged: Doyen's own, and that one is put aside.
   }
-  Json all = Json::array();
-  for (Product& each : table.products) {
-    if (each.id == product.id) {
-      const std::string name = each.name, caution = each.caution;
-      each = product;
-      each.name = name;
-      each.caution = caution;
+  // All else that stands there stays: other products, and what Doyen does not know.
+  Json document = parse_json(text, own);
+  std::vector<KnownKey> keys;
+  product_fields().add_known("", keys);
+  for (Json& each : document["products"]) {
+    if (each["id"] != product.id) continue;
+    Json figures = product_fields().write(product);
+    for (const KnownKey& known : keys) {
+      if (known.path == "id" || known.path == "name" || known.path == "caution") continue;
+      each.erase(known.path);
+      if (figures.contains(known.path)) each[known.path] = figures[known.path];
     }
-    all.push_back(product_fields().write(each));
   }
-  const Json document{{"format", "doyen-finishes/1"}, {"source", "the user's own"}, {"products", std::move(all)}};
-  keep_own_file(own_products(), json_text(document, 1) + "\n", say("The products"), read_products);
+  keep_own_file(own, json_text(document, 1) + "\n", say("The products"), read_products);
 }
 
 ProductTable load_products() {

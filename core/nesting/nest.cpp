@@ -10,6 +10,7 @@
 #include "holding/screws.hpp"
 #include "holding/turning_pins.hpp"
 #include "job/clip.hpp"
+#include "measure/list_entries.hpp"
 #include "problem.hpp"
 #include "treatments/look.hpp"
 #include "wording/say.hpp"
@@ -465,12 +466,7 @@ std::pair<std::size_t, NestBoard> parse_entry(const std::string& words, Unit uni
 
 std::vector<NestBoard> parse_nest_boards(const std::string& words, Unit unit) {
   std::vector<NestBoard> boards;
-  std::size_t at = 0;
-  while (at <= words.size()) {
-    const std::size_t end = std::min(words.find(';', at), words.size());
-    const std::string part = words.substr(at, end - at);
-    at = end + 1;
-    if (part.find_first_not_of(" \t") == std::string::npos) continue;
+  for (const std::string& part : list_entries(words)) {
     const auto [count, board] = parse_entry(part, unit);
     if (boards.size() + count > kMostNestBoards)
       throw bad_input(say("At most {0} boards were expected.", kMostNestBoards));

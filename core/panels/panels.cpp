@@ -8,6 +8,7 @@
 #include "geometry/path.hpp"
 #include "holding/screws.hpp"
 #include "job/layout.hpp"
+#include "measure/list_entries.hpp"
 #include "problem.hpp"
 #include "treatments/start.hpp"
 #include "treatments/through/through.hpp"
@@ -301,12 +302,7 @@ Job panel_job(const Job& job, const Rack& rack, const Panel& panel) {
 
 std::vector<double> parse_seams(const std::string& words, Unit unit) {
   std::vector<double> seams;
-  std::size_t at = 0;
-  while (at <= words.size()) {
-    const std::size_t end = std::min(words.find(';', at), words.size());
-    const std::string part = words.substr(at, end - at);
-    at = end + 1;
-    if (part.find_first_not_of(" \t") == std::string::npos) continue;
+  for (const std::string& part : list_entries(words)) {
     const double place = parse_length(part, unit);
     if (!(place > 0 && place <= kFarthestSeam))
       throw bad_input(say("“{0}”: the place of a seam was expected, larger than 0.", part));

@@ -8,6 +8,7 @@
 #include <random>
 
 #include "cancel.hpp"
+#include "measure/list_entries.hpp"
 #include "plates/plates.hpp"
 #include "problem.hpp"
 #include "wording/say.hpp"
@@ -263,12 +264,7 @@ std::vector<double> parse_boards(const std::string& words, Unit unit) {
   constexpr std::size_t kMostBoards = 500;
   constexpr double kLongest = 20'000;  // mm
   std::vector<double> boards;
-  std::size_t at = 0;
-  while (at <= words.size()) {
-    const std::size_t end = std::min(words.find(';', at), words.size());
-    std::string part = words.substr(at, end - at);
-    at = end + 1;
-    if (part.find_first_not_of(" \t") == std::string::npos) continue;
+  for (std::string part : list_entries(words)) {
     std::size_t count = 1;
     for (const std::string& times : {std::string("×"), std::string("x"), std::string("*")}) {
       const std::size_t sign = part.find(times);

@@ -395,6 +395,16 @@ TEST_CASE("a product's figures are kept in the user's own file, its name and cau
   CHECK(load_products().products.size() == shipped.products.size());
   CHECK(load_products().of("paint") == shipped.of("paint"));
   CHECK(shipped_product("oil").coats == shipped.of("oil").coats);
+  // Figures that are left out where they are none, and what the user wrote beside.
+  Product varnish = load_products().of("varnish");
+  varnish.thinned_coats = 0;
+  std::string text = read_file(user_file("finishes.json"));
+  text.replace(text.find("\"products\""), 0, "\"mine\": 7, ");
+  std::ofstream(user_file("finishes.json")) << text;
+  keep_product(varnish);
+  CHECK(load_products().of("varnish").thinned_coats == 0);
+  CHECK(load_products().of("oil").coats == 2);
+  CHECK(read_file(user_file("finishes.json")).find("\"mine\": 7") != std::string::npos);
   oil.coats = 50;  // no such number of coats
   CHECK_THROWS_AS(keep_product(oil), Problem);
   CHECK(load_products().of("oil").coats == 2);
