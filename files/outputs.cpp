@@ -4,6 +4,7 @@
 
 #include "files/png_write.hpp"
 #include "files/run_sheet.hpp"
+#include "planning/finished_look.hpp"
 #include "planning/look_round.hpp"
 
 namespace doyen {
@@ -47,7 +48,7 @@ const Picture& OutputSource::picture(Side side) {
 Picture board_picture(const Plan& plan, double pixels_wide, Side side, const Cancel& cancel) {
   const Box box = plan.job.blank.box();
   const double cell = std::max(box.width(), box.height()) / pixels_wide / 2;
-  return lit_picture(relief_of(plan, box, cell, cancel, side), wood_look(plan.job.blank), 2, cancel);
+  return lit_picture(finished_relief_of(plan, box, cell, cancel, side), wood_look(plan.job.blank), 2, cancel);
 }
 
 }  // namespace doyen

@@ -1,8 +1,10 @@
 #include "parts/why.hpp"
 
+#include <QCoreApplication>
 #include <map>
 
 #include "json_reading.hpp"
+#include "parts/cards.hpp"
 #include "problem.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/data_folder.hpp"
@@ -30,6 +32,16 @@ QString why_page(const std::string& code) {
   static const std::map<std::string, QString> pages = read_pages();
   const auto found = pages.find(code);
   return found == pages.end() ? QStringLiteral("warnings.md") : found->second;
+}
+
+QLabel* make_why_link(const QString& page, const QString& name) {
+  auto* why = make_label(QStringLiteral("<a href=\"%1\">%2</a>")
+                             .arg(guide_link(page), QCoreApplication::translate("Why", "Why, and when it matters")),
+                         "faded");
+  why->setObjectName(name);
+  why->setTextFormat(Qt::RichText);
+  why->setOpenExternalLinks(true);
+  return why;
 }
 
 QString guide_link(const QString& page) { return QLatin1String(kGuideLinks) + QLatin1Char(':') + page; }

@@ -1,6 +1,7 @@
 // Which page of the guide says why: what a verdict or a sum is about, when it matters, what schools there are.
 #pragma once
 
+#include <QLabel>
 #include <QString>
 #include <string>
 
@@ -12,5 +13,8 @@ inline constexpr const char* kGuideLinks = "doyen-guide";  // the scheme of link
 QString why_page(const std::string& code);
 
 QString guide_link(const QString& page);  // such as “doyen-guide:why-depth.md”
+
+// A line under figures that opens the page on them.
+QLabel* make_why_link(const QString& page, const QString& name);
 
 }  // namespace doyen

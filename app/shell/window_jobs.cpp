@@ -9,6 +9,7 @@
 #include "problem.hpp"
 #include "shell/main_window.hpp"
 #include "shell/new_board.hpp"
+#include "stages/run/after_run_section.hpp"
 #include "storage/data_folder.hpp"
 #include "work/long_work.hpp"
 
@@ -39,6 +40,8 @@ bool MainWindow::open(const QString& path) {
     remember(path);
     select({});
     bench_->fit();
+    if (const QString since = AfterRunSection::unsaid_since(document_.job()); !since.isEmpty())
+      note(tr("Its files were written on %1. Say under Run, “After the run”, how it came out.").arg(since));
     return true;
   } catch (const Cancelled&) {
     return false;

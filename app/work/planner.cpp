@@ -7,6 +7,7 @@
 
 #include "inlay/riding.hpp"
 #include "planning/board_stops.hpp"
+#include "planning/finished_look.hpp"
 #include "planning/outputs.hpp"
 #include "problem.hpp"
 
@@ -210,7 +211,7 @@ void ReliefPainter::request_section(const PlanPtr& plan, const SectionLine& line
       const double cell = (to - from) / std::max(10, samples);
       const Box strip = line.along ? Box{from, line.at - cell / 2, to, line.at + cell / 2}
                                    : Box{line.at - cell / 2, from, line.at + cell / 2, to};
-      const HeightField field = relief_of(*plan, strip, cell, cancel);
+      const HeightField field = finished_relief_of(*plan, strip, cell, cancel);
       std::vector<float> heights;
       const std::size_t n = line.along ? field.columns() : field.rows();
       const bool square = blank.form == BlankForm::Rectangle;

@@ -27,7 +27,9 @@ ShopTime begun_at(ShopTime at, seconds work, const ShopDay& day) {
     const unsigned weekday = std::chrono::weekday(midnight).iso_encoding();  // Monday is 1
     const bool longer = work > closes - opens;                               // than any day: it begins a day of its own
     if (at < opens) at = opens;
-    const bool worked = weekday <= static_cast<unsigned>(day.days);
+    const bool closed = std::any_of(day.closed.begin(), day.closed.end(),
+                                    [&](const Closed& c) { return midnight >= c.from && midnight <= c.to; });
+    const bool worked = weekday <= static_cast<unsigned>(day.days) && !closed;
     if (worked && at < closes && (at + work <= closes || (longer && at == opens))) return at;
     at = midnight + days(1) + of_hours(day.begins);
   }

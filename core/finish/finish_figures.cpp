@@ -5,14 +5,17 @@
 #include <cmath>
 #include <numeric>
 
+#include "planning/fill.hpp"
 #include "planning/outputs.hpp"
 #include "stock/species.hpp"
 #include "stock/turn_over.hpp"
+#include "treatments/look.hpp"
 
 namespace doyen {
 namespace {
 
-constexpr double kCut = 0.02;  // mm below the face from where it counts as cut
+constexpr double kCut = 0.02;    // mm below the face from where it counts as cut
+constexpr double kResin = 1100;  // kg/m³ of cast epoxy (from memory, no source)
 
 double triangle(const std::array<double, 3>& a, const std::array<double, 3>& b) {
   const double x = a[1] * b[2] - a[2] * b[1], y = a[2] * b[0] - a[0] * b[2], z = a[0] * b[1] - a[1] * b[0];
@@ -95,6 +98,31 @@ void add_surface(const Plan& plan, const Left& left, FinishFigures& out) {
   }
 }
 
+double density_of(const WoodId& material) {
+  const Species* species = species_table().find(material);
+  return species == nullptr ? 0 : species->density;
+}
+
+// Plugs fill their pockets up to the face with their glue; inserts and resin lie in theirs.
+void add_let_in(const Plan& plan, FinishFigures& out, const Cancel& cancel) {
+  Point moment = out.centre * out.kilograms;
+  for (const Item& item : plan.job.items) {
+    const bool plug = item.cut.kind == Treatment::Kind::Inlay;
+    const bool resin = item.cut.resin && look_of(item.cut.kind).resin;
+    const bool insert = item.cut.kind == Treatment::Kind::Recess && item.cut.insert.thickness > 0;
+    if (!plug && !resin && !insert) continue;
+    const ResinFill fill = fill_of(plan, item.piece.id, cancel);
+    double kilograms = plug ? fill.volume * density_of(item.cut.inlay.wood) : 0;
+    if (resin) kilograms += fill.resin() * kResin;
+    if (insert) kilograms += std::min(fill.volume, fill.insert) * density_of(item.cut.insert.material);
+    kilograms *= 1e-9;
+    out.let_in += kilograms;
+    moment = moment + fill.centre * kilograms;
+  }
+  out.kilograms += out.let_in;
+  if (out.let_in > 0 && out.kilograms > 0) out.centre = moment * (1 / out.kilograms);
+}
+
 }  // namespace
 
 FinishFigures finish_figures(const Plan& plan, const Cancel& cancel) {
@@ -134,8 +162,8 @@ FinishFigures finish_figures(const Plan& plan, const Cancel& cancel) {
   out.flat = static_cast<double>(cells) * cell;
   add_surface(plan, left, out);
   out.edges = length_of(shape) * out.thick;
-  const Species* species = species_table().find(blank.species);
-  out.kilograms = species == nullptr ? 0 : out.volume * 1e-9 * species->density;
+  out.kilograms = out.volume * 1e-9 * density_of(blank.species);
+  add_let_in(plan, out, cancel);
   return out;
 }
 

@@ -17,9 +17,10 @@ struct FinishFigures {
   std::map<std::string, double> by_piece{};  // of that, inside each piece's outlines; what is left over is ground
   double edges = 0;                          // mm²: outer and inner edges as high as the board is thick
   double volume = 0;                         // mm³ of wood
-  double kilograms = 0;
-  Point centre;      // mm on the board: of all that wood
-  double thick = 0;  // mm, the readings' mean
+  double kilograms = 0;                      // of that wood, and of what is let into it and poured
+  Point centre;                              // mm on the board: of all that weighs
+  double thick = 0;                          // mm, the readings' mean
+  double let_in = 0;                         // kg, of `kilograms`: plugs, inserts and resin
 };
 
 // Throws Cancelled.

@@ -6,6 +6,7 @@
 
 #include "geometry/polyline.hpp"
 #include "planning/fill.hpp"
+#include "plates/plates.hpp"
 #include "treatments/look.hpp"
 #include "wording/say.hpp"
 
@@ -26,10 +27,12 @@ class Making {
   FinishPlan make() {
     const School school = job_.finish.school;
     if (school == School::None && !has_resin() && job_.finish.round_over <= 0) return {};
+    if (job_.plates.there()) out_.boards = std::max(1, static_cast<int>(plate_rows(job_.plates).size()));
+    many_ = out_.boards;
     before_run(school);
-    step(When::Run, say("At the machine: cut it"), say("the run sheet"), {}, plan_.seconds / 60, 0);
+    step(When::Run, say("At the machine: cut it"), say("the run sheet"), {}, many_ * plan_.seconds / 60, 0);
     step(When::AfterRun, say("Blow and brush the dust out of every groove and corner"), say("soft brush, dust mask"),
-         {}, 5 + 20 * figures_.carved / kSquareMetre, 0);
+         {}, 5 + 20 * many_ * figures_.carved / kSquareMetre, 0);
     round_over();
     resin();
     after_run(school);
@@ -43,7 +46,7 @@ class Making {
     out_.steps.push_back({when, words, tools, caution, std::ceil(minutes), wait});
   }
   void sand(When when, const std::string& words, const std::string& grits, double area) {
-    step(when, words, grits, say("Dust mask, extraction running."), 8 + 60 * area / kSquareMetre, 0);
+    step(when, words, grits, say("Dust mask, extraction running."), 8 + 60 * many_ * area / kSquareMetre, 0);
   }
 
   // One product over an area in all its coats; the last coat waits `wait` hours.
@@ -57,12 +60,13 @@ class Making {
                                   : product.id == "sealer"            ? say("brush or roller; cut back at 400 when dry")
                                                                       : say("brush or roller");
       step(when, say("{0} on {1}, coat {2} of {3}.", name, on, coat, product.coats) + thin, between, product.caution,
-           5 + 25 * area / kSquareMetre, coat < product.coats ? product.recoat_hours : wait);
+           5 + 25 * many_ * area / kSquareMetre, coat < product.coats ? product.recoat_hours : wait);
     }
     quantity(product, name, area);
   }
 
-  void quantity(const Product& product, const std::string& name, double area) {
+  void quantity(const Product& product, const std::string& name, double of_one) {
+    const double area = many_ * of_one;
     FinishQuantity q{name, area, product.coats, 0, {}};
     if (product.metres_per_litre > 0)
       q.litres = area / kSquareMetre * product.coats / product.metres_per_litre * kWaste;
@@ -82,7 +86,7 @@ class Making {
       step(When::BeforeRun,
            say("Lay {0} over the whole face, without bubbles, and press it down at the edges",
                products_.of("film").name),
-           say("felt-edged squeegee"), {}, 5 + 30 * board / kSquareMetre, 0);
+           say("felt-edged squeegee"), {}, 5 + 30 * many_ * board / kSquareMetre, 0);
       quantity(products_.of("film"), products_.of("film").name, board * kWaste);
     }
     if (school == School::PaintedBoard) {
@@ -135,7 +139,7 @@ class Making {
         paint();
         step(When::AfterRun,
              say("Peel the film off while the paint is dry to the touch and not yet hard, flat back over itself"),
-             say("knife tip, tweezers"), {}, 10 + 100 * figures_.face / kSquareMetre, paint_cured);
+             say("knife tip, tweezers"), {}, 10 + 100 * many_ * figures_.face / kSquareMetre, paint_cured);
         clear_coats();
         break;
       case School::PaintSand:
@@ -175,7 +179,7 @@ class Making {
     step(When::AfterRun, say("Round the front edges over by {0}", size_in_words(radius, job_.lengths)),
          say("router with a bearing bit, or plane and block; then 180"),
          say("Eyes and ears covered, the sign clamped; against the bit's turning, small pieces by hand."),
-         5 + 2 * edge / 1000, 0);
+         5 + 2 * many_ * edge / 1000, 0);
   }
 
   [[nodiscard]] bool has_resin() const {
@@ -197,16 +201,16 @@ class Making {
     coats(When::AfterRun, "sealer", say("the pockets, so that no air rises out of the wood"), area,
           products_.of("sealer").cure_hours);
     const int pours = product.pour > 0 ? std::max(1, static_cast<int>(std::ceil(deepest / product.pour - 1e-9))) : 1;
-    const double all = volume * (1 + kResinWaste);
+    const double all = many_ * volume * (1 + kResinWaste);
     for (int pour = 1; pour <= pours; ++pour)
       step(When::AfterRun,
            say("Mix {0} of resin and pour it level, pour {1} of {2}", filling_in_words(all / pours, job_.lengths), pour,
                pours),
-           say("scales, cups, a torch or heat gun for bubbles"), product.caution, 20,
+           say("scales, cups, a torch or heat gun for bubbles"), product.caution, 15 + 5 * many_,
            pour < pours ? product.recoat_hours : product.cure_hours);
     sand(When::AfterRun, say("Level the resin with the face"), say("plane or 80, then 120 to 400, wet"), area);
     out_.quantities.push_back(
-        {product.name, area, 1, all * 1e-6,
+        {product.name, many_ * area, 1, all * 1e-6,
          say("{0}: {1} to mix, in {2} {2|pour|pours}", product.name, filling_in_words(all, job_.lengths), pours)});
   }
 
@@ -216,8 +220,10 @@ class Making {
           "The film's thickness is not said under Blank: zero taken on it would cut everything too shallow by it."));
     if (school != School::MaskPaint && school != School::None && job_.blank.film > 0)
       out_.warnings.push_back(say("A film is said under Blank, and this finish does without one."));
-    if (job_.plates.there())
-      out_.warnings.push_back(say("These are times and quantities of one plate; the list makes many."));
+    if (out_.boards > 1)
+      out_.warnings.push_back(
+          say("Times and quantities are for all {0} plates of the list, each taken as the one that is drawn.",
+              out_.boards));
     if (!job_.finish.outdoors) return;
     const auto used = [&](const char* id) {
       const std::string name = products_.of(id).name;
@@ -235,6 +241,7 @@ class Making {
   const FinishFigures& figures_;
   const ProductTable& products_;
   const Cancel& cancel_;
+  double many_ = 1;  // boards like this one
   FinishPlan out_;
 };
 

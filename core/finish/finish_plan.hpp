@@ -34,11 +34,13 @@ struct FinishPlan {
   std::vector<FinishQuantity> quantities;
   std::vector<std::string> paint_map;         // which colour goes where, in the order in which they are put on
   std::vector<std::string> warnings;          // made for indoors, film not measured
+  int boards = 1;                             // that steps and quantities are for: a list's plates
   [[nodiscard]] double hand_minutes() const;  // all but the run's
 };
 
 // By the job's school and choices. Empty where nothing was said. Resin is poured where pieces ask for it, whatever the
-// school. Minutes by hand: 5 and 25 a m² for a coat, 8 and 60 a m² for sanding (common practice, no source).
+// school. A job with a list of plates: for all of them, each taken as this one. Minutes by hand: 5 and 25 a m² for a
+// coat, 8 and 60 a m² for sanding (common practice, no source).
 FinishPlan finish_plan(const Plan& plan, const FinishFigures& figures, const ProductTable& products,
                        const Cancel& cancel = {});
 

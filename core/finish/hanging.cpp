@@ -4,6 +4,7 @@
 #include <cmath>
 #include <numbers>
 
+#include "job/follows_edge.hpp"
 #include "planning/outputs.hpp"
 #include "problem.hpp"
 #include "treatments/hanger_slot/slot_places.hpp"
@@ -14,6 +15,8 @@ namespace {
 
 constexpr double kWoodRound = 12;  // mm of wood round a hanger
 constexpr double kSkin = 3;        // mm that a screw keeps from the front's deepest cut
+// A step behind the edge (common practice, no source): so wide and deep, or as the sign allows.
+constexpr double kFloatWide = 20, kFloatDeep = 6, kFloatNarrowest = 5, kFloatShallowest = 2;
 
 std::vector<Point> slots_of(const Job& job) {
   std::vector<Point> places;
@@ -32,10 +35,20 @@ std::size_t how_many(const Box& box, double kilograms) {
   return std::max(count, static_cast<std::size_t>(std::ceil(kilograms / 5)));
 }
 
+// What is cut into the back, but for slots: no hanger holds there.
+Region cut_from_back(const Plan& plan) {
+  Region all;
+  for (std::size_t i = 0; i < plan.job.items.size(); ++i) {
+    const Treatment& cut = plan.job.items[i].cut;
+    if (cut.back && cut.kind != Treatment::Kind::None && cut.kind != Treatment::Kind::HangerSlot)
+      all = unite(all, plan.pieces[i]->outlines.region);
+  }
+  return all;
+}
+
 // At one height, alike on both sides of where it balances, as high and as wide as the wood allows.
-std::vector<Point> found_places(const Region& shape, Point centre, std::size_t count) {
+std::vector<Point> found_places(const Region& shape, const Region& room, Point centre, std::size_t count) {
   const Box box = bounds(shape);
-  const Region room = grow(shape, -kWoodRound);
   for (double high = 0.85; high > 0.05; high -= 0.05) {
     const double y = centre.y + (box.top - centre.y) * high;
     for (double wide = count == 1 ? 0 : 0.8; wide >= 0; wide -= 0.05) {
@@ -96,13 +109,15 @@ double wood_behind(const Plan& plan, const FinishFigures& figures, const std::ve
 Hanging hanging_of(const Plan& plan, const FinishFigures& figures) {
   Hanging out;
   out.kilograms = figures.kilograms;
+  out.let_in = figures.let_in;
   out.centre = figures.centre;
   out.places = slots_of(plan.job);
   out.slots = !out.places.empty();
   Region shape = plan.finished_shape();
   if (shape.empty()) shape = region_of(plan.job.blank);
   if (!out.slots) {
-    out.places = found_places(shape, figures.centre, how_many(bounds(shape), figures.kilograms));
+    const Region room = grow(subtract(shape, cut_from_back(plan)), -kWoodRound);
+    out.places = found_places(shape, room, figures.centre, how_many(bounds(shape), figures.kilograms));
     out.screw = wood_behind(plan, figures, out.places);
   }
   out.loads = loads_on(out.places, out.centre);
@@ -126,6 +141,79 @@ Job with_slots_level(const Job& job, const Hanging& hanging) {
   return out;
 }
 
+std::string float_step_of(const Job& job) {
+  for (const Item& item : job.items) {
+    if (follows_edge(job, item)) return item.piece.id;
+  }
+  return {};
+}
+
+FloatStep float_step(const Plan& plan) {
+  const Region shape = plan.finished_shape();
+  if (shape.empty())
+    throw bad_input(say("Nothing is cut out: a step behind its edge goes with a piece that is cut out."));
+  if (!float_step_of(plan.job).empty()) throw bad_input(say("There is a step behind its edge already."));
+  const Box box = bounds(shape);
+  // In figures that can be said.
+  const bool inch = plan.job.lengths.unit == Unit::Inch;
+  const double unit = inch ? kMmPerInch / 16 : 0.5;
+  const auto rounded = [unit](double mm) { return std::floor(mm / unit + 1e-6) * unit; };
+  FloatStep step;
+  step.width = std::min(inch ? kMmPerInch * 3 / 4 : kFloatWide, rounded(std::min(box.width(), box.height()) / 4));
+  step.depth = std::min(inch ? kMmPerInch / 4 : kFloatDeep, rounded(plan.job.blank.thinnest() / 3));
+  // What is carved at the edge from the front keeps wood below it.
+  const double left = plan.job.blank.thinnest() - plan.job.run.least_wood;
+  double deepest = 0;
+  const Region edge = subtract(shape, grow(shape, -step.width));
+  for (std::size_t i = 0; i < plan.job.items.size(); ++i) {
+    const Treatment& cut = plan.job.items[i].cut;
+    if (cut.back || goes_through(cut.kind) || cut.kind == Treatment::Kind::None) continue;
+    if (!intersect(plan.pieces[i]->outlines.region, edge).empty())
+      deepest = std::max(deepest, plan.pieces[i]->cuts.deepest);
+  }
+  step.depth = std::min(step.depth, rounded(left - deepest));
+  if (step.width < kFloatNarrowest)
+    throw bad_input(say("It is too small for a step behind its edge: half of it must stand on the wall."));
+  if (step.depth < kFloatShallowest)
+    throw bad_input(
+        say("What is carved near its edge leaves too little wood for a step behind it: {0} and {1} below stay of {2}.",
+            depth_in_words(deepest, plan.job.lengths), depth_in_words(plan.job.run.least_wood, plan.job.lengths),
+            depth_in_words(plan.job.blank.thinnest(), plan.job.lengths)));
+  return step;
+}
+
+Job with_float_step(const Plan& plan) {
+  const FloatStep step = float_step(plan);
+  Job job = plan.job;
+  const Bit* bit = nullptr;  // the widest flat that the step is wide enough for
+  for (const Bit& b : plan.rack.bits) {
+    if (b.kind == BitKind::Flat && b.true_diameter() < step.width &&
+        (bit == nullptr || b.true_diameter() > bit->true_diameter()))
+      bit = &b;
+  }
+  if (bit == nullptr)
+    throw bad_input(say("No flat bit of the rack is narrower than {0}.", size_in_words(step.width, job.lengths)));
+  Derived ring;
+  ring.how = Derived::How::Grow;
+  ring.distance = std::ceil(bit->true_diameter() / 2 + 0.5);  // into the waste: its corners go out, too
+  ring.band = step.width + ring.distance;
+  ring.corner = Corner::Sharp;
+  for (const Item& item : job.items) {
+    if (item.cut.kind == Treatment::Kind::CutOut) ring.from.push_back(item.piece.id);
+  }
+  Item item;
+  item.piece.id = job.fresh_id("float");
+  item.piece.name = job.fresh_name(say("Step behind the edge"));
+  item.piece.what = ring;
+  item.cut.kind = Treatment::Kind::Recess;
+  item.cut.back = true;
+  item.cut.depth = step.depth;
+  item.cut.bit = bit->id;
+  item.cut.clearing = {bit->id};
+  job.items.push_back(std::move(item));
+  return job;
+}
+
 std::vector<std::string> hanging_in_words(const Plan& plan, const Hanging& hanging) {
   const LengthStyle& lengths = plan.job.lengths;
   const auto show = [&](double mm) { return size_in_words(mm, lengths); };
@@ -135,6 +223,8 @@ std::vector<std::string> hanging_in_words(const Plan& plan, const Hanging& hangi
   words.push_back(say("It weighs {0} and balances {1} from its left and {2} from its lower edge, seen from the front.",
                       weight_in_words(hanging.kilograms, lengths), show(hanging.centre.x - box.left),
                       show(hanging.centre.y - box.bottom)));
+  if (hanging.let_in > 0.0005)
+    words.push_back(say("Of that, plugs, inserts and resin weigh {0}.", weight_in_words(hanging.let_in, lengths)));
   for (std::size_t i = 0; i < hanging.places.size(); ++i) {
     const Point p = hanging.places[i];
     const std::string share = format_number(std::round(hanging.loads[i] * 100), 0);

@@ -58,11 +58,11 @@ std::vector<PriceLine> lines_of(const Plan& plan, const FinishPlan& finish, cons
   const double at_machine = plan.cutting_seconds() / 60;
   add(say("Machine"), say("{0} h × {1}", hours(at_machine), money(rates.machine)), at_machine / 60 * rates.machine);
   const double changes = (plan.seconds - plan.cutting_seconds()) / 60;
-  const double by_hand = rates.setup_minutes + changes + finish.hand_minutes();
+  const double by_hand = rates.setup_minutes + changes + finish.hand_minutes() / finish.boards;
   add(say("By hand"), say("{0} h (setting up, bits, finish) × {1}", hours(by_hand), money(rates.hand)),
       by_hand / 60 * rates.hand);
   double coated = 0;
-  for (const FinishQuantity& q : finish.quantities) coated += q.area * 1e-6 * q.coats;
+  for (const FinishQuantity& q : finish.quantities) coated += q.area * 1e-6 * q.coats / finish.boards;
   if (coated > 0)
     add(say("Finish"), say("{0} m² × {1}", format_number(coated, 3), money(rates.finish)), coated * rates.finish);
   if (design > 0) add(say("Design"), say("{0} h × {1}", hours(design), money(rates.hand)), design / 60 * rates.hand);

@@ -8,6 +8,7 @@
 #include "run/plain_words.hpp"
 #include "treatments/piece_cuts.hpp"
 #include "treatments/suits.hpp"
+#include "treatments/through/through.hpp"
 #include "wording/say.hpp"
 
 namespace doyen {
@@ -221,7 +222,7 @@ std::vector<FurtherBoard> insert_boards(const Job& job, const Rack& rack, double
       item.piece.at = places[i].at;
       item.piece.turn = places[i].half_turn ? 180 : 0;
       item.cut.kind = Treatment::Kind::CutOut;
-      item.cut.bit = id_of(flat_nearest(rack, kMmPerInch / 8));
+      item.cut.bit = id_of(flat_nearest_for(rack, kMmPerInch / 8, thickness + default_over_cut(board.job.blank)));
       item.cut.through.tabs = usual_tabs(board.job.blank);
       board.job.items.push_back(std::move(item));
       board.places.push_back({art.item->piece.id, art.pocket, places[i].at, places[i].half_turn});

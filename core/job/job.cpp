@@ -1,8 +1,10 @@
 #include "job/job.hpp"
-#include "treatments/look.hpp"
 
 #include <algorithm>
 #include <utility>
+
+#include "job/follows_edge.hpp"
+#include "treatments/look.hpp"
 
 namespace doyen {
 
@@ -52,7 +54,9 @@ bool Job::has_back() const {
 
 Outlines Job::outlines(const Item& item) const {
   Outlines out = outlines_of(item.piece, source());
-  if (!item.cut.back || item.cut.kind == Treatment::Kind::None || look_of(item.cut.kind).to_back) return out;
+  if (!item.cut.back || item.cut.kind == Treatment::Kind::None || look_of(item.cut.kind).to_back ||
+      follows_edge(*this, item))
+    return out;
   const Point middle = bounds(out).centre();
   // Whoever reads the back walks round the sign: up stays up, whichever edge the board is turned over about for
   // cutting.

@@ -55,6 +55,7 @@ class Differences {
  public:
   void look(const std::string& path, const Json& a, const Json& b) {
     if (a == b || lines_.size() >= kMostChanges) return;
+    if (path == "lettering.kept") return;  // follows from what was said, and only saved jobs have it
     const bool records = (a.is_object() || a.is_null()) && (b.is_object() || b.is_null());
     if (records)
       look_in_objects(path, a, b);
@@ -134,7 +135,13 @@ BitId flank_bit(const Treatment& cut) {
   return cut.clearing.front();
 }
 
-std::string fingerprint(const Job& job) { return mark_of(write_job(without_history(job))); }
+std::string fingerprint(const Job& job) {
+  Job said = without_history(job);
+  for (Item& item : said.items) {
+    if (auto* words = std::get_if<Lettering>(&item.piece.what)) words->kept = {};  // only saved jobs have it
+  }
+  return mark_of(write_job(said));
+}
 
 std::vector<std::string> what_changed(const std::string& before, const std::string& after) {
   Differences all;

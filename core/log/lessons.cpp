@@ -16,6 +16,7 @@ namespace {
 constexpr double kHair = 0.01;    // mm: what is told apart
 constexpr double kSlower = 0.75;  // of a feed that broke wood out, where no other is known (from memory, no source)
 constexpr double kLeastContact = 0.1;  // mm
+constexpr double kMostOff = 2;         // mm: more was asked too little, not found wrongly (common practice, no source)
 constexpr double kThinnest = 0.3;      // mm of glue gap that stays under a plug (from memory, no source)
 
 std::string day_of(const LogEntry& e) { return e.made.substr(0, 10); }
@@ -72,6 +73,48 @@ void learn_through(const Job& job, const std::vector<LogEntry>& log, std::vector
                      if (Item* it = j.find(id)) it->cut.through.over_cut = mm;
                    }});
   }
+}
+
+// How far this machine's cuts ended above what was asked (below: negative), by its newest runs in a row that said so;
+// nothing when a later one came out well.
+struct DepthKnown {
+  const LogEntry* by = nullptr;
+  double mm = 0;  // the mean
+  int times = 0;
+};
+DepthKnown depth_known(const std::string& machine, const std::vector<LogEntry>& log) {
+  DepthKnown k;
+  for (const LogEntry& e : log) {
+    if (e.machine != machine) continue;
+    const MishapSeen *high = seen(e, Mishap::TooShallow), *low = seen(e, Mishap::TooDeep);
+    const double mm = high != nullptr && high->mm > 0 ? high->mm : low != nullptr && low->mm > 0 ? -low->mm : 0;
+    if (mm == 0 || std::abs(mm) > kMostOff) {
+      if (e.well) break;
+      continue;
+    }
+    if (k.times > 0 && (mm > 0) != (k.mm > 0)) break;
+    if (k.by == nullptr) k.by = &e;
+    k.mm = (k.mm * k.times + mm) / (k.times + 1);
+    ++k.times;
+  }
+  return k;
+}
+
+void learn_depth(const Job& job, const std::vector<LogEntry>& log, std::vector<Lesson>& out) {
+  const DepthKnown k = depth_known(job.run.machine, log);
+  if (k.by == nullptr) return;
+  const std::string mm = depth_in_words(std::abs(k.mm), job.lengths);
+  std::string text = k.mm > 0 ? say("Last time on this machine it came out {0} too shallow ({1}).", mm, told_by(*k.by))
+                              : say("Last time on this machine it came out {0} too deep ({1}).", mm, told_by(*k.by));
+  // Twice the same way is no slip of the hand.
+  std::string sum =
+      k.times == 1
+          ? say("Touch z off on what will be carved, with the bit that carves first, and look at a first stroke.")
+      : k.mm > 0 ? say("{0} times in a row: z is found too high. Measure the touch plate or paper under the bit again.",
+                       k.times)
+                 : say("{0} times in a row: z is found too low. Measure the touch plate or paper under the bit again.",
+                       k.times);
+  out.push_back({"learnt-depth", "", std::move(text), std::move(sum), "", {}});
 }
 
 const LoggedBit* bit_in(const LogEntry& e, const BitId& id) {
@@ -234,6 +277,7 @@ std::vector<Lesson> lessons_for(const Job& job, const Rack& rack, const std::vec
   std::vector<Lesson> out;
   if (log.empty()) return out;
   learn_through(job, log, out);
+  learn_depth(job, log, out);
   learn_feeds(job, rack, log, out);
   learn_inlays(job, rack, log, out);
   learn_of_job(job, log, out);

@@ -11,7 +11,7 @@
 namespace doyen {
 
 struct Lesson {
-  std::string code;   // stable: learnt-through, learnt-feed, learnt-inlay, learnt-of-job
+  std::string code;   // stable: learnt-through, learnt-depth, learnt-feed, learnt-inlay, learnt-of-job
   std::string piece;  // id; empty: the whole job
   std::string text;   // what came out wrong, when
   std::string sum;    // how the figure comes about

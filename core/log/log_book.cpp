@@ -231,6 +231,17 @@ void LogBook::note(std::int64_t id, const std::string& words, const std::string&
   });
 }
 
+void LogBook::say_outcome(std::int64_t id, bool well, const std::vector<MishapSeen>& mishaps, double took) {
+  (void)written(*db_, path_, [&] {
+    SQLite::Statement put(*db_, "UPDATE entries SET well = ?, mishaps = ?, took = ? WHERE id = ?");
+    put.bind(1, well ? 1 : 0);
+    put.bind(2, list_text(mishaps, mishap_fields()));
+    put.bind(3, took);
+    put.bind(4, static_cast<int64_t>(id));
+    return put.exec();
+  });
+}
+
 void LogBook::remove(std::int64_t id) {
   (void)written(*db_, path_, [&] {
     SQLite::Statement take(*db_, "DELETE FROM entries WHERE id = ?");
@@ -241,6 +252,18 @@ void LogBook::remove(std::int64_t id) {
 
 void LogBook::add_picture(std::int64_t id, const std::string& png) {
   (void)written(*db_, path_, [&] { return put_picture(*db_, id, png); });
+}
+
+void LogBook::remove_picture(std::int64_t id, std::size_t number) {
+  (void)written(*db_, path_, [&] {
+    SQLite::Statement take(
+        *db_,
+        "DELETE FROM pictures WHERE id = (SELECT id FROM pictures WHERE entry = ? ORDER BY id LIMIT 1"
+        " OFFSET ?)");
+    take.bind(1, static_cast<int64_t>(id));
+    take.bind(2, static_cast<int64_t>(number));
+    return take.exec();
+  });
 }
 
 std::vector<LogEntry> LogBook::entries() const {

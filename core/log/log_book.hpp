@@ -30,8 +30,12 @@ class LogBook {
   // same job.
   std::size_t take(const std::vector<LogEntry>& entries);
   void note(std::int64_t id, const std::string& words, const std::string& why);
+  // How it came out, said anew: whether well, what went wrong, and how long the machine ran (s; 0: not said).
+  void say_outcome(std::int64_t id, bool well, const std::vector<MishapSeen>& mishaps, double took);
   void remove(std::int64_t id);
   void add_picture(std::int64_t id, const std::string& png);
+  void remove_picture(std::int64_t id,
+                      std::size_t number);  // as pictures() lists them, from 0; nothing else is touched
 
   [[nodiscard]] std::vector<LogEntry> entries() const;  // the newest first, without their job texts
   [[nodiscard]] std::string job_text(std::int64_t id) const;

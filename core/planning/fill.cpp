@@ -36,10 +36,16 @@ ResinFill fill_of(const Plan& plan, const std::string& piece, const Cancel& canc
   }
   const double level = -cut->cuts.ground;
   double depth = 0;
+  Point moment{0, 0};
   for (std::size_t r = 0; r < field.rows(); ++r) {
-    for (std::size_t c = 0; c < field.columns(); ++c) depth += std::max(0.0, level - field.at(c, r));
+    for (std::size_t c = 0; c < field.columns(); ++c) {
+      const double here = std::max(0.0, level - field.at(c, r));
+      depth += here;
+      moment = moment + Point{field.x_of(c), field.y_of(r)} * here;
+    }
   }
   fill.volume = depth * cell * cell;
+  fill.centre = depth > 0 ? moment * (1 / depth) : box.centre();
   if (item->cut.kind == Treatment::Kind::Recess && item->cut.insert.thickness > 0)
     fill.insert = area(grow(cut->outlines.region, -item->cut.insert.clearance)) * item->cut.insert.thickness;
   return fill;

@@ -11,6 +11,7 @@ namespace doyen {
 struct ResinFill {
   double volume = 0;  // mm³ under the surface that the shape is cut into, as its moves carve it
   double insert = 0;  // mm³ of it that an insert under the resin takes
+  Point centre{};     // mm on the board, of that volume
   [[nodiscard]] double resin() const { return volume > insert ? volume - insert : 0; }
 };
 inline constexpr double kResinWaste = 0.1;  // share that stays in cup and brush (common practice, no source)

@@ -2,9 +2,19 @@
 
 #include <algorithm>
 
+#include "planning/finished_look.hpp"
 #include "relief/carve.hpp"
+#include "relief/rounded_edge.hpp"
 
 namespace doyen {
+namespace {
+
+bool same(const Region& a, const Region& b) {
+  return std::equal(a.islands.begin(), a.islands.end(), b.islands.begin(), b.islands.end(),
+                    [](const Island& one, const Island& other) { return one.rings == other.rings; });
+}
+
+}  // namespace
 
 std::vector<ReliefKeeper::Carved> ReliefKeeper::operations_of(const Plan& plan, Side side) {
   std::vector<Carved> all;
@@ -28,9 +38,11 @@ std::vector<ReliefKeeper::Carved> ReliefKeeper::operations_of(const Plan& plan, 
 
 Box ReliefKeeper::bring_up(const Plan& plan, const Box& area, double cell, Side side, const Cancel& cancel) {
   std::vector<Carved> now = operations_of(plan, side);
-  const auto same = [](const Carved& a, const Carved& b) { return a.operation == b.operation && a.bit == b.bit; };
+  const auto alike = [](const Carved& a, const Carved& b) { return a.operation == b.operation && a.bit == b.bit; };
+  const double round_over = side == Side::Front ? plan.job.finish.round_over : 0;
+  Region sign = round_over > 0 ? sign_of(plan) : Region{};
   const bool all =
-      !sound_ || cell != cell_ || side != side_ ||
+      !sound_ || round_over != round_over_ || !same(sign, sign_) || cell != cell_ || side != side_ ||
       !(area.left == area_.left && area.right == area_.right && area.bottom == area_.bottom && area.top == area_.top);
   sound_ = false;
   Box changed;
@@ -43,7 +55,7 @@ Box ReliefKeeper::bring_up(const Plan& plan, const Box& area, double cell, Side 
   } else {
     const auto add_missing = [&](const std::vector<Carved>& from, const std::vector<Carved>& in) {
       for (const Carved& one : from) {
-        if (std::any_of(in.begin(), in.end(), [&](const Carved& other) { return same(one, other); })) continue;
+        if (std::any_of(in.begin(), in.end(), [&](const Carved& other) { return alike(one, other); })) continue;
         if (!one.reach.meets(area)) continue;
         changed.add(Box{std::max(one.reach.left, area.left), std::max(one.reach.bottom, area.bottom),
                         std::min(one.reach.right, area.right), std::min(one.reach.top, area.top)});
@@ -53,6 +65,8 @@ Box ReliefKeeper::bring_up(const Plan& plan, const Box& area, double cell, Side 
     add_missing(now, carved_);
   }
   carved_ = std::move(now);
+  round_over_ = round_over;
+  sign_ = std::move(sign);
   if (!changed.empty()) {
     const auto columns = field_.columns_in(changed.left - cell, changed.right + cell);
     const auto rows = field_.rows_in(changed.bottom - cell, changed.top + cell);
@@ -66,6 +80,7 @@ Box ReliefKeeper::bring_up(const Plan& plan, const Box& area, double cell, Side 
       for (const Carved& one : carved_) {
         if (one.reach.meets(part.box())) carve(part, one.operation->passes, one.bit, cancel);
       }
+      round_edge(part, sign_, round_over_);
       for (std::size_t r = rows.begin; r < rows.end && r - rows.begin < part.rows(); ++r) {
         const float* from = part.row(r - rows.begin);
         std::copy(from, from + std::min(columns.end - columns.begin, part.columns()), field_.row(r) + columns.begin);

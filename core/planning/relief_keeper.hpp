@@ -1,5 +1,5 @@
-// A board's relief that follows its plans: after an edit only the part of the board is carved again that the changed
-// operations reach.
+// A board's relief, its edges as they are rounded over by hand, that follows its plans: after an edit only the part of
+// the board is carved again that the changed operations reach.
 #pragma once
 
 #include <memory>
@@ -33,6 +33,8 @@ class ReliefKeeper {
   double cell_ = 0;
   Side side_ = Side::Front;
   bool sound_ = false;
+  double round_over_ = 0;  // mm
+  Region sign_;            // whose edges were rounded; of no interest else
   std::vector<Carved> carved_;
 };
 

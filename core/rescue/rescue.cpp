@@ -5,6 +5,8 @@
 
 #include "job/layout.hpp"
 #include "problem.hpp"
+#include "rescue/places.hpp"
+#include "treatments/look.hpp"
 #include "wording/say.hpp"
 
 namespace doyen {
@@ -16,12 +18,6 @@ constexpr double kDeeper = 2;    // mm that a patch's recess goes below what was
 constexpr double kRound = 3;     // mm of wood round it that the patch takes, too
 constexpr double kLoose = 0.05;  // mm round a patch, for glue
 constexpr double kClean = 0.2;   // mm planed off below the deepest cut
-
-const PiecePlan& plan_of_piece(const Plan& plan, const std::string& id) {
-  const PiecePlan* piece = plan.piece(id);
-  if (piece == nullptr) throw bad_input(say("There is no piece “{0}” in this job.", id));
-  return *piece;
-}
 
 // It is cleared round together with its neighbours.
 bool goes_with_others(const Treatment& cut) { return cut.kind == Kind::Raise || makes_ground(cut.kind); }
@@ -53,13 +49,16 @@ Job as_begun(const Job& of, const std::string& name) {
   return job;
 }
 
-// The piece, or the part of it, as outlines where they lie on the board.
-struct Place {
-  std::string name;
-  Region region;
-  Box box;  // of strokes that are followed, too
-  bool back = false;
-};
+}  // namespace
+
+namespace rescuing {
+
+const PiecePlan& plan_of_piece(const Plan& plan, const std::string& id) {
+  const PiecePlan* piece = plan.piece(id);
+  if (piece == nullptr) throw bad_input(say("There is no piece “{0}” in this job.", id));
+  return *piece;
+}
+
 std::vector<Place> places_of(const Plan& plan, const CutAnew& anew) {
   std::vector<Place> places;
   for (const std::string& id : anew.pieces) {
@@ -67,13 +66,13 @@ std::vector<Place> places_of(const Plan& plan, const CutAnew& anew) {
     const Outlines& whole = plan_of_piece(plan, id).outlines;
     if (item == nullptr || item->cut.kind == Kind::None) continue;
     if (!anew.part) {
-      places.push_back({item->piece.name, whole.region, bounds(whole), item->cut.back});
+      places.push_back({item, item->piece.name, whole.region, bounds(whole)});
       continue;
     }
     const std::vector<PartOfPiece> parts = parts_of_piece(plan, id);
     if (*anew.part >= parts.size()) throw bad_input(say("“{0}” has no such part.", item->piece.name));
     const PartOfPiece& part = parts[*anew.part];
-    places.push_back({say("{0}, {1}", item->piece.name, part.name), part.region, bounds(part.region)});
+    places.push_back({item, say("{0}, {1}", item->piece.name, part.name), part.region, bounds(part.region)});
   }
   if (places.empty()) throw bad_input(say("Choose on the board what is to be cut again."));
   return places;
@@ -82,6 +81,10 @@ std::vector<Place> places_of(const Plan& plan, const CutAnew& anew) {
 Piece as_it_lies(const std::string& id, const Place& place) {
   Outlines outlines;
   outlines.region = place.region;
+  // What is cut from the back is mirrored about its own middle when it is cut (Job::outlines).
+  const Treatment& cut = place.item->cut;
+  if (cut.back && !look_of(cut.kind).to_back)
+    outlines.region = transformed(place.region, Transform{-1, 0, 0, 1, 2 * bounds(place.region).centre().x, 0});
   Piece piece;
   piece.id = id;
   piece.name = place.name;
@@ -90,11 +93,16 @@ Piece as_it_lies(const std::string& id, const Place& place) {
   return piece;
 }
 
-}  // namespace
+}  // namespace rescuing
+
+using rescuing::as_it_lies;
+using rescuing::Place;
+using rescuing::places_of;
+using rescuing::plan_of_piece;
 
 std::vector<PartOfPiece> parts_of_piece(const Plan& plan, const std::string& id) {
   const Item* item = plan.job.find(id);
-  if (item == nullptr || goes_with_others(item->cut) || item->cut.back || item->cut.kind == Kind::Inlay) return {};
+  if (item == nullptr || goes_with_others(item->cut) || item->cut.kind == Kind::Inlay) return {};
   const Outlines& outlines = plan_of_piece(plan, id).outlines;
   const bool letters = !outlines.letters.empty();
   std::vector<PartOfPiece> parts(letters ? outlines.letters.size() : outlines.region.islands.size());
@@ -161,7 +169,7 @@ Job patch_for(const Plan& plan, const CutAnew& anew) {
     item.piece.what = shape;
     item.cut.kind = Kind::Recess;
     item.cut.depth = depth;
-    item.cut.back = place.back;
+    item.cut.back = place.item->cut.back;
     item.cut.insert.thickness = depth;
     item.cut.insert.clearance = kLoose;
     item.cut.insert.cut = true;
@@ -190,10 +198,18 @@ Job planed(const Job& was, double off) {
   return job;
 }
 
-Job within_margin(const Plan& plan) {
-  Job job = as_begun(plan.job, say("smaller"));
-  Box room = job.blank.box(), all;
+namespace {
+
+// What must lie within the margin, and the room for it.
+struct Inside {
+  Box room, all;
   std::vector<std::string> ids;
+};
+Inside inside_of(const Plan& plan) {
+  const Job& job = plan.job;
+  Inside in;
+  auto& [room, all, ids] = in;
+  room = job.blank.box();
   // The sign's own edge stays, where the board holds just one sign.
   const auto edges =
       std::count_if(job.items.begin(), job.items.end(), [](const Item& item) { return item.cut.kind == Kind::CutOut; });
@@ -210,6 +226,20 @@ Job within_margin(const Plan& plan) {
     }
   }
   room = room.grown(-job.blank.margin);
+  return in;
+}
+
+bool holds(const Box& room, const Box& all) {
+  constexpr double kHair = 1e-6;
+  return all.left >= room.left - kHair && all.right <= room.right + kHair && all.bottom >= room.bottom - kHair &&
+         all.top <= room.top + kHair;
+}
+
+}  // namespace
+
+Job within_margin(const Plan& plan) {
+  Job job = as_begun(plan.job, say("smaller"));
+  const auto [room, all, ids] = inside_of(plan);
   const Point middle = room.centre();
   const auto share = [](double half, double reach) { return reach > 0 ? half / reach : 1e300; };
   const double wide = room.width() / 2, high = room.height() / 2;
@@ -218,6 +248,22 @@ Job within_margin(const Plan& plan) {
   if (!(factor < 1)) throw bad_input(say("Everything lies within the margin already."));
   if (factor <= 0.05) throw bad_input(say("There is no room within the margin."));
   scale_layout(job, on_their_own(job, ids), std::floor(factor * 1000) / 1000, middle);
+  return job;
+}
+
+Job moved_within(const Plan& plan) {
+  Job job = as_begun(plan.job, say("moved"));
+  const auto [room, all, ids] = inside_of(plan);
+  if (ids.empty() || holds(room, all)) throw bad_input(say("Everything lies within the margin already."));
+  if (all.width() > room.width() || all.height() > room.height())
+    throw bad_input(say("It is too large for the margin, {0} by {1} in {2} by {3}: cut it smaller.",
+                        size_in_words(all.width(), job.lengths), size_in_words(all.height(), job.lengths),
+                        size_in_words(room.width(), job.lengths), size_in_words(room.height(), job.lengths)));
+  const auto by = [](double from, double to, double least, double most) {
+    return from < least ? least - from : to > most ? most - to : 0.0;
+  };
+  const Point shift{by(all.left, all.right, room.left, room.right), by(all.bottom, all.top, room.bottom, room.top)};
+  for (const std::string& id : on_their_own(job, ids)) job.shift(id, shift);
   return job;
 }
 
@@ -232,7 +278,7 @@ std::vector<std::string> first_aid(Mishap mishap) {
           say("Leave it on the machine. Set z again with care, and run the files again: what is cut already is air."),
           say("If the job itself asks for too little, change its depth, and write the files anew: x and y stay.")};
     case Mishap::TooDeep:
-      return {say("Fill it with resin, or plane the face and cut it again.")};
+      return {say("Fill it with wood or resin and cut it again, or plane the face and cut everything again.")};
     case Mishap::BrokeOut:
       return {say("Look for the chip and glue it back before anything else: it fits like nothing that is made.")};
     case Mishap::RanOff:
@@ -268,19 +314,22 @@ std::vector<Rescue> rescues_for(Mishap mishap) {
     case Mishap::Rough:
       return {R::OnlyThese};
     case Mishap::TooDeep:
-      return {R::Planed};
+      return {R::FillPiece, R::Planed};
     case Mishap::BrokeOut:
-      return {R::Patch, R::OnlyThese, R::Planed};
+      return {R::Patch, R::FillPiece, R::OnlyThese, R::Planed};
     case Mishap::RanOff:
-      return {R::WithinMargin, R::Planed};
+      return {R::WithinMargin, R::MovedWithin, R::Planed};
     case Mishap::Moved:
+      return {R::RestOfFile, R::OnlyThese, R::Patch, R::FillPiece, R::Planed};
     case Mishap::Other:
-      return {R::OnlyThese, R::Patch, R::Planed};
+      return {R::OnlyThese, R::Patch, R::FillPiece, R::Planed};
     case Mishap::InlayGap:
-      return {R::Patch};
-    case Mishap::NotThrough:
+      return {R::FillPiece, R::Patch};
     case Mishap::InlayTight:
+      return {R::FillPiece};
+    case Mishap::NotThrough:
     case Mishap::BitBroke:
+      return {R::RestOfFile};
     case Mishap::WrongWood:
       break;
   }

@@ -43,11 +43,20 @@ double planed_clean(const Plan& plan);
 // cut again. Throws Problem{BadInput} where it lies within it already, or something cannot be scaled.
 Job within_margin(const Plan& plan);
 
+// Everything moved by the least that brings it within the margin, as large as it is: what ran off the edge, on a board
+// planed clean or turned over. Throws Problem{BadInput} where it lies within it already, or is too large for that.
+Job moved_within(const Plan& plan);
+
+// A board of the same wood with what fills these: plugs for grooves, with the same V, inserts for recesses and
+// openings, a millimetre proud; inlays' plugs again, put right by what was seen of them. Throws Problem{BadInput} for
+// what cannot be filled so, and for pieces that need several boards.
+Job fill_piece_for(const Plan& plan, const CutAnew& anew, const std::vector<MishapSeen>& mishaps = {});
+
 // What to do first, in words: glue, leave it on the machine, find zero again; common practice, no source.
 std::vector<std::string> first_aid(Mishap mishap);
 
-// Which of the four above can help.
-enum class Rescue { OnlyThese, Patch, Planed, WithinMargin };
+// Which of those above can help; and the rest of a file, or a deeper round, which “If it was stopped” writes.
+enum class Rescue { OnlyThese, Patch, Planed, WithinMargin, MovedWithin, FillPiece, RestOfFile };
 std::vector<Rescue> rescues_for(Mishap mishap);
 
 }  // namespace doyen

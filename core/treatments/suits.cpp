@@ -37,4 +37,11 @@ const Bit* flat_nearest(const Rack& rack, double across) {
   return nearest_bit(rack, BitKind::Flat, [across](const Bit& b) { return std::abs(b.diameter - across); });
 }
 
+const Bit* flat_nearest_for(const Rack& rack, double across, double deep) {
+  constexpr double kTooShort = 1e6;  // mm farther than any
+  return nearest_bit(rack, BitKind::Flat, [across, deep](const Bit& b) {
+    return std::abs(b.diameter - across) + (b.flute_length > 0 && b.flute_length < deep ? kTooShort : 0);
+  });
+}
+
 }  // namespace doyen

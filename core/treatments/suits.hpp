@@ -16,6 +16,8 @@ bool suits(const Bit& bit, WantedBit wanted);
 const Bit* nearest_bit(const Rack& rack, BitKind kind, const std::function<double(const Bit&)>& away);
 const Bit* usual_v(const Rack& rack);                      // the V nearest to 60 degrees
 const Bit* flat_nearest(const Rack& rack, double across);  // the flat bit nearest to so many mm
+// Of those whose flutes reach so many mm deep; of all, where none's do.
+const Bit* flat_nearest_for(const Rack& rack, double across, double deep);
 // Its id, for a treatment; empty when there is none, which a verdict then says.
 inline BitId id_of(const Bit* bit) { return bit == nullptr ? BitId() : bit->id; }
 

@@ -2,6 +2,7 @@
 #include <algorithm>
 
 #include "holding/witness.hpp"
+#include "job/follows_edge.hpp"
 #include "treatments/look.hpp"
 #include "verdicts/room.hpp"
 #include "verdicts/verdict.hpp"
@@ -28,9 +29,10 @@ class EdgeCheck {
     }
     for (std::size_t i = 0; i < s_.job.items.size(); ++i) {
       if (s_.pieces[i].outlines == nullptr || s_.pieces[i].outlines->region.empty()) continue;
-      // What is not cut may lie anywhere; planing runs past edges on purpose.
+      // What is not cut may lie anywhere; planing and steps behind the edge run past edges on purpose.
       const Treatment::Kind kind = s_.job.items[i].cut.kind;
-      if (kind == Treatment::Kind::None || kind == Treatment::Kind::Plane) continue;
+      if (kind == Treatment::Kind::None || kind == Treatment::Kind::Plane || follows_edge(s_.job, s_.job.items[i]))
+        continue;
       std::vector<std::uint64_t> of{s_.pieces[i].mark};
       of.insert(of.end(), cut_out.begin(), cut_out.end());
       of.push_back(0);

@@ -8,7 +8,8 @@ namespace doyen {
 void check_learnt(const Situation& s, std::vector<Verdict>& out) {
   for (Lesson& lesson : lessons_for(s.job, s.rack, *known_log())) {
     Verdict verdict;
-    verdict.grade = lesson.code == "learnt-of-job" ? Grade::Note : Grade::Mind;
+    // What no figure of the job puts right is a note.
+    verdict.grade = lesson.apply || lesson.code == "learnt-inlay" ? Grade::Mind : Grade::Note;
     verdict.code = lesson.code;
     verdict.piece = lesson.piece;
     verdict.at = {s.job.blank.width / 2, s.job.blank.height / 2};

@@ -1,6 +1,7 @@
 // The Finish ticket: how it is coated and when, how it hangs, what it costs, with real keys; what was said is kept.
 #include <QCheckBox>
 #include <QFile>
+#include <fstream>
 
 #include "finish/price.hpp"
 #include "finish/products.hpp"
@@ -15,6 +16,7 @@ namespace {
 void type(QLineEdit* field, const QString& words) {
   field->setFocus();
   field->selectAll();
+  QTest::keyClick(field, Qt::Key_Delete);
   QTest::keyClicks(field, words);
   QTest::keyClick(field, Qt::Key_Return);
 }
@@ -98,6 +100,13 @@ TEST_CASE("the shop's hours and days are the user's: typed once, kept for every 
     choose_row(w.reach<QComboBox>("shopDays"), 2);
     CHECK(w.says("finishSteps").contains(QStringLiteral("2026-11-30 07:30")));
     CHECK_FALSE(w.says("finishSteps").contains(QStringLiteral("2026-11-28")));
+    type(w.reach<QLineEdit>("shopClosed"), QStringLiteral("2026-11-30 - 2026-12-02"));
+    CHECK(w.says("finishSteps").contains(QStringLiteral("2026-12-03 07:30")));
+    type(w.reach<QLineEdit>("shopClosed"), QStringLiteral("next week"));
+    CHECK(w.says("finishSteps").contains(QStringLiteral("2026-12-03 07:30")));
+    CHECK_FALSE(load_shop_day().closed.empty());
+    QTest::keyClick(w.reach<QLineEdit>("shopClosed"), Qt::Key_Escape);
+    type(w.reach<QLineEdit>("shopClosed"), QString());
     auto* hours = w.reach<QLineEdit>("shopHours");
     type(hours, QStringLiteral("16-7"));
     CHECK(w.says("finishSteps").contains(QStringLiteral("2026-11-30 07:30")));
@@ -174,4 +183,33 @@ TEST_CASE("it hangs level or can be made to, and costs what the user's rates say
   QTest::mouseClick(w.reach<QPushButton>("levelSlots"), Qt::LeftButton);
   w.ready();
   CHECK(w.says("hangs").contains(QStringLiteral("So it hangs level.")));
+}
+
+TEST_CASE("a step behind the edge is made by one click, undone by one, and asked for once") {
+  Finishing w;
+  const Job before = w.job();
+  auto* floats = w.reach<QPushButton>("floatStep");
+  REQUIRE(floats->isEnabled());
+  CHECK_THAT(w.says("floatSays").toStdString(), Catch::Contains("wide") && Catch::Contains("deep"));
+  QTest::mouseClick(floats, Qt::LeftButton);
+  w.ready();
+  CHECK(w.job().items.size() == before.items.size() + 1);
+  CHECK(w.plan().has_back());
+  CHECK_FALSE(w.plan().has_stop());
+  CHECK_FALSE(floats->isEnabled());
+  CHECK_THAT(w.says("floatSays").toStdString(), Catch::Contains("already"));
+  CHECK_THAT(w.says("hangs").toStdString(), Catch::Contains("Hanger 1"));
+  w.window.document().undo_stack().undo();
+  w.ready();
+  CHECK(w.job() == before);
+  CHECK(floats->isEnabled());
+}
+
+TEST_CASE("the figures of the finish open the page that says how they come about") {
+  Finishing w;
+  for (const auto& [name, page] : {std::pair{"whyFinish", "why-finish.md"}, std::pair{"whyPrice", "why-price.md"}}) {
+    CHECK_THAT(w.find<QLabel>(name)->text().toStdString(), Catch::Contains(page));
+    std::ifstream there(data_file(std::string("guide/") + page));
+    CHECK(there.good());
+  }
 }

@@ -5,9 +5,14 @@
 #include <QFile>
 #include <QLineEdit>
 #include <QListWidget>
+#include <QMessageBox>
+#include <QSettings>
+#include <QTemporaryDir>
 
+#include "log/entry_of.hpp"
 #include "log/log_book.hpp"
 #include "stages/log/log_dialog.hpp"
+#include "stages/run/run_ticket.hpp"
 #include "window_probe.hpp"
 
 using namespace probe;
@@ -255,5 +260,116 @@ TEST_CASE("a letter that broke out: a patch for it, and the letter cut again, ea
   CHECK(w.window.rail().current() == Stage::Proof);
   REQUIRE(kept_runs().size() == 1);  // what was said is kept, whatever comes after
   CHECK(kept_runs().front().mishaps.front().mishap == Mishap::BrokeOut);
+  no_log();
+}
+
+TEST_CASE("how a run came out is said anew in the log, and one picture of two is taken out of it") {
+  no_log();
+  Window w;
+  w.choose(Stage::Run, "");
+  pick_words(w.reach<QComboBox>("outcome"), QStringLiteral("well"));
+  QTest::mouseClick(w.find<QPushButton>("keepRun"), Qt::LeftButton);
+  REQUIRE(kept_runs().size() == 1);
+  const std::int64_t id = kept_runs().front().id;
+  LogBook(log_path()).add_picture(id, LogBook(log_path()).pictures(id).front());
+  in_the_log(w, [](LogDialog& dialog) {
+    on_next_dialog([](QDialog* asks) {
+      auto* outcome = asks->findChild<QComboBox*>(QStringLiteral("outcomeAnew"));
+      REQUIRE(outcome != nullptr);
+      CHECK(outcome->currentText() == QStringLiteral("well"));
+      pick_words(outcome, QStringLiteral("something went wrong"));
+      auto* keep = asks->findChild<QPushButton*>(QStringLiteral("keepOutcome"));
+      CHECK_FALSE(keep->isEnabled());  // what, is not said
+      pick_words(asks->findChild<QComboBox*>(QStringLiteral("mishap")), QStringLiteral("too shallow"));
+      auto* by = asks->findChild<QLineEdit*>(QStringLiteral("mishapBy"));
+      by->setFocus();
+      QTest::keyClicks(by, QStringLiteral("0.5 mm"));
+      QTest::keyClick(by, Qt::Key_Tab);
+      REQUIRE(keep->isEnabled());
+      QTest::mouseClick(keep, Qt::LeftButton);
+    });
+    QTest::mouseClick(dialog.findChild<QPushButton*>(QStringLiteral("logOutcome")), Qt::LeftButton);
+    CHECK_THAT(dialog.findChild<QLabel*>(QStringLiteral("logDetails"))->text().toStdString(),
+               Catch::Contains("too shallow"));
+    on_next_dialog([](QDialog* sure) {
+      auto* box = qobject_cast<QMessageBox*>(sure);
+      REQUIRE(box != nullptr);
+      QTest::mouseClick(box->button(QMessageBox::Ok), Qt::LeftButton);
+    });
+    QTest::mouseClick(dialog.findChild<QPushButton*>(QStringLiteral("logPictureOut0")), Qt::LeftButton);
+    QTest::qWait(20);
+    CHECK(dialog.findChild<QPushButton*>(QStringLiteral("logPictureOut1")) == nullptr);
+  });
+  const LogEntry now = kept_runs().front();
+  CHECK_FALSE(now.well);
+  REQUIRE(now.mishaps.size() == 1);
+  CHECK(now.mishaps.front().mm == Approx(0.5).margin(0.01));
+  CHECK(now.took == 0);
+  CHECK(LogBook(log_path()).pictures(id).size() == 1);
+  no_log();
+}
+
+TEST_CASE("a job whose files were written asks how it came out when it is opened again, until that is said") {
+  no_log();
+  QSettings().remove(QStringLiteral("unsaidRuns"));
+  QTemporaryDir folder;
+  const QString file = folder.filePath(QStringLiteral("sign.doyen"));
+  Window w;
+  w.window.document().save(file);
+  Job job = w.job();
+  CHECK(AfterRunSection::unsaid_since(job).isEmpty());
+  w.choose(Stage::Run, "");
+  auto* run = w.window.findChild<RunTicket*>();
+  run->show_written(QStringLiteral("written"), true, folder.path());
+  CHECK_FALSE(AfterRunSection::unsaid_since(job).isEmpty());
+  w.find<QAbstractButton>("afterRunOpen")->setChecked(false);
+  REQUIRE(w.window.open(file));
+  w.settle();
+  CHECK(what_changed(write_job(job), write_job(w.job())) == std::vector<std::string>{});
+  CHECK(fingerprint(job) == fingerprint(w.job()));
+  CHECK_FALSE(AfterRunSection::unsaid_since(w.job()).isEmpty());
+  w.choose(Stage::Run, "");
+  CHECK(w.find<QComboBox>("outcome")->isVisible());
+  CHECK_THAT(w.find<QLabel>("afterRunSays")->text().toStdString(), Catch::Contains("were written on"));
+  auto* not_run = w.reach<QPushButton>("notRun");
+  REQUIRE(not_run->isVisible());
+  // Said: nobody asks any more.
+  pick_words(w.reach<QComboBox>("outcome"), QStringLiteral("well"));
+  QTest::mouseClick(w.find<QPushButton>("keepRun"), Qt::LeftButton);
+  CHECK_FALSE(not_run->isVisible());
+  CHECK(AfterRunSection::unsaid_since(w.job()).isEmpty());
+  // Written again and not run: that ends it, too, and nothing is kept of it.
+  run->show_written(QStringLiteral("written"), true, folder.path());
+  REQUIRE(not_run->isVisible());
+  QTest::mouseClick(not_run, Qt::LeftButton);
+  CHECK_FALSE(not_run->isVisible());
+  CHECK(AfterRunSection::unsaid_since(w.job()).isEmpty());
+  CHECK(kept_runs().size() == 1);
+  no_log();
+}
+
+TEST_CASE("a bit that broke leads to the rest of its file; a groove too deep to a piece that fills it") {
+  no_log();
+  Window w;
+  w.window.select(QStringLiteral("garden"));
+  w.choose(Stage::Run, "garden");
+  pick_words(w.reach<QComboBox>("outcome"), QStringLiteral("something went wrong"));
+  auto* what = mishap_row(w, 0)->findChild<QComboBox*>(QStringLiteral("mishap"));
+  pick_words(what, QStringLiteral("a bit broke"));
+  auto* rest = w.reach<QPushButton>("toRestOfFile");
+  REQUIRE(rest->isVisible());
+  QTest::mouseClick(rest, Qt::LeftButton);
+  auto* file = w.find<QComboBox>("againFile");
+  CHECK(file->isVisible());
+  CHECK(file->count() == static_cast<int>(w.plan().runs.size()));
+  pick_words(what, QStringLiteral("too deep"));
+  CHECK_FALSE(rest->isVisible());
+  w.window.document().undo_stack().setClean();
+  QTest::mouseClick(w.reach<QPushButton>("makeFill"), Qt::LeftButton);
+  w.settle();
+  INFO(w.find<QLabel>("rescueSays")->text().toStdString());
+  REQUIRE(w.job().items.size() == 1);
+  CHECK(w.job().items.front().cut.kind == Treatment::Kind::Plug);
+  CHECK_FALSE(w.plan().has_stop());
   no_log();
 }

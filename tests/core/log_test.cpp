@@ -324,6 +324,64 @@ TEST_CASE("cuts that came short are asked deeper the next time on that machine, 
   CHECK(*mended.find(lesson->piece)->cut.through.over_cut == Approx(0.75).margin(0.0254));
 }
 
+TEST_CASE("what came out too shallow on this machine is said until it came out well; twice is no slip") {
+  const Job job = demo("gate-sign");
+  LogEntry shallow = like(job, "2026-05-02T10:00:00Z");
+  shallow.mishaps = {{Mishap::TooShallow, 0.3, {}}};
+  auto lesson = lesson_of("learnt-depth", job, {shallow});
+  REQUIRE(lesson);
+  CHECK_THAT(lesson->text, Catch::Contains("too shallow"));
+  CHECK_FALSE(lesson->apply);
+  LogEntry well = like(job, "2026-05-03T10:00:00Z");
+  well.well = true;
+  CHECK_FALSE(lesson_of("learnt-depth", job, {well, shallow}));
+  LogEntry elsewhere = shallow;
+  elsewhere.machine = "another";
+  CHECK_FALSE(lesson_of("learnt-depth", job, {elsewhere}));
+  // By hand: the mean of 0.3 and 0.5 mm is 0.4, 0.016 in.
+  LogEntry more = shallow;
+  more.mishaps.front().mm = 0.5;
+  lesson = lesson_of("learnt-depth", job, {more, shallow});
+  REQUIRE(lesson);
+  CHECK_THAT(lesson->text, Catch::Contains("0.016 in") || Catch::Contains("0.4 mm"));
+  CHECK_THAT(lesson->sum, Catch::Contains("2 times"));
+  // The other way since then: that run alone.
+  LogEntry deep = shallow;
+  deep.mishaps = {{Mishap::TooDeep, 0.2, {}}};
+  lesson = lesson_of("learnt-depth", job, {deep, more, shallow});
+  REQUIRE(lesson);
+  CHECK_THAT(lesson->text, Catch::Contains("too deep"));
+  // A depth that was asked too small is no fault of the machine's.
+  LogEntry asked = shallow;
+  asked.mishaps.front().mm = 4;
+  CHECK_FALSE(lesson_of("learnt-depth", job, {asked}));
+}
+
+TEST_CASE("how a run came out is said anew, and one picture of several is taken out; all else stays") {
+  std::mt19937 random(11);
+  const OwnHome home;
+  LogBook book(log_path());
+  const LogEntry entry = random_entry(random);
+  const std::int64_t id = book.add(entry, {"one", "two", "three"});
+  const std::int64_t other = book.add(random_entry(random), {"four"});
+  book.say_outcome(id, false, {{Mishap::Rough, 0, BitId("v60")}, {Mishap::TooDeep, 0.5, {}}}, 90.5);
+  book.remove_picture(id, 1);
+  book.remove_picture(id, 7);  // there is none
+  CHECK(book.pictures(id) == std::vector<std::string>{"one", "three"});
+  CHECK(book.pictures(other) == std::vector<std::string>{"four"});
+  for (const LogEntry& e : book.entries()) {
+    if (e.id != id) continue;
+    LogEntry wanted = entry;
+    wanted.id = id;
+    wanted.job_text.clear();  // entries() leaves it out
+    wanted.well = false;
+    wanted.took = 90.5;
+    wanted.mishaps = {{Mishap::Rough, 0, BitId("v60")}, {Mishap::TooDeep, 0.5, {}}};
+    CHECK(e == wanted);
+  }
+  CHECK(asked(log_path(), "SELECT took FROM entries WHERE id = " + std::to_string(id)) == "90.5");
+}
+
 TEST_CASE("a bit that broke wood out is fed as it came out well, or three quarters as fast") {
   const Job job = demo("gate-sign");
   const double now = load_rack().find("v60")->feeds_in("soft").feed;
@@ -438,6 +496,18 @@ TEST_CASE("what was changed since the last run is said by names; a count of boar
   LogEntry unnamed = entry;
   unnamed.job = another.name;
   CHECK(last_of(another, "/c.doyen", {unnamed}) == nullptr);
+}
+
+TEST_CASE("a job is the same when it was saved and opened again: nothing of it was changed") {
+  for (const char* name : {"gate-sign", "inlaid-lid", "fingerpost"}) {
+    const Job job = demo(name);
+    const std::filesystem::path file = std::filesystem::temp_directory_path() / "doyen-same-job.doyen";
+    save_job(job, file.string());
+    const Job again = load_job(file.string());
+    std::filesystem::remove(file);
+    CHECK(fingerprint(again) == fingerprint(job));
+    CHECK(what_changed(write_job(job), write_job(again)) == std::vector<std::string>{});
+  }
 }
 
 TEST_CASE("entries are found by every word that is asked for") {

@@ -158,6 +158,110 @@ TEST_CASE(
   CHECK(find(in, "outside-board") == nullptr);
 }
 
+TEST_CASE("what ran off the board is moved within the margin by the least, as large as it is") {
+  Job job = board(240, 160, 18);
+  job.blank.margin = 10;
+  add(job, "over", {kBox, 40, 30}, {225, 80}, cut(Kind::Recess, 3, {"flat-1/8in"}));
+  add(job, "beside", {kBox, 40, 30}, {150, 100}, cut(Kind::Recess, 3, {"flat-1/8in"}));
+  const Plan p = planned(job);
+  REQUIRE(find(p, "outside-board") != nullptr);
+  const Plan q = planned(moved_within(p));
+  CHECK(find(q, "outside-board") == nullptr);
+  CHECK(find(q, "inside-margin") == nullptr);
+  // By hand: its right edge stood at 245 mm and comes to 230; all of it goes as one, and nothing is smaller.
+  const Box is = bounds(q.piece("over")->outlines), beside = bounds(q.piece("beside")->outlines);
+  CHECK(is.right == Approx(230).margin(1e-3));
+  CHECK(is.bottom == Approx(65).margin(1e-3));
+  CHECK(beside.right == Approx(155).margin(1e-3));
+  CHECK(is.width() == Approx(40).margin(1e-3));
+  CHECK_THROWS_WITH(moved_within(q), Catch::Contains("already"));
+  job.blank.margin = 62;
+  CHECK_THROWS_WITH(moved_within(planned(job)), Catch::Contains("cut it smaller"));
+}
+
+TEST_CASE("a fill piece goes into what was carved, as the written files leave it, and stands proud") {
+  Job job = board(240, 160, 15);
+  add(job, "window", {kBox, 40, 30}, {60, 80}, cut(Kind::Pierce, 0));
+  add(job, "pocket", {kBox, 40, 30}, {180, 80}, cut(Kind::Recess, 4, {"flat-1/8in"}));
+  const Plan p = planned(job);
+  for (const auto& [id, deep] : std::map<std::string, double>{{"window", 15}, {"pocket", 4}}) {
+    const Job fill = fill_piece_for(p, {{id}, {}});
+    CHECK(fill.blank.species == job.blank.species);
+    CHECK(fill.blank.grain == job.blank.grain);
+    CHECK(fill.blank.thickest() == Approx(deep + 1));
+    const Plan q = planned(fill);
+    for (const Verdict& v : q.verdicts) {
+      INFO(v.code << ": " << v.text);
+      CHECK(v.grade != Grade::Stop);
+    }
+    // It fits: set down in the pocket, no wood of it lies where the board's files left wood.
+    const HeightField hole = carved(p, 0.1);
+    const Region piece = q.finished_shape();
+    const Point by = bounds(p.piece(id)->outlines.region).centre() - bounds(piece).centre();
+    const Region there = transformed(piece, Transform::move(by.x, by.y));
+    CHECK(area(there) > 0.97 * 40 * 30);
+    std::size_t binds = 0;
+    for_each_cell(hole, [&](Point at, float z) {
+      if (z > -deep + 0.05 && contains(there, at)) ++binds;
+    });
+    CHECK(binds == 0);
+  }
+  CHECK_THROWS_WITH(fill_piece_for(p, {{"window", "pocket"}, {}}), Catch::Contains("one depth"));
+  // A groove: a plug by the same V, which the mating of both halves says fits.
+  const Plan sign = planned(gate_sign());
+  const Job plug = fill_piece_for(sign, {{"name"}, 2});
+  REQUIRE(plug.items.size() == 1);
+  CHECK(plug.items.front().cut.kind == Kind::Plug);
+  CHECK(plug.items.front().cut.bit == sign.job.find("name")->cut.bit);
+  CHECK_FALSE(planned(plug).has_stop());
+  CHECK_THROWS_AS(fill_piece_for(sign, {{"outline"}, {}}), Problem);
+}
+
+TEST_CASE("an inlay's plug is made again, put right by what was seen of it") {
+  Job job = board(240, 160, 18);
+  Treatment inlay = cut(Kind::Inlay, 5, {"flat-1/8in"});
+  inlay.inlay.contact = 4;
+  add(job, "leaf", {PlainShape::Kind::Ellipse, 60, 40}, {120, 80}, inlay);
+  const Plan p = planned(job);
+  const auto contact = [&](Mishap mishap, double mm) {
+    return fill_piece_for(p, {{"leaf"}, {}}, {{mishap, mm, {}}}).items.front().cut.inlay.contact;
+  };
+  CHECK(contact(Mishap::InlayTight, 0.3) == Approx(4.3));
+  CHECK(contact(Mishap::InlayGap, 0.1) == Approx(4 - 0.1 / std::tan(30 * 3.14159265358979 / 180)));
+  CHECK(contact(Mishap::InlayGap, 0) == Approx(4));
+}
+
+TEST_CASE("a letter that was cut from the back is cut again there, and no other") {
+  Job job = board(300, 100, 18);
+  Lettering words;
+  words.words = "Back";
+  words.cap_height = 40;
+  Item item;
+  item.piece = {"word", "word", words, {150, 50}, 0};
+  item.cut = cut(Kind::Incise, 2, {"flat-1/8in"});
+  item.cut.incise.floor_limit = 2;
+  item.cut.back = true;
+  job.items.push_back(item);
+  const Plan p = planned(job);
+  const std::vector<PartOfPiece> parts = parts_of_piece(p, "word");
+  REQUIRE(parts.size() == 4);
+  const HeightField was = carved(p, kFine, Side::Back);
+  for (std::size_t i = 0; i < parts.size(); ++i) {
+    const HeightField is = carved(planned(only_these(p, {{"word"}, i})), kFine, Side::Back);
+    double off = 0;
+    std::size_t cells = 0, all = 0;
+    for_each_cell(is, [&](Point at, float z) {
+      all += workbench::at(was, at) < -0.5 ? 1 : 0;
+      if (z > -0.5) return;
+      ++cells;
+      off = std::max(off, static_cast<double>(std::abs(z - workbench::at(was, at))));
+    });
+    CHECK(cells > 100);
+    CHECK(cells < all / 2);
+    CHECK(off < 0.05);
+  }
+}
+
 TEST_CASE("in random jobs, a piece that is cut again goes nowhere deeper than it was cut before", "[heavy]") {
   int cut = 0;
   for (unsigned seed = 500; seed < 512; ++seed) {

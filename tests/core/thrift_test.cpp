@@ -13,7 +13,7 @@
 #include "run/gcode.hpp"
 #include "workbench.hpp"
 
-using namespace doyen;
+using namespace workbench;
 
 namespace {
 

@@ -3,6 +3,7 @@
 #include <QDateTime>
 
 #include "files/hanging_template.hpp"
+#include "parts/why.hpp"
 #include "problem.hpp"
 
 namespace doyen {
@@ -34,6 +35,7 @@ FinishTicket::FinishTicket(Workshop& shop) : Ticket(shop) {
   needs_ = make_label({}, "plain");
   needs_->setObjectName(QStringLiteral("finishNeeds"));
   needs_fold_->body()->addWidget(needs_);
+  needs_fold_->body()->addWidget(make_why_link(QStringLiteral("why-finish.md"), QStringLiteral("whyFinish")));
   products_ = new ProductsSection(shop_);
   column_->addWidget(products_);
   connect(products_, &ProductsSection::changed, this, [this] {
@@ -161,6 +163,15 @@ void FinishTicket::build_shop_day() {
   days_->addItem(tr("Monday to Thursday"), 4);
   steps_fold_->body()->addWidget(make_row(tr("Shop's hours"), hours_));
   steps_fold_->body()->addWidget(make_row(tr("Worked"), days_));
+  closed_ = new TextField([](const QString& words) {
+    ShopDay day;
+    take_closed(day, words.toStdString());
+  });
+  closed_->setObjectName(QStringLiteral("shopClosed"));
+  closed_->setPlaceholderText(tr("no holidays"));
+  closed_->setToolTip(
+      tr("Days on which nobody works, such as 2026-12-24 – 2027-01-02; 2027-05-01. Kept for every job"));
+  steps_fold_->body()->addWidget(make_row(tr("Closed on"), closed_));
   day_problem_ = make_label({}, "error");
   day_problem_->setObjectName(QStringLiteral("shopDayProblem"));
   day_problem_->hide();
@@ -174,6 +185,11 @@ void FinishTicket::build_shop_day() {
   if (days_->findData(day_.days) < 0) days_->addItem(tr("%1 days a week, from Monday").arg(day_.days), day_.days);
   days_->setCurrentIndex(days_->findData(day_.days));
   hours_->show_text(words_of(hours_in_words(day_)));
+  closed_->show_text(words_of(closed_in_words(day_)));
+  connect(closed_, &TextField::entered, this, [this](const QString& words) {
+    take_closed(day_, words.toStdString());
+    keep_day();
+  });
   connect(hours_, &TextField::entered, this, [this](const QString& words) {
     take_hours(day_, words.toStdString());
     keep_day();
@@ -186,6 +202,7 @@ void FinishTicket::build_shop_day() {
 
 void FinishTicket::keep_day() {
   hours_->show_text(words_of(hours_in_words(day_)));
+  closed_->show_text(words_of(closed_in_words(day_)));
   try {
     keep_shop_day(day_);
     day_problem_->hide();
@@ -208,6 +225,23 @@ void FinishTicket::build_hanging() {
   template_ = new QPushButton(tr("Drill template for the wall…"));
   template_->setObjectName(QStringLiteral("hangingTemplate"));
   hanging_fold_->body()->addWidget(template_, 0, Qt::AlignLeft);
+  float_ = new QPushButton(tr("Let it float: a step behind its edge"));
+  float_->setObjectName(QStringLiteral("floatStep"));
+  float_->setToolTip(
+      tr("Cut from the back: the edge stands off the wall. A piece of its own that follows what is cut out."));
+  hanging_fold_->body()->addWidget(float_, 0, Qt::AlignLeft);
+  float_says_ = make_label({}, "faded");
+  float_says_->setObjectName(QStringLiteral("floatSays"));
+  hanging_fold_->body()->addWidget(float_says_);
+  connect(float_, &QPushButton::clicked, this, [this] {
+    if (!ready()) return;
+    try {
+      const Job stepped = with_float_step(*finished_->plan);
+      shop_.document.edit(tr("a step behind its edge"), [&](Job& job) { job.items = stepped.items; });
+    } catch (const Problem& problem) {
+      float_says_->setText(QString::fromUtf8(problem.what()));
+    }
+  });
   connect(level_, &QPushButton::clicked, this, [this] {
     if (!ready() || !finished_->hanging) return;
     const Job level = with_slots_level(shop_.document.job(), *finished_->hanging);
@@ -303,6 +337,7 @@ void FinishTicket::show_steps() {
   show_row(begins_, any);
   show_row(hours_, any);
   show_row(days_, any);
+  show_row(closed_, any);
   show_row(time_, any && begins_->currentIndex() > 0);
   if (begins_->currentIndex() > 0)
     time_->show_text(words_of(time_in_words(asked_time_ == ShopTime{} ? now() : asked_time_)));
@@ -346,8 +381,24 @@ void FinishTicket::show_hanging() {
                               : tr("It is being worked out…"));
   level_->setVisible(any && finished_->hanging->slots && !finished_->hanging->level());
   template_->setEnabled(any);
+  show_float();
   hanging_fold_->set_summary(
       any ? words_of(weight_in_words(finished_->hanging->kilograms, shop_.document.job().lengths)) : QString());
+}
+
+void FinishTicket::show_float() {
+  float_->setEnabled(false);
+  if (!finished_) return float_says_->setText({});
+  const LengthStyle& lengths = shop_.document.job().lengths;
+  try {
+    const FloatStep step = float_step(*finished_->plan);
+    float_->setEnabled(ready());
+    float_says_->setText(
+        tr("%1 wide and %2 deep; under Artwork and Cuts it is changed.")
+            .arg(words_of(size_in_words(step.width, lengths)), words_of(depth_in_words(step.depth, lengths))));
+  } catch (const Problem& problem) {
+    float_says_->setText(QString::fromUtf8(problem.what()));
+  }
 }
 
 QString FinishTicket::text() const {

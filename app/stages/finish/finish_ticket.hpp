@@ -49,15 +49,16 @@ class FinishTicket : public Ticket {
   void show_finished();
   void show_steps();
   void show_hanging();
+  void show_float();
   [[nodiscard]] std::vector<Appointment> when() const;
 
   QComboBox *school_, *begins_, *days_;
   QCheckBox* outdoors_;
-  TextField *colour_, *own_colour_, *time_, *hours_;
+  TextField *colour_, *own_colour_, *time_, *hours_, *closed_;
   LengthField* round_over_;
   ShopDay day_;
-  QLabel *day_problem_, *says_, *steps_, *needs_, *hangs_, *ready_;
-  QPushButton *calendar_, *text_, *template_, *level_;
+  QLabel *day_problem_, *says_, *steps_, *needs_, *hangs_, *ready_, *float_says_;
+  QPushButton *calendar_, *text_, *template_, *level_, *float_;
   Fold *steps_fold_, *needs_fold_, *hanging_fold_;
   PriceSection* price_;
   ProductsSection* products_;

@@ -16,13 +16,7 @@ PriceSection::PriceSection(Workshop& shop) : shop_(shop) {
   lines_ = make_label({}, "faded");
   lines_->setObjectName(QStringLiteral("priceLines"));
   fold_->body()->addWidget(lines_);
-  auto* why = make_label(QStringLiteral("<a href=\"%1\">%2</a>")
-                             .arg(guide_link(QStringLiteral("why-price.md")), tr("Why, and when it matters")),
-                         "faded");
-  why->setObjectName(QStringLiteral("whyPrice"));
-  why->setTextFormat(Qt::RichText);
-  why->setOpenExternalLinks(true);
-  fold_->body()->addWidget(why);
+  fold_->body()->addWidget(make_why_link(QStringLiteral("why-price.md"), QStringLiteral("whyPrice")));
   design_ = new FigureField(range_of("finish.designMinutes"), 0);
   design_->setObjectName(QStringLiteral("designMinutes"));
   fold_->body()->addWidget(make_row(tr("Design, minutes"), design_));

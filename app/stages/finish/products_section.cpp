@@ -5,6 +5,11 @@
 #include "problem.hpp"
 
 namespace doyen {
+namespace {
+
+constexpr double kFeetAGallon = 40.7458;  // square feet a US gallon, of 1 m² a litre
+
+}  // namespace
 
 ProductsSection::ProductsSection(Workshop& shop)
     : Fold(tr("Your products"), QStringLiteral("productsOpen")), shop_(shop) {
@@ -27,6 +32,10 @@ ProductsSection::ProductsSection(Workshop& shop)
   cure_->setToolTip(tr("Until it may be sanded, taped or hung"));
   covers_ = figure(tr("A litre covers"), "metresPerLitre", "productCovers", tr("m² once"), 1,
                    [](Product& p, double value) { p.metres_per_litre = value; });
+  covers_inch_ = figure(
+      tr("A gallon covers"), "metresPerLitre", "productCoversGallon", tr("sq ft once"), 0,
+      [](Product& p, double value) { p.metres_per_litre = value; }, 1 / kFeetAGallon);
+  covers_inch_->setToolTip(tr("A US gallon"));
   pour_ = new LengthField(product_range("pour"));
   pour_->setObjectName(QStringLiteral("productPour"));
   pour_->setToolTip(tr("As deep as it may be poured in one go"));
@@ -58,8 +67,8 @@ ProductsSection::ProductsSection(Workshop& shop)
 }
 
 FigureField* ProductsSection::figure(const QString& label, const char* key, const char* name, const QString& unit,
-                                     int decimals, const std::function<void(Product&, double)>& set) {
-  auto* field = new FigureField(product_range(key), decimals);
+                                     int decimals, const std::function<void(Product&, double)>& set, double in_unit) {
+  auto* field = new FigureField(product_range(key), decimals, in_unit);
   field->setObjectName(QLatin1String(name));
   auto* box = new QWidget;
   auto* row = new QHBoxLayout(box);
@@ -105,9 +114,13 @@ void ProductsSection::choose() {
   recoat_->show_figure(shown_.recoat_hours);
   cure_->show_figure(shown_.cure_hours);
   covers_->show_figure(shown_.metres_per_litre);
+  covers_inch_->show_figure(shown_.metres_per_litre);
   pour_->show_length(shown_.pour, shop_.document.job().lengths);
   outdoors_->setChecked(shown_.outdoors);
-  for (FigureField* field : {coats_, thinned_, covers_}) show_row(field->parentWidget(), !poured);
+  const bool inch = shop_.document.job().lengths.unit == Unit::Inch;
+  for (FigureField* field : {coats_, thinned_}) show_row(field->parentWidget(), !poured);
+  show_row(covers_->parentWidget(), !poured && !inch);
+  show_row(covers_inch_->parentWidget(), !poured && inch);
   show_row(pour_, poured);
   Product shipped = shipped_product(shown_.id);
   shipped.name = shown_.name;  // in this language

@@ -25,13 +25,13 @@ class ProductsSection : public Fold {
 
  private:
   FigureField* figure(const QString& label, const char* key, const char* name, const QString& unit, int decimals,
-                      const std::function<void(Product&, double)>& set);
+                      const std::function<void(Product&, double)>& set, double in_unit = 1);
   void choose();
   void keep();
   void say(const QString& problem);
   Workshop& shop_;
   QComboBox* kind_;
-  FigureField *coats_, *recoat_, *cure_, *covers_, *thinned_;
+  FigureField *coats_, *recoat_, *cure_, *covers_, *covers_inch_, *thinned_;
   LengthField* pour_;
   QCheckBox* outdoors_;
   QPushButton* again_;

@@ -16,6 +16,7 @@
 #include "parts/cards.hpp"
 #include "parts/theme.hpp"
 #include "problem.hpp"
+#include "stages/log/outcome_dialog.hpp"
 #include "stock/species.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/data_folder.hpp"
@@ -172,11 +173,13 @@ void LogDialog::build_right(QHBoxLayout* row) {
   right->addLayout(buttons);
   open_ = new QPushButton(tr("Open the job as it was"));
   open_->setObjectName(QStringLiteral("logOpen"));
+  outcome_ = new QPushButton(tr("How it came out…"));
+  outcome_->setObjectName(QStringLiteral("logOutcome"));
   picture_ = new QPushButton(tr("Add a picture…"));
   picture_->setObjectName(QStringLiteral("logPicture"));
   remove_ = new QPushButton(tr("Take it out"));
   remove_->setObjectName(QStringLiteral("logRemove"));
-  for (auto* button : {open_, picture_, remove_}) {
+  for (auto* button : {open_, outcome_, picture_, remove_}) {
     button->setAutoDefault(false);
     buttons->addWidget(button);
   }
@@ -188,6 +191,7 @@ void LogDialog::build_right(QHBoxLayout* row) {
     change([&] { wanted_ = book_->job_text(entry->id); });
     if (!wanted_.empty()) accept();
   });
+  connect(outcome_, &QPushButton::clicked, this, &LogDialog::say_outcome);
   connect(picture_, &QPushButton::clicked, this, &LogDialog::add_picture);
   connect(remove_, &QPushButton::clicked, this, &LogDialog::remove);
 }
@@ -271,8 +275,8 @@ void LogDialog::list() {
 
 void LogDialog::show_chosen() {
   const LogEntry* e = chosen();
-  for (QWidget* part : {words_->parentWidget(), static_cast<QWidget*>(open_), static_cast<QWidget*>(picture_),
-                        static_cast<QWidget*>(remove_)})
+  for (QWidget* part : {words_->parentWidget(), static_cast<QWidget*>(open_), static_cast<QWidget*>(outcome_),
+                        static_cast<QWidget*>(picture_), static_cast<QWidget*>(remove_)})
     part->setVisible(e != nullptr);
   why_->parentWidget()->setVisible(e != nullptr && !e->changed.empty());
   const QString example =
@@ -327,11 +331,22 @@ void LogDialog::show_pictures(std::int64_t id) {
   clear_layout(pictures_->layout());
   std::vector<std::string> pictures;
   if (id != 0 && book_ != nullptr) change([&] { pictures = book_->pictures(id); });
+  std::size_t number = 0;
   for (const std::string& png : pictures) {
     const QPixmap picture = QPixmap::fromImage(QImage::fromData(QByteArray::fromStdString(png), "PNG"));
     auto* shown = new QLabel;
     shown->setPixmap(picture.scaled(kPictureShown, kPictureShown, Qt::KeepAspectRatio, Qt::SmoothTransformation));
-    pictures_->layout()->addWidget(shown);
+    auto* out = new QPushButton(tr("Take this one out"));
+    out->setObjectName(QStringLiteral("logPictureOut%1").arg(number));
+    out->setAutoDefault(false);
+    connect(out, &QPushButton::clicked, this, [this, id, number] { remove_picture(id, number); });
+    auto* both = new QWidget;
+    auto* column = new QVBoxLayout(both);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->addWidget(shown);
+    column->addWidget(out, 0, Qt::AlignLeft);
+    pictures_->layout()->addWidget(both);
+    ++number;
   }
   static_cast<QHBoxLayout*>(pictures_->layout())->addStretch();
   pictures_->setVisible(!pictures.empty());
@@ -357,6 +372,30 @@ void LogDialog::add_picture() {
   if (path.isEmpty()) return;
   change([&] { book_->add_picture(e->id, kept_picture(path)); });
   if (says_->text().isEmpty()) show_pictures(e->id);
+}
+
+void LogDialog::remove_picture(std::int64_t id, std::size_t number) {
+  const auto sure = QMessageBox::question(this, tr("Take this one out"),
+                                          tr("This picture is taken out of the entry. This cannot be undone."),
+                                          QMessageBox::Ok | QMessageBox::Cancel, QMessageBox::Cancel);
+  if (sure != QMessageBox::Ok) return;
+  change([&] { book_->remove_picture(id, number); });
+  // Not from within the button that asked: it goes with its picture.
+  if (says_->text().isEmpty()) QMetaObject::invokeMethod(this, &LogDialog::show_chosen, Qt::QueuedConnection);
+}
+
+// What was said too early, or wrongly; the lessons follow it.
+void LogDialog::say_outcome() {
+  keep_words();
+  const LogEntry* e = chosen();
+  if (e == nullptr) return;
+  OutcomeDialog dialog(*e, lengths_, this);
+  if (dialog.exec() != QDialog::Accepted) return;
+  change([&] {
+    book_->say_outcome(e->id, dialog.well(), dialog.mishaps(), dialog.took());
+    changed_ = changed_ || !example_;
+  });
+  if (says_->text().isEmpty()) list();
 }
 
 void LogDialog::remove() {

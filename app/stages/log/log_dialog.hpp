@@ -34,6 +34,8 @@ class LogDialog : public QDialog {
   void keep_words();
   void change(const std::function<void()>& work);  // says what goes wrong
   void add_picture();
+  void remove_picture(std::int64_t id, std::size_t number);
+  void say_outcome();
   void remove();
   void save(const QString& name, const QString& kinds, const std::function<std::string()>& text);
   void take_in();
@@ -49,7 +51,7 @@ class LogDialog : public QDialog {
   QListWidget* list_;
   QLabel *says_, *details_;
   QWidget* pictures_;
-  QPushButton *open_, *picture_, *remove_, *csv_, *json_, *example_button_, *aside_;
+  QPushButton *open_, *outcome_, *picture_, *remove_, *csv_, *json_, *example_button_, *aside_;
   std::string wanted_;
 };
 

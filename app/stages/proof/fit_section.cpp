@@ -3,6 +3,7 @@
 #include <QGridLayout>
 
 #include "parts/theme.hpp"
+#include "parts/why.hpp"
 #include "treatments/inlay/joint.hpp"
 
 namespace doyen {
@@ -102,6 +103,7 @@ void FitSection::build_figures(QVBoxLayout* column) {
     *card = new NumberCard(label);
     column->addWidget(*card);
   }
+  column->addWidget(make_why_link(QStringLiteral("why-inlay.md"), QStringLiteral("whyFit")));
   places_ = new QVBoxLayout;
   places_->setSpacing(0);
   column->addLayout(places_);

@@ -12,7 +12,7 @@
 
 #include "parts/cards.hpp"
 #include "parts/theme.hpp"
-#include "planning/outputs.hpp"
+#include "planning/finished_look.hpp"
 #include "problem.hpp"
 #include "work/planner.hpp"
 
@@ -288,7 +288,8 @@ void TiltView::carve() {
       if (side == Side::Back) look.edge = turned_over(look.edge, plan->job.blank, plan->job.run.turn);
     }
     const double cell = std::max(box.width(), box.height()) / kCells;
-    auto board = std::make_shared<TiltedBoard>(relief_of(*plan, box, cell, cancel, side), look, paint, lamp, cancel);
+    auto board =
+        std::make_shared<TiltedBoard>(finished_relief_of(*plan, box, cell, cancel, side), look, paint, lamp, cancel);
     tell([this, board, lamp] { picture_->show_board(board, lamp); });
   });
 }

@@ -3,6 +3,7 @@
 #include <QAbstractItemView>
 #include <QBuffer>
 #include <QDateTime>
+#include <QSettings>
 #include <algorithm>
 
 #include "log/entry_of.hpp"
@@ -19,6 +20,34 @@ constexpr int kMostRows = 4, kLongestWords = 2000;
 enum Outcome { NotSaid, Well, Wrong };
 
 QString as_text(const std::string& s) { return QString::fromStdString(s); }
+
+// When files of jobs were written of which nothing was said since, by the jobs' fingerprints.
+const QString kUnsaid = QStringLiteral("unsaidRuns");
+constexpr int kMostUnsaid = 60;
+
+void remember_written(const Job& job) {
+  QSettings settings;
+  QVariantMap unsaid = settings.value(kUnsaid).toMap();
+  unsaid[as_text(fingerprint(job))] = QDateTime::currentDateTimeUtc().toString(Qt::ISODate);
+  while (unsaid.size() > kMostUnsaid) {
+    const auto oldest = std::min_element(
+        unsaid.begin(), unsaid.end(), [](const QVariant& a, const QVariant& b) { return a.toString() < b.toString(); });
+    unsaid.erase(oldest);
+  }
+  settings.setValue(kUnsaid, unsaid);
+}
+
+void forget_written(const std::string& mark) {
+  QSettings settings;
+  QVariantMap unsaid = settings.value(kUnsaid).toMap();
+  if (unsaid.remove(as_text(mark)) > 0) settings.setValue(kUnsaid, unsaid);
+}
+
+QString unsaid_of(const std::string& mark) {
+  const QString when = QSettings().value(kUnsaid).toMap().value(as_text(mark)).toString();
+  const QDateTime local = QDateTime::fromString(when, Qt::ISODate).toLocalTime();
+  return local.isValid() ? local.toString(QStringLiteral("yyyy-MM-dd HH:mm")) : QString();
+}
 
 }  // namespace
 
@@ -100,6 +129,12 @@ std::optional<MishapSeen> MishapRow::seen() const {
   return seen;
 }
 
+void MishapRow::show_seen(const MishapSeen& seen) {
+  kind_->setCurrentIndex(std::max(0, kind_->findData(QString::fromLatin1(to_word(seen.mishap)))));
+  mm_->show_length(seen.mm > 0 ? std::optional(seen.mm) : std::nullopt, lengths_);
+  bit_->setCurrentIndex(std::max(0, bit_->findData(as_text(std::string(seen.bit)))));
+}
+
 void MishapRow::clear() {
   kind_->setCurrentIndex(0);
   mm_->show_length({}, lengths_);
@@ -128,6 +163,14 @@ AfterRunSection::AfterRunSection(Workshop& shop) : shop_(shop) {
   buttons->addWidget(log);
   buttons->addStretch();
   fold_->body()->addLayout(buttons);
+  not_run_ = new QPushButton(tr("It was not run"));
+  not_run_->setObjectName(QStringLiteral("notRun"));
+  not_run_->setToolTip(tr("Nobody asks any more until its files are written again"));
+  fold_->body()->addWidget(not_run_, 0, Qt::AlignLeft);
+  connect(not_run_, &QPushButton::clicked, this, [this] {
+    forget_written(now_.mark);
+    say();
+  });
   connect(keep_, &QPushButton::clicked, this, &AfterRunSection::keep);
   connect(back_, &QPushButton::clicked, this, &AfterRunSection::take_back);
   connect(log, &QPushButton::clicked, this, &AfterRunSection::log_wanted);
@@ -148,6 +191,7 @@ void AfterRunSection::build_questions() {
     });
   }
   rescue_ = new RescueSection(shop_, fold_->body(), this);
+  connect(rescue_, &RescueSection::rest_wanted, this, &AfterRunSection::rest_wanted);
   // Whoever leaves for the job that mends it has said what went wrong: that is kept first.
   connect(rescue_, &RescueSection::job_wanted, this, [this](const Job& job) {
     const Job mended = job;
@@ -244,6 +288,7 @@ bool AfterRunSection::keep() {
   try {
     look();
     kept_ = LogBook(log_path()).add(entry(), pictures());
+    forget_written(now_.mark);
   } catch (const Problem& problem) {
     say(QString::fromUtf8(problem.what()));
     return false;
@@ -298,7 +343,13 @@ void AfterRunSection::say(const QString& more) {
   keep_->setEnabled(shop_.current() && something && !(wrong && !named) && !(timed_now && unlikely(timed)));
   back_->setVisible(kept_ != 0);
   QStringList lines;
-  if (!more.isEmpty()) lines << more;
+  look();
+  const QString since = unsaid_of(now_.mark);
+  not_run_->setVisible(!since.isEmpty());
+  if (!more.isEmpty())
+    lines << more;
+  else if (!since.isEmpty())
+    lines << tr("Its files were written on %1: how did it come out?").arg(since);
   if (timed_now && unlikely(timed))
     lines << tr("%1 were told for these files: is it minutes, and the time of all of them?")
                  .arg(as_text(format_duration(s)));
@@ -319,7 +370,6 @@ void AfterRunSection::say(const QString& more) {
     lines << QString::fromUtf8(problem.what());
   }
   says_->setText(lines.join(QLatin1Char('\n')));
-  look();
   const auto runs =
       !log_ ? 0 : std::count_if(log_->begin(), log_->end(), [&](const LogEntry& e) { return e.mark == now_.mark; });
   fold_->set_summary(runs == 0   ? tr("nothing kept of it yet")
@@ -327,13 +377,22 @@ void AfterRunSection::say(const QString& more) {
                                  : tr("kept %1 times").arg(runs));
 }
 
-void AfterRunSection::ask() { fold_->set_open(true); }
+void AfterRunSection::ask() {
+  remember_written(shop_.document.job());
+  fold_->set_open(true);
+  say();
+}
+
+QString AfterRunSection::unsaid_since(const Job& job) {
+  return QSettings().value(kUnsaid).toMap().isEmpty() ? QString() : unsaid_of(fingerprint(job));
+}
 
 void AfterRunSection::refresh() {
   if (const int of = shop_.document.opened(); of != of_) {
     of_ = of;
     kept_ = 0;
     forget_answers();
+    if (!unsaid_since(shop_.document.job()).isEmpty()) fold_->set_open(true);
   }
   if (!fold_->open()) return say();
   look();

@@ -23,6 +23,7 @@ class MishapRow : public QWidget {
   void show_bits(const std::vector<LoggedBit>& bits, const LengthStyle& lengths);
   [[nodiscard]] std::optional<MishapSeen> seen() const;  // none: nothing is said here
   void clear();
+  void show_seen(const MishapSeen& seen);  // after show_bits()
 
  Q_SIGNALS:
   void changed();
@@ -40,10 +41,13 @@ class AfterRunSection : public QWidget {
   explicit AfterRunSection(Workshop& shop);
   void refresh();
   void ask();  // files were written: what is asked after the run stands open
+  // When this job's files were written, where nothing was said of how they came out; empty else.
+  [[nodiscard]] static QString unsaid_since(const Job& job);
 
  Q_SIGNALS:
   void kept();  // the log is another now
   void log_wanted();
+  void rest_wanted();               // of a file that was stopped
   void job_wanted(const Job& job);  // that mends a spoiled board
 
  private:
@@ -66,7 +70,7 @@ class AfterRunSection : public QWidget {
   QLineEdit *words_, *why_;
   RescueSection* rescue_;
   QLabel *says_, *changed_;
-  QPushButton *keep_, *back_;
+  QPushButton *keep_, *back_, *not_run_;
   std::int64_t kept_ = 0;  // what was kept last here; 0: nothing of this job
   int of_ = 0;             // the job that is asked about
   // What is known of the plan that is there, by the log as it is.

@@ -98,6 +98,13 @@ void AgainSection::refresh() {
   say_place();
 }
 
+void AgainSection::show() {
+  QWidget::show();
+  fold_->set_open(true);
+  refresh();
+  file_->setFocus(Qt::OtherFocusReason);
+}
+
 void AgainSection::list_files() {
   filling_ = true;
   const int chosen = std::max(0, file_->currentIndex());

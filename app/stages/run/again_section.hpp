@@ -19,6 +19,7 @@ class AgainSection : public QWidget {
  public:
   explicit AgainSection(Workshop& shop);
   void refresh();
+  void show();  // opened, and its first field has the keys
 
  Q_SIGNALS:
   void write_wanted(const QString& name, const QString& text);

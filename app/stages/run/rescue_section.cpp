@@ -29,14 +29,22 @@ RescueSection::RescueSection(Workshop& shop, QVBoxLayout* column, QObject* paren
     connect(made, &QPushButton::clicked, this, [this, work] { make(work); });
     return made;
   };
+  rest_ = new QPushButton(tr("To the rest of its file"));
+  rest_->setObjectName(QStringLiteral("toRestOfFile"));
+  column->addWidget(rest_, 0, Qt::AlignLeft);
+  connect(rest_, &QPushButton::clicked, this, &RescueSection::rest_wanted);
   only_ = button("cutAgain", tr("A job that cuts only this again…"),
                  [this](const Plan& p) { return only_these(p, anew()); });
   patch_ = button("makePatch", tr("A job for a recess and its patch…"),
                   [this](const Plan& p) { return patch_for(p, anew()); });
+  fill_ = button("makeFill", tr("A job for a piece that fills it…"),
+                 [this](const Plan& p) { return fill_piece_for(p, anew(), mishaps_); });
   planed_ = button("planeAgain", tr("The job on the planed board…"),
                    [this](const Plan& p) { return planed(p.job, asked_off_.value_or(kUsuallyPlaned)); });
   smaller_ =
       button("cutSmaller", tr("The job smaller, within the margin…"), [](const Plan& p) { return within_margin(p); });
+  moved_ =
+      button("cutElsewhere", tr("The job moved within the margin…"), [](const Plan& p) { return moved_within(p); });
   says_ = make_label({}, "error");
   says_->setObjectName(QStringLiteral("rescueSays"));
   says_->hide();
@@ -82,6 +90,7 @@ void RescueSection::list_parts() {
 }
 
 void RescueSection::show_for(const std::vector<MishapSeen>& mishaps) {
+  mishaps_ = mishaps;
   std::set<Rescue> can;
   QStringList lines;
   for (const MishapSeen& seen : mishaps) {
@@ -92,7 +101,7 @@ void RescueSection::show_for(const std::vector<MishapSeen>& mishaps) {
   heading_->setVisible(!mishaps.empty());
   aid_->setText(lines.join(QLatin1Char('\n')));
   aid_->setVisible(!lines.isEmpty());
-  const bool pieces = can.contains(Rescue::OnlyThese) || can.contains(Rescue::Patch);
+  const bool pieces = can.contains(Rescue::OnlyThese) || can.contains(Rescue::Patch) || can.contains(Rescue::FillPiece);
   list_parts();
   const QStringList chosen = shop_.chosen();
   const Item* item = chosen.size() == 1 ? shop_.document.job().find(chosen.front().toStdString()) : nullptr;
@@ -112,7 +121,11 @@ void RescueSection::show_for(const std::vector<MishapSeen>& mishaps) {
             .arg(shop_.show(planed_clean(*shop_.plan))));
   only_->setVisible(can.contains(Rescue::OnlyThese));
   patch_->setVisible(can.contains(Rescue::Patch));
+  fill_->setVisible(can.contains(Rescue::FillPiece));
+  moved_->setVisible(can.contains(Rescue::MovedWithin));
+  rest_->setVisible(can.contains(Rescue::RestOfFile));
   only_->setEnabled(!chosen.isEmpty());
+  fill_->setEnabled(!chosen.isEmpty());
   patch_->setEnabled(!chosen.isEmpty());
   planed_->setVisible(can.contains(Rescue::Planed));
   smaller_->setVisible(can.contains(Rescue::WithinMargin));

@@ -20,6 +20,7 @@ class RescueSection : public QObject {
 
  Q_SIGNALS:
   void job_wanted(const Job& job);
+  void rest_wanted();  // of a file that was stopped
 
  private:
   void list_parts();
@@ -29,7 +30,8 @@ class RescueSection : public QObject {
   QLabel *heading_, *aid_, *of_, *says_;
   QComboBox* part_;
   LengthField* off_;
-  QPushButton *only_, *patch_, *planed_, *smaller_;
+  QPushButton *only_, *patch_, *fill_, *planed_, *smaller_, *moved_, *rest_;
+  std::vector<MishapSeen> mishaps_;
   std::optional<double> asked_off_;  // mm, typed; none: as much as makes it clean
   std::string listed_;               // the piece whose parts are listed
   PlanPtr listed_of_;                // and the plan they are of
