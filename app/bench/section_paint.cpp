@@ -54,8 +54,8 @@ std::size_t SectionStrip::deepest_place() const {
   const double thick = plan_->job.blank.thickest();
   double lowest = 0;
   std::size_t lowest_at = 0;
-  for (std::size_t i = 0; i < heights_.size(); ++i) {
-    const double z = heights_[i];
+  for (std::size_t i = 0; i < machined_.size(); ++i) {
+    const double z = machined_[i];
     const bool through = z <= -thick, only_through = lowest <= -thick;
     if (lowest == 0 || (through == only_through ? z < lowest : only_through && z < -0.05)) {
       lowest = z;
@@ -99,11 +99,11 @@ void SectionStrip::paintEvent(QPaintEvent*) {
   p.fillRect(QRectF(how.seen.left - 6, bed, how.seen.right - how.seen.left + 28, 9), QColor(0xD2, 0xC3, 0xA8));
   p.setFont(theme::font(8));
   p.drawText(QRectF(width() - 60, bed + 11, 54, 14), Qt::AlignRight, tr("bed"));
-  if (heights_.empty()) return;
+  if (machined_.empty()) return;
   paint_wood(p, how);
   paint_depths(p, how);
   const std::size_t deepest = deepest_place();
-  if (heights_[deepest] <= -0.01F && !rule_.begun() && !cursor_) paint_bit(p, how, deepest);
+  if (machined_[deepest] <= -0.01F && !rule_.begun() && !cursor_) paint_bit(p, how, deepest);
   paint_measure(p);
 }
 
@@ -186,11 +186,11 @@ void SectionStrip::paint_depths(QPainter& p, const Drawn& how) const {
 void SectionStrip::paint_bit(QPainter& p, const Drawn& how, std::size_t lowest_at) const {
   const Span& seen = how.seen;
   const double left = seen.left, right = seen.right, top = how.top, sx = how.sx, sz = how.sz;
-  const double thick = plan_->job.blank.thickest(), lowest = heights_[lowest_at];
-  const double step = (right - left) / static_cast<double>(heights_.size());
+  const double thick = plan_->job.blank.thickest(), lowest = machined_[lowest_at];
+  const double step = (right - left) / static_cast<double>(machined_.size());
   const BitRun* run = nullptr;
   int most = -1;
-  const double cell = (seen.to - seen.from) / static_cast<double>(heights_.size());
+  const double cell = (seen.to - seen.from) / static_cast<double>(machined_.size());
   for (const BitRun& r : plan_->runs) {
     if (r.deepest < -lowest - 0.02) continue;
     int touches = 0;
@@ -198,9 +198,9 @@ void SectionStrip::paint_bit(QPainter& p, const Drawn& how, std::size_t lowest_a
     const auto reach = static_cast<std::ptrdiff_t>(r.bit.true_diameter() / 2 / cell);
     for (std::ptrdiff_t k = -reach; k <= reach; ++k) {
       const std::ptrdiff_t i = static_cast<std::ptrdiff_t>(lowest_at) + k;
-      if (i < 0 || i >= static_cast<std::ptrdiff_t>(heights_.size())) continue;
+      if (i < 0 || i >= static_cast<std::ptrdiff_t>(machined_.size())) continue;
       const double edge = lowest + r.bit.profile(static_cast<double>(std::abs(k)) * cell);
-      const double off = heights_[static_cast<std::size_t>(i)] - std::min(edge, 0.0);
+      const double off = machined_[static_cast<std::size_t>(i)] - std::min(edge, 0.0);
       if (off > 0.15 + cell) stands = true;
       if (std::abs(off) < 0.05 + cell) ++touches;
     }

@@ -23,13 +23,15 @@ SectionStrip::SectionStrip(QWidget* parent) : QWidget(parent) {
   apart_->setValue(100);
   apart_->hide();
   connect(apart_, &QSlider::valueChanged, this, [this] { update(); });
-  connect(&painter_, &ReliefPainter::section_cut, this,
-          [this](const std::vector<float>& heights, const std::vector<float>& back) {
-            heights_ = heights;
-            back_ = back;
-            update();
-            Q_EMIT cut();
-          });
+  connect(
+      &painter_, &ReliefPainter::section_cut, this,
+      [this](const std::vector<float>& heights, const std::vector<float>& back, const std::vector<float>& machined) {
+        heights_ = heights;
+        machined_ = machined;
+        back_ = back;
+        update();
+        Q_EMIT cut();
+      });
 }
 
 void SectionStrip::show_plan(const PlanPtr& plan) {

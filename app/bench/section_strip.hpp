@@ -81,6 +81,7 @@ class SectionStrip : public QWidget {
   SectionLine line_;
   View view_;
   std::vector<float> heights_, back_;
+  std::vector<float> machined_;  // heights before anything is done by hand
   ReliefPainter painter_;
   std::shared_ptr<const Fit> fit_;
   std::shared_ptr<const Halves> halves_;

@@ -200,6 +200,49 @@ void ReliefPainter::request(const PlanPtr& plan, const BoardView& view) {
   });
 }
 
+namespace {
+
+struct Section {
+  std::vector<float> heights, back, machined;  // as section_cut() tells them
+};
+
+Section cut_section(const Plan& plan, const SectionLine& line, double from, double to, int samples,
+                    const Cancel& cancel) {
+  const Blank& blank = plan.job.blank;
+  const double cell = (to - from) / std::max(10, samples);
+  const Box strip = line.along ? Box{from, line.at - cell / 2, to, line.at + cell / 2}
+                               : Box{line.at - cell / 2, from, line.at + cell / 2, to};
+  HeightField field = relief_of(plan, strip, cell, cancel);
+  const auto at = [&](std::size_t i) { return line.along ? field.at(i, 0) : field.at(0, i); };
+  Section out;
+  const std::size_t n = line.along ? field.columns() : field.rows();
+  const bool square = blank.form == BlankForm::Rectangle;
+  const Region board = square ? Region{} : region_of(blank);
+  const auto read = [&](std::vector<float>& into) {
+    for (std::size_t i = 0; i < n; ++i) {
+      const Point place = line.along ? Point{field.x_of(i), line.at} : Point{line.at, field.y_of(i)};
+      const bool wood = square || contains(board, place);  // beside the board's edge the section shows the bed
+      into.push_back(wood ? at(i) : -static_cast<float>(blank.thickest()));
+    }
+  };
+  read(out.machined);
+  take_off_by_hand(field, plan);
+  read(out.heights);
+  if (plan.has_back()) {
+    const TurnOver turn = plan.job.run.turn;
+    const HeightField under = relief_of(plan, turned_over(strip, blank, turn), cell, cancel, Side::Back);
+    // Turned over about the edge that the section crosses, the far end comes first.
+    const bool reversed = line.along == (turn == TurnOver::LeftEdge);
+    for (std::size_t i = 0; i < n; ++i) {
+      const std::size_t k = reversed ? n - 1 - i : i;
+      out.back.push_back(line.along ? under.at(k, 0) : under.at(0, k));
+    }
+  }
+  return out;
+}
+
+}  // namespace
+
 void ReliefPainter::request_section(const PlanPtr& plan, const SectionLine& line, double from, double to, int samples) {
   section_current_.request();
   section_current_ = Cancel();
@@ -207,35 +250,11 @@ void ReliefPainter::request_section(const PlanPtr& plan, const SectionLine& line
   section_pool_.start([this, plan, line, from, to, samples, cancel = section_current_, mine] {
     const Cancel::Scope stops(cancel);
     try {
-      const Blank& blank = plan->job.blank;
-      const double cell = (to - from) / std::max(10, samples);
-      const Box strip = line.along ? Box{from, line.at - cell / 2, to, line.at + cell / 2}
-                                   : Box{line.at - cell / 2, from, line.at + cell / 2, to};
-      const HeightField field = finished_relief_of(*plan, strip, cell, cancel);
-      std::vector<float> heights;
-      const std::size_t n = line.along ? field.columns() : field.rows();
-      const bool square = blank.form == BlankForm::Rectangle;
-      const Region board = square ? Region{} : region_of(blank);
-      for (std::size_t i = 0; i < n; ++i) {
-        const Point at = line.along ? Point{field.x_of(i), line.at} : Point{line.at, field.y_of(i)};
-        const bool wood = square || contains(board, at);  // beside the board's edge the section shows the bed
-        heights.push_back(!wood ? -static_cast<float>(blank.thickest()) : line.along ? field.at(i, 0) : field.at(0, i));
-      }
-      std::vector<float> back;
-      if (plan->has_back()) {
-        const TurnOver turn = plan->job.run.turn;
-        const HeightField under = relief_of(*plan, turned_over(strip, blank, turn), cell, cancel, Side::Back);
-        // Turned over about the edge that the section crosses, the far end comes first.
-        const bool reversed = line.along == (turn == TurnOver::LeftEdge);
-        for (std::size_t i = 0; i < n; ++i) {
-          const std::size_t k = reversed ? n - 1 - i : i;
-          back.push_back(line.along ? under.at(k, 0) : under.at(0, k));
-        }
-      }
+      const Section cut = cut_section(*plan, line, from, to, samples, cancel);
       QMetaObject::invokeMethod(
           this,
-          [this, mine, heights, back] {
-            if (mine == section_generation_) Q_EMIT section_cut(heights, back);
+          [this, mine, cut] {
+            if (mine == section_generation_) Q_EMIT section_cut(cut.heights, cut.back, cut.machined);
           },
           Qt::QueuedConnection);
     } catch (const Cancelled&) {

@@ -93,7 +93,9 @@ class ReliefPainter : public QObject {
  Q_SIGNALS:
   void painted(const QImage& image, const doyen::Box& area, bool fine);
   // Below the face, and above the underside what is cut from the back (empty when nothing is); mm.
-  void section_cut(const std::vector<float>& heights, const std::vector<float>& back);
+  // `machined`: the front's heights before its edges are rounded over by hand.
+  void section_cut(const std::vector<float>& heights, const std::vector<float>& back,
+                   const std::vector<float>& machined);
 
  private:
   QThreadPool pool_, section_pool_;
