@@ -136,8 +136,17 @@ TEST_CASE("what a product does is the user's: typed once, kept for every job, an
     CHECK(w.reach<QComboBox>("productKind")->currentData().toString() == QStringLiteral("paint"));
     WAIT_UNTIL(w.says("finishSteps") != steps, 20'000);
     CHECK_THAT(w.says("finishSteps").toStdString(), Catch::Contains("5"));
-    type(w.reach<QLineEdit>("productCovers"), QStringLiteral("8,5"));
-    CHECK(load_products().of("paint").metres_per_litre == Approx(8.5));
+    // By hand: 346.34 square feet a US gallon are 8.5 m² a litre.
+    CHECK_FALSE(w.find<QLineEdit>("productCovers")->isVisible());  // the demo is in inches
+    type(w.reach<QLineEdit>("productCoversGallon"), QStringLiteral("346,34"));
+    CHECK(load_products().of("paint").metres_per_litre == Approx(8.5).epsilon(1e-4));
+    w.window.document().edit(QStringLiteral("mm"), [](Job& job) { job.lengths.unit = Unit::Millimetre; });
+    w.ready();
+    CHECK_FALSE(w.find<QLineEdit>("productCoversGallon")->isVisible());
+    type(w.reach<QLineEdit>("productCovers"), QStringLiteral("9,5"));
+    CHECK(load_products().of("paint").metres_per_litre == Approx(9.5));
+    w.window.document().undo_stack().undo();
+    w.ready();
     type(w.reach<QLineEdit>("productRecoat"), QStringLiteral("soon"));
     CHECK(load_products().of("paint").recoat_hours == paint.recoat_hours);
     CHECK(w.job() == before);  // it is the shop's, not the job's

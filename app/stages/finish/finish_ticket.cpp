@@ -100,7 +100,7 @@ void FinishTicket::build_coats() {
 }
 
 void FinishTicket::build_when() {
-  steps_fold_ = new Fold(tr("Steps"), QStringLiteral("stepsOpen"), true);
+  steps_fold_ = new Fold(tr("Steps and days"), QStringLiteral("stepsOpen"), true);
   column_->addWidget(steps_fold_);
   begins_ = new QComboBox;
   begins_->setObjectName(QStringLiteral("finishBegins"));
@@ -271,6 +271,7 @@ void FinishTicket::refresh() {
   show_row(own_colour_, painted && item != nullptr && item->cut.kind != Treatment::Kind::CutOut);
   round_over_->show_length(job.finish.round_over > 0 ? std::optional(job.finish.round_over) : std::nullopt,
                            job.lengths);
+  products_->show_units();
   filling_ = false;
   if (!isVisible()) return;
   if (shop_.plan && (!finished_ || finished_->plan != shop_.plan) && asked_of_ != shop_.plan) work_out();

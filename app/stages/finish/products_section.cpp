@@ -106,6 +106,10 @@ void ProductsSection::refresh() {
   choose();
 }
 
+void ProductsSection::show_units() {
+  if (shop_.document.job().lengths.unit != unit_) choose();
+}
+
 void ProductsSection::choose() {
   shown_ = table_.of(kind_->currentData().toString().toStdString());
   const bool poured = shown_.pour > 0;
@@ -117,7 +121,8 @@ void ProductsSection::choose() {
   covers_inch_->show_figure(shown_.metres_per_litre);
   pour_->show_length(shown_.pour, shop_.document.job().lengths);
   outdoors_->setChecked(shown_.outdoors);
-  const bool inch = shop_.document.job().lengths.unit == Unit::Inch;
+  unit_ = shop_.document.job().lengths.unit;
+  const bool inch = unit_ == Unit::Inch;
   for (FigureField* field : {coats_, thinned_}) show_row(field->parentWidget(), !poured);
   show_row(covers_->parentWidget(), !poured && !inch);
   show_row(covers_inch_->parentWidget(), !poured && inch);

@@ -19,6 +19,7 @@ class ProductsSection : public Fold {
  public:
   explicit ProductsSection(Workshop& shop);
   void refresh();
+  void show_units();  // after the job, or its unit, is another
 
  Q_SIGNALS:
   void changed();  // what a product does
@@ -38,6 +39,7 @@ class ProductsSection : public Fold {
   QLabel* problem_;
   ProductTable table_;
   Product shown_;
+  Unit unit_ = Unit::Millimetre;  // that it is shown in
 };
 
 }  // namespace doyen
