@@ -4,6 +4,7 @@
 
 #include "files/png_write.hpp"
 #include "files/run_sheet.hpp"
+#include "finish/finish_paint.hpp"
 #include "planning/finished_look.hpp"
 #include "planning/look_round.hpp"
 
@@ -43,6 +44,15 @@ const Picture& OutputSource::picture(Side side) {
   std::optional<Picture>& made = pictures_[side == Side::Back ? 1 : 0];
   if (!made) made = board_picture(plan, 1400, side, cancel);
   return *made;
+}
+
+Picture finished_picture(const Plan& plan, double pixels_wide, const Cancel& cancel) {
+  const Box box = plan.job.blank.box();
+  const double cell = std::max(box.width(), box.height()) / pixels_wide / 2;
+  HeightField front = relief_of(plan, box, cell, cancel);
+  const FinishPaint finish = finish_paint(plan, front);
+  take_off_by_hand(front, plan);
+  return lit_picture(front, wood_look(plan.job.blank), 2, cancel, finish.paint);
 }
 
 Picture board_picture(const Plan& plan, double pixels_wide, Side side, const Cancel& cancel) {

@@ -32,5 +32,7 @@ const std::vector<Output>& outputs();
 
 // The whole board at most this many pixels wide.
 Picture board_picture(const Plan& plan, double pixels_wide, Side side = Side::Front, const Cancel& cancel = {});
+// The front with paint, resin, plugs and inserts as its finish says, for who buys it.
+Picture finished_picture(const Plan& plan, double pixels_wide, const Cancel& cancel = {});
 
 }  // namespace doyen

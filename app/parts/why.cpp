@@ -35,9 +35,10 @@ QString why_page(const std::string& code) {
 }
 
 QLabel* make_why_link(const QString& page, const QString& name) {
-  auto* why = make_label(QStringLiteral("<a href=\"%1\">%2</a>")
-                             .arg(guide_link(page), QCoreApplication::translate("Why", "Why, and when it matters")),
-                         "faded");
+  auto* why =
+      make_label(QStringLiteral("<a href=\"%1\">%2</a>")
+                     .arg(guide_link(page), QCoreApplication::translate("doyen::Why", "Why, and when it matters")),
+                 "faded");
   why->setObjectName(name);
   why->setTextFormat(Qt::RichText);
   why->setOpenExternalLinks(true);

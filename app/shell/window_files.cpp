@@ -183,7 +183,7 @@ QString MainWindow::write_customer_sheet(const QString& path, const QString& bes
     work_off_thread(this, tr("Drawing the customer's sheet…"),
                     [plan = shop_.plan, to = path.toStdString(), other_job = beside.toStdString(), rack = rack_,
                      priced](const Cancel& cancel, const Told&) {
-                      const Picture board = board_picture(*plan, 1400, Side::Front, cancel);
+                      const Picture board = finished_picture(*plan, 1400, cancel);
                       const auto price = [&](const Plan& of) { return priced ? quote_in_words(of) : std::string(); };
                       std::vector<ShownSign> signs{{*plan, board, price(*plan)}};
                       std::optional<Plan> other;
@@ -191,7 +191,7 @@ QString MainWindow::write_customer_sheet(const QString& path, const QString& bes
                       if (!other_job.empty()) {
                         const Job job = load_job(other_job);
                         other = doyen::plan(job, rack, machine_for(job), nullptr, cancel);
-                        other_board = board_picture(*other, 1400, Side::Front, cancel);
+                        other_board = finished_picture(*other, 1400, cancel);
                         signs.push_back({*other, other_board, price(*other)});
                       }
                       const bool picture = to.ends_with(".png") || to.ends_with(".PNG");

@@ -5,6 +5,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <map>
 
 #include "relief/picture.hpp"
 
@@ -53,6 +54,13 @@ class Noise {
 struct Rgb {
   float r, g, b;
 };
+
+// Paint that covers all but a little of the grain.
+inline Rgb painted(const Rgb& wood, const Colour& paint) {
+  constexpr float kShows = 0.1F;
+  const auto mix = [&](float own, double colour) { return own * kShows + static_cast<float>(colour) * (1 - kShows); };
+  return {mix(wood.r, paint.red), mix(wood.g, paint.green), mix(wood.b, paint.blue)};
+}
 
 // A board sawn off the pith: growth rings are shells round an axis below the board that wanders along the grain. One is
 // asked for neighbour after neighbour.
@@ -236,5 +244,22 @@ inline std::uint32_t pack(const Rgb& c) {
   const auto byte = [](float v) { return static_cast<std::uint32_t>(std::clamp(v, 0.0F, 1.0F) * 255 + 0.5F); };
   return 0xFF000000U | byte(c.r) << 16 | byte(c.g) << 8 | byte(c.b);
 }
+
+// The boards' wood and what lies on it, one cell after the other.
+class Coated {
+ public:
+  explicit Coated(const CellPaint& paint) {
+    for (const Coat& coat : paint.coats) {
+      if (coat.wood != nullptr) woods_.emplace(&coat, Wood(*coat.wood, coat.grain));
+    }
+  }
+  Rgb over(const Rgb& own, const Coat& coat, float x, float y, float z) {
+    const auto wood = woods_.find(&coat);
+    return wood == woods_.end() ? painted(own, coat.colour) : wood->second.at(x, y, z);
+  }
+
+ private:
+  std::map<const Coat*, Wood> woods_;
+};
 
 }  // namespace doyen::lighting

@@ -21,17 +21,18 @@ WoodLook wood_look(const Blank& blank) {
   return look;
 }
 
-Picture lit_picture(const HeightField& field, const WoodLook& look, std::size_t shrink, const Cancel& cancel) {
+Picture lit_picture(const HeightField& field, const WoodLook& look, std::size_t shrink, const Cancel& cancel,
+                    const CellPaint& paint) {
   Picture picture;
   picture.width = std::max<std::size_t>(1, field.columns() / shrink);
   picture.height = std::max<std::size_t>(1, field.rows() / shrink);
   picture.pixels.resize(picture.width * picture.height);
-  light_again(picture, field, look, shrink, field.box(), cancel);
+  light_again(picture, field, look, shrink, field.box(), cancel, paint);
   return picture;
 }
 
 void light_again(Picture& picture, const HeightField& field, const WoodLook& look, std::size_t shrink,
-                 const Box& changed, const Cancel& cancel) {
+                 const Box& changed, const Cancel& cancel, const CellPaint& paint) {
   // The light falls steeply enough that no shadow is longer than the board is thick by so much; and a cell's sky is
   // judged from 3 mm, or eight blocks, round it.
   const Box seen = changed.grown(1.2 * look.thickness + 3 + 12 * lighting::Lighter::kBlock * field.cell());
@@ -47,6 +48,7 @@ void light_again(Picture& picture, const HeightField& field, const WoodLook& loo
   tbb::parallel_for(tbb::blocked_range<std::size_t>(from_y, to_y, 8), [&](const auto& range) {
     cancel.check();
     std::vector<lighting::Wood> woods(shrink, lighting::Wood(look.species, look.grain));  // one for each row of samples
+    lighting::Coated coated(paint);
     for (std::size_t py = range.begin(); py < range.end(); ++py) {
       for (std::size_t px = from_x; px < to_x; ++px) {
         lighting::Rgb sum{0, 0, 0};
@@ -57,7 +59,11 @@ void light_again(Picture& picture, const HeightField& field, const WoodLook& loo
           const std::size_t r = field.rows() - 1 - up;
           if (!look.board.contains({field.x_of(c), field.y_of(r)})) continue;
           if (!on_board.empty() && on_board[r * field.columns() + c] == 0) continue;
-          const lighting::Rgb one = lighter.shade(woods[k / shrink], c, r);
+          lighting::Rgb own = lighter.own_colour(woods[k / shrink], c, r);
+          if (const Coat* coat = lighter.through(c, r) ? nullptr : paint.at(r * field.columns() + c))
+            own = coated.over(own, *coat, static_cast<float>(field.x_of(c)), static_cast<float>(field.y_of(r)),
+                              field.at(c, r));
+          const lighting::Rgb one = lighter.shade(own, c, r);
           sum = {sum.r + one.r, sum.g + one.g, sum.b + one.b};
           ++inside;
         }

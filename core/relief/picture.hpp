@@ -5,6 +5,7 @@
 #include <vector>
 
 #include "cancel.hpp"
+#include "relief/cell_paint.hpp"
 #include "relief/height_field.hpp"
 #include "stock/blank.hpp"
 #include "stock/species.hpp"
@@ -26,12 +27,13 @@ struct WoodLook {
 };
 
 // One pixel from every `shrink` × `shrink` cells, averaged.
-Picture lit_picture(const HeightField& field, const WoodLook& look, std::size_t shrink = 1, const Cancel& cancel = {});
+Picture lit_picture(const HeightField& field, const WoodLook& look, std::size_t shrink = 1, const Cancel& cancel = {},
+                    const CellPaint& paint = {});
 
 // Only what a change of the field inside `changed` can show: its shadows and the light round it, too. The picture was
 // made from this field as it was before, with the same look and `shrink`; when cancelled it is half of either.
 void light_again(Picture& picture, const HeightField& field, const WoodLook& look, std::size_t shrink,
-                 const Box& changed, const Cancel& cancel = {});
+                 const Box& changed, const Cancel& cancel = {}, const CellPaint& paint = {});
 
 // The wood's own colour at a place inside the board, before any light: for pictures and section strips alike.
 Colour wood_colour(const Species& species, Grain grain, double x, double y, double z);

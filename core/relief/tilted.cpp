@@ -21,18 +21,9 @@ namespace {
 constexpr double kTable = 0.1;    // of the board's greater side: how far round it its shadow is drawn
 constexpr long kRound = 3;        // cells
 constexpr float kWall = 0.5F;     // mm: a step so high from one cell to the next is a wall, coloured by its own height
-constexpr float kCut = -0.05F;    // mm: what lies lower is cut
 constexpr double kFilled = 0.94;  // of the picture, by the board
 
 double radians(double degrees) { return degrees * std::numbers::pi / 180; }
-
-// Paint that covers all but a little of the grain.
-Rgb painted(const Rgb& wood, const std::optional<Colour>& paint) {
-  constexpr float kShows = 0.1F;
-  if (!paint) return wood;
-  const auto mix = [&](float own, double colour) { return own * kShows + static_cast<float>(colour) * (1 - kShows); };
-  return {mix(wood.r, paint->red), mix(wood.g, paint->green), mix(wood.b, paint->blue)};
-}
 
 enum class What : unsigned char { Table, Wood, Hole };
 
@@ -49,7 +40,7 @@ std::uint32_t shaded(std::uint32_t colour, float k) {
 struct TiltedBoard::Inside {
   HeightField z;  // the board and the table round it, which lies as deep as the board is thick
   WoodLook look;
-  Paint paint;
+  CellPaint paint;  // along the cells here, the table's among them
   std::vector<What> what;
   std::vector<Rgb> own;              // the wood's own colours
   std::vector<std::uint32_t> lit;    // of wood and what is seen through it
@@ -83,18 +74,20 @@ struct TiltedBoard::Inside {
                                    float straight) const {
     if (straight > 0) straight *= 1 - 0.75F * lighter->shadowed(before % z.columns(), before / z.columns(), height);
     Rgb base = wood.at(static_cast<float>(z.x_of(c)), static_cast<float>(z.y_of(r)), height);
-    if (what[before] == What::Wood) base = painted(base, paint.cuts);  // edges that are sawn stay bare
+    // As its foot is; edges that are sawn stay bare.
+    if (const Coat* coat = what[before] == What::Wood ? paint.at(before) : nullptr; coat != nullptr && !coat->wood)
+      base = lighting::painted(base, coat->colour);
     const float light = 0.84F * (0.48F + 0.52F * std::min(1.2F, straight));
     return lighting::pack({base.r * light, base.g * light * 0.98F, base.b * light * 0.95F});
   }
 };
 
-TiltedBoard::TiltedBoard(const HeightField& carved, const WoodLook& look, const Paint& paint, const LightPlace& lamp,
-                         const Cancel& cancel)
+TiltedBoard::TiltedBoard(const HeightField& carved, const WoodLook& look, const CellPaint& paint,
+                         const LightPlace& lamp, const Cancel& cancel)
     : in_(std::make_unique<Inside>()) {
   Inside& in = *in_;
   in.look = look;
-  in.paint = paint;
+  in.paint.coats = paint.coats;
   const double cell = carved.cell(), round = kTable * std::max(look.board.width(), look.board.height());
   const auto extra = static_cast<std::size_t>(std::ceil(round / cell));
   const Box box = carved.box();
@@ -107,11 +100,13 @@ TiltedBoard::TiltedBoard(const HeightField& carved, const WoodLook& look, const 
   const auto bed = static_cast<float>(-look.thickness);
   in.what.assign(columns * rows, What::Table);
   in.own.resize(columns * rows);
+  if (!paint.of.empty()) in.paint.of.assign(columns * rows, 0);
   const std::vector<unsigned char> on_board =
       look.edge.empty() ? std::vector<unsigned char>{} : cells_inside(look.edge, carved);
   tbb::parallel_for(std::size_t{0}, rows, [&](std::size_t r) {
     cancel.check();
     Wood wood(in.look.species, in.look.grain);
+    lighting::Coated coated(paint);
     for (std::size_t c = 0; c < columns; ++c) {
       float& z = in.z.row(r)[c];
       z = bed;
@@ -122,9 +117,13 @@ TiltedBoard::TiltedBoard(const HeightField& carved, const WoodLook& look, const 
       z = std::max(carved.at(cc, rr), bed);
       const bool hole = z <= bed + 1e-3F;
       in.what[in.index(c, r)] = hole ? What::Hole : What::Wood;
-      if (!hole)
-        in.own[in.index(c, r)] = painted(wood.at(static_cast<float>(in.z.x_of(c)), static_cast<float>(in.z.y_of(r)), z),
-                                         z < kCut ? paint.cuts : paint.face);
+      if (hole) continue;
+      const std::size_t i = in.index(c, r);
+      in.own[i] = wood.at(static_cast<float>(in.z.x_of(c)), static_cast<float>(in.z.y_of(r)), z);
+      const Coat* coat = paint.at(rr * carved.columns() + cc);
+      if (coat == nullptr) continue;
+      in.paint.of[i] = paint.of[rr * carved.columns() + cc];
+      in.own[i] = coated.over(in.own[i], *coat, static_cast<float>(in.z.x_of(c)), static_cast<float>(in.z.y_of(r)), z);
     }
   });
   in.lit.resize(columns * rows);

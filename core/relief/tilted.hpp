@@ -2,7 +2,6 @@
 #pragma once
 
 #include <memory>
-#include <optional>
 
 #include "relief/picture.hpp"
 
@@ -22,15 +21,10 @@ struct LightPlace {
   friend bool operator==(const LightPlace&, const LightPlace&) = default;
 };
 
-// Colours on the wood: of its face, and of all that is cut into it. None: bare wood.
-struct Paint {
-  std::optional<Colour> face{}, cuts{};
-};
-
 class TiltedBoard {
  public:
-  // `carved` covers the board; finer than the screen's points is of no use. Throws Cancelled.
-  TiltedBoard(const HeightField& carved, const WoodLook& look, const Paint& paint = {}, const LightPlace& lamp = {},
+  // `carved` covers the board; finer than the screen's points is of no use. `paint`: along its cells. Throws Cancelled.
+  TiltedBoard(const HeightField& carved, const WoodLook& look, const CellPaint& paint = {}, const LightPlace& lamp = {},
               const Cancel& cancel = {});
   ~TiltedBoard();
   TiltedBoard(const TiltedBoard&) = delete;

@@ -178,12 +178,12 @@ TEST_CASE("paint lies on the face or in the cuts, and the sawn edge stays bare")
     return p.at(static_cast<std::size_t>(px.x), static_cast<std::size_t>(px.y));
   };
   const auto bluish = [](std::uint32_t p) { return (p & 255U) > (p >> 16 & 255U); };
-  const TiltedBoard cuts(b.field, b.look, {{}, blue});
+  const TiltedBoard cuts(b.field, b.look, face_and_cuts(b.field, {}, blue));
   CHECK(bluish(at(cuts, above, {60, 30}, -6)));
   CHECK(wooden(at(cuts, above, {20, 30}, 0)));
   CHECK(bluish(at(cuts, aslant, {60, 40}, -2)));  // the recess's far wall
   CHECK(wooden(at(cuts, aslant, {60, 0}, -10)));  // the board's own edge
-  const TiltedBoard face(b.field, b.look, {white, {}});
+  const TiltedBoard face(b.field, b.look, face_and_cuts(b.field, white, {}));
   CHECK(wooden(at(face, above, {60, 30}, -6)));
   CHECK_FALSE(wooden(at(face, above, {20, 30}, 0)));
   CHECK(brightness(at(face, above, {20, 30}, 0)) > 2 * brightness(at(face, above, {60, 30}, -6)));

@@ -10,9 +10,11 @@
 #include <QSlider>
 #include <cmath>
 
+#include "finish/finish_paint.hpp"
 #include "parts/cards.hpp"
 #include "parts/theme.hpp"
 #include "planning/finished_look.hpp"
+#include "planning/outputs.hpp"
 #include "problem.hpp"
 #include "work/planner.hpp"
 
@@ -224,6 +226,15 @@ TiltView::TiltView(const std::shared_ptr<const Plan>& plan, QWidget* parent) : Q
   side_->addItems({tr("the front"), tr("the back")});
   side_row_ = make_row(tr("Seen from"), side_);
   column->addWidget(side_row_);
+  finish_ = new QCheckBox(tr("In the colours of its finish"));
+  finish_->setObjectName(QStringLiteral("tiltFinish"));
+  finish_->setChecked(true);
+  finish_->setToolTip(tr("Paint, resin, plugs and inserts, as Finish and Cuts say"));
+  column->addWidget(finish_);
+  not_known_ = make_label({}, "faded");
+  not_known_->setObjectName(QStringLiteral("tiltNotKnown"));
+  not_known_->hide();
+  column->addWidget(not_known_);
   face_ = paint_box("tiltFace");
   cuts_ = paint_box("tiltCuts");
   column->addWidget(make_row(tr("Its face"), face_));
@@ -253,7 +264,7 @@ TiltView::TiltView(const std::shared_ptr<const Plan>& plan, QWidget* parent) : Q
     picture_->set_stance({});
     show_figures();
   });
-  connect(whole_, &QCheckBox::clicked, this, &TiltView::carve);
+  for (QCheckBox* box : {whole_, finish_}) connect(box, &QCheckBox::clicked, this, &TiltView::carve);
   for (QComboBox* box : {face_, cuts_}) connect(box, &QComboBox::activated, this, &TiltView::carve);
   connect(side_, &QComboBox::activated, this, &TiltView::carve);
   connect(picture_, &TiltPicture::moved, this, &TiltView::show_figures);
@@ -267,6 +278,7 @@ void TiltView::show_plan(const std::shared_ptr<const Plan>& plan) {
   plan_ = plan;
   whole_->setVisible(!plan->finished_shape().empty());
   side_row_->setVisible(plan->has_back());
+  finish_->setVisible(is_coloured(plan->job));
   carve();
 }
 
@@ -278,9 +290,10 @@ void TiltView::carve() {
     const auto chosen = box->currentData().value<QColor>();
     return chosen.isValid() ? std::optional(Colour{chosen.redF(), chosen.greenF(), chosen.blueF()}) : std::nullopt;
   };
-  const Paint paint{colour(face_), colour(cuts_)};
-  behind_.start([this, plan = plan_, side, kept_only, paint, lamp = picture_->lamp()](const Cancel& cancel,
-                                                                                      const Behind::Tell& tell) {
+  const bool finished = side == Side::Front && finish_->isChecked() && !finish_->isHidden();
+  for (QComboBox* box : {face_, cuts_}) box->setEnabled(!finished);
+  behind_.start([this, plan = plan_, side, kept_only, finished, face = colour(face_), cuts = colour(cuts_),
+                 lamp = picture_->lamp()](const Cancel& cancel, const Behind::Tell& tell) {
     const Box box = plan->job.blank.box();
     WoodLook look = wood_look(plan->job.blank);
     if (kept_only) {
@@ -288,10 +301,23 @@ void TiltView::carve() {
       if (side == Side::Back) look.edge = turned_over(look.edge, plan->job.blank, plan->job.run.turn);
     }
     const double cell = std::max(box.width(), box.height()) / kCells;
-    auto board =
-        std::make_shared<TiltedBoard>(finished_relief_of(*plan, box, cell, cancel, side), look, paint, lamp, cancel);
-    tell([this, board, lamp] { picture_->show_board(board, lamp); });
+    HeightField field = relief_of(*plan, box, cell, cancel, side);
+    const FinishPaint paint = finished ? finish_paint(*plan, field) : FinishPaint{face_and_cuts(field, face, cuts), {}};
+    if (side == Side::Front) take_off_by_hand(field, *plan);
+    auto board = std::make_shared<TiltedBoard>(field, look, paint.paint, lamp, cancel);
+    tell([this, board, lamp, not_known = paint.not_known] {
+      picture_->show_board(board, lamp);
+      say_not_known(not_known);
+    });
   });
+}
+
+void TiltView::say_not_known(const std::vector<std::string>& words) {
+  QStringList all;
+  for (const std::string& one : words) all << QStringLiteral("“%1”").arg(QString::fromStdString(one));
+  not_known_->setText(tr("%1: shown bare, since Doyen knows no such colour. Say it as “dark green” or “#23452f”.")
+                          .arg(all.join(QStringLiteral(", "))));
+  not_known_->setVisible(!all.isEmpty());
 }
 
 void TiltView::from_sliders() {

@@ -64,12 +64,13 @@ class TiltView : public QDialog {
   void carve();
   void from_sliders();
   void show_figures();
+  void say_not_known(const std::vector<std::string>& words);  // that should be colours
   void save();
   std::shared_ptr<const Plan> plan_;
   TiltPicture* picture_;
   QSlider *turn_, *tilt_, *from_, *height_;
-  QLabel *turn_says_, *tilt_says_, *from_says_, *height_says_, *saved_;
-  QCheckBox* whole_;
+  QLabel *turn_says_, *tilt_says_, *from_says_, *height_says_, *saved_, *not_known_;
+  QCheckBox *whole_, *finish_;
   QWidget* side_row_;
   QComboBox *side_, *face_, *cuts_;
   Behind behind_;
