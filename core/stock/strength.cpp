@@ -18,8 +18,9 @@ StrengthTable read_strength(const std::string& json, const std::string& where) {
   const JsonView classes = top.object("classes");
   for (const auto& [name, each] : classes.json().items()) {
     const JsonView one(each, classes.where() + "." + name);
-    table.classes[name] = {one.number("along", 0.01, 5), one.number("across", 0.01, 5), one.number("least", 0, 100),
-                           one.number("skin", 0, 100), one.number("wall", 0.01, 10)};
+    table.classes[name] = {one.number("along", 0.01, 5),  one.number("across", 0.01, 5), one.number("least", 0, 100),
+                           one.number("skin", 0, 100),    one.number("wall", 0.01, 10),  one.number("cut", 0.1, 1e5),
+                           one.number("shear", 0.01, 1e4)};
   }
   const JsonView tape = top.object("tape");
   table.tape = {tape.number("upCut", 0, 1e6), tape.number("other", 0, 1e6)};
@@ -48,5 +49,9 @@ double least_neck(const std::string& wood_class, double thickness, bool across) 
 double least_skin(const std::string& wood_class) { return limits_of(wood_class).skin; }
 
 double least_wall(const std::string& wood_class) { return limits_of(wood_class).wall; }
+
+double cutting_resistance(const std::string& wood_class) { return limits_of(wood_class).cut; }
+
+double shear_strength(const std::string& wood_class) { return limits_of(wood_class).shear; }
 
 }  // namespace doyen

@@ -7,9 +7,10 @@
 namespace doyen {
 
 // Widths as shares of the board's thickness: fibres along the neck, fibres across it; and mm that hold in any board.
-// `skin`: mm that must be left over a cut from the other side. `wall`: a wall's width as a share of its height.
+// `skin`: mm that must be left over a cut from the other side. `wall`: a wall's width as a share of its height. `cut`
+// and `shear`, N/mm²: its resistance to a cutting edge, and its strength in shear along the grain.
 struct NeckLimits {
-  double along = 0.35, across = 0.8, least = 3, skin = 2, wall = 1;
+  double along = 0.35, across = 0.8, least = 3, skin = 2, wall = 1, cut = 40, shear = 5;
 };
 
 // How large a part must be for tape to hold it while it is cut free, mm²: under bits that lift the chips, and others.
@@ -29,7 +30,9 @@ const StrengthTable& strength_table();                                          
 // mm, for this class of wood in a board so thick.
 double least_neck(const std::string& wood_class, double thickness, bool across);
 
-double least_skin(const std::string& wood_class);  // mm
-double least_wall(const std::string& wood_class);  // a wall's width over its height
+double least_skin(const std::string& wood_class);          // mm
+double least_wall(const std::string& wood_class);          // a wall's width over its height
+double cutting_resistance(const std::string& wood_class);  // N/mm²
+double shear_strength(const std::string& wood_class);      // N/mm²
 
 }  // namespace doyen

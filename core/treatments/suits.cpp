@@ -37,6 +37,15 @@ const Bit* flat_nearest(const Rack& rack, double across) {
   return nearest_bit(rack, BitKind::Flat, [across](const Bit& b) { return std::abs(b.diameter - across); });
 }
 
+const Bit* pressing_like(const Rack& rack, const Bit& own) {
+  const auto suits = [&](const Bit& bit) {
+    return bit.kind == own.kind && bit.direction != CutDirection::UpCut && bit.flute_length >= own.flute_length &&
+           std::abs(bit.true_diameter() - own.true_diameter()) < 0.05;
+  };
+  const auto found = std::find_if(rack.bits.begin(), rack.bits.end(), suits);
+  return found == rack.bits.end() ? nullptr : &*found;
+}
+
 const Bit* flat_nearest_for(const Rack& rack, double across, double deep) {
   constexpr double kTooShort = 1e6;  // mm farther than any
   return nearest_bit(rack, BitKind::Flat, [across, deep](const Bit& b) {

@@ -16,6 +16,8 @@ bool suits(const Bit& bit, WantedBit wanted);
 const Bit* nearest_bit(const Rack& rack, BitKind kind, const std::function<double(const Bit&)>& away);
 const Bit* usual_v(const Rack& rack);                      // the V nearest to 60 degrees
 const Bit* flat_nearest(const Rack& rack, double across);  // the flat bit nearest to so many mm
+// As wide as this one and as long, and does not lift the chips; null where the rack has none.
+const Bit* pressing_like(const Rack& rack, const Bit& own);
 // Of those whose flutes reach so many mm deep; of all, where none's do.
 const Bit* flat_nearest_for(const Rack& rack, double across, double deep);
 // Its id, for a treatment; empty when there is none, which a verdict then says.

@@ -99,18 +99,6 @@ bool lifts(const Situation& s, const Item& item) {
   return bit != nullptr && bit->direction == CutDirection::UpCut;
 }
 
-// A bit as wide and long that does not lift the chips; null where the rack has none.
-const Bit* pressing_bit(const Situation& s, const Item& item) {
-  const Bit* own = s.rack.find(item.cut.bit);
-  if (own == nullptr) return nullptr;
-  const auto suits = [&](const Bit& bit) {
-    return bit.kind == own->kind && bit.direction != CutDirection::UpCut && bit.flute_length >= own->flute_length &&
-           std::abs(bit.true_diameter() - own->true_diameter()) < 0.05;
-  };
-  const auto found = std::find_if(s.rack.bits.begin(), s.rack.bits.end(), suits);
-  return found == s.rack.bits.end() ? nullptr : &*found;
-}
-
 // Parts of one piece that come free on tape which is too small to hold them.
 struct OnTape {
   int parts = 0;
@@ -121,7 +109,8 @@ void say_tape(const Situation& s, const std::map<const Item*, OnTape>& taped, st
   const TapeLimits& limits = strength_table().tape;
   for (const auto& [item, on] : taped) {
     std::vector<Remedy> remedies;
-    if (const Bit* bit = lifts(s, *item) ? pressing_bit(s, *item) : nullptr)
+    const Bit* own = s.rack.find(item->cut.bit);
+    if (const Bit* bit = own != nullptr && lifts(s, *item) ? pressing_like(s.rack, *own) : nullptr)
       remedies.push_back({say("Cut it with the {0}", bit->name), [id = item->piece.id, bit = bit->id](Job& job) {
                             if (Item* it = job.find(id)) it->cut.bit = bit;
                           }});

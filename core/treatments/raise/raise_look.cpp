@@ -4,6 +4,7 @@
 #include "treatments/all.hpp"
 #include "treatments/asking.hpp"
 #include "treatments/raise/raise_parts.hpp"
+#include "treatments/suits.hpp"
 #include "treatments/treatment_fields.hpp"
 #include "verdicts/verdict.hpp"
 #include "wording/say.hpp"
@@ -44,17 +45,36 @@ void ask(Asking& wood) {
   }
 }
 
-// Upright strokes that stand higher than they are wide lift or break; a slope makes their foot wider.
+// The bit that comes nearest to its walls; null where that is none of the rack's.
+const Bit* nearest_to_walls(const Situation& s, const Treatment& cut) {
+  const Bit* least = nullptr;
+  for (const BitId& id : cut.clearing) {
+    const Bit* bit = s.rack.find(id);
+    if (bit != nullptr && (least == nullptr || bit->true_diameter() < least->true_diameter())) least = bit;
+  }
+  return least;
+}
+
+bool lifts_chips(const Bit* bit) { return bit == nullptr || bit->direction == CutDirection::UpCut; }
+
+// Of a stroke's width, so much of its height counts where the bit does not lift the fibres (common practice, no
+// source).
+constexpr double kPressed = 0.8;
+
+// Upright strokes that stand higher than they are wide lift or break, sooner under a bit that lifts the chips; a slope
+// makes their foot wider.
 void check_delicate(const PieceSeen& piece, std::vector<Verdict>& out) {
   const auto& [s, item, state, name, at] = piece;
   const Treatment& cut = item.cut;
   const Region& kept = state.outlines->region;
-  if (cut.raise.sloped || kept.empty() || !stands_thin(kept, cut.depth)) return;
-  const double holds = s.found("height that holds", {state.mark}, [&] {
+  const Bit* bit = nearest_to_walls(s, cut);
+  const double counts = lifts_chips(bit) ? 1 : kPressed;
+  if (cut.raise.sloped || kept.empty() || !stands_thin(kept, cut.depth * counts)) return;
+  const double holds = s.found("height that holds", {state.mark, lifts_chips(bit) ? 1U : 0U}, [&] {
     double low = 0, high = cut.depth;
     for (int i = 0; i < 7; ++i) {
       const double middle = (low + high) / 2;
-      (stands_thin(kept, middle) ? high : low) = middle;
+      (stands_thin(kept, middle * counts) ? high : low) = middle;
     }
     return low;
   });
@@ -62,9 +82,19 @@ void check_delicate(const PieceSeen& piece, std::vector<Verdict>& out) {
                                   if (Item* it = job.find(id)) it->cut.raise.sloped = true;
                                 }}};
   if (holds > 0.3) remedies.push_back(piece.deep(holds));
+  const Bit* presses = bit != nullptr && lifts_chips(bit) ? pressing_like(s.rack, *bit) : nullptr;
+  if (presses != nullptr && !stands_thin(kept, cut.depth * kPressed))
+    remedies.push_back(
+        {say("Clear it with the {0}", presses->name), [id = item.piece.id, from = bit->id, to = presses->id](Job& job) {
+           if (Item* it = job.find(id)) std::replace(it->cut.clearing.begin(), it->cut.clearing.end(), from, to);
+         }});
   out.push_back({Grade::Mind, "stands-thin", item.piece.id, at,
                  say("Strokes of {0} stand {1} high, higher than they are wide.", name, s.show(cut.depth)),
-                 say("They lift or break along the grain (common practice)."), std::move(remedies)});
+                 lifts_chips(bit)
+                     ? say("They lift or break along the grain, the sooner under a bit that lifts the chips "
+                           "(common practice).")
+                     : say("They lift or break along the grain (common practice)."),
+                 std::move(remedies)});
 }
 
 // The panel must leave something to lower.

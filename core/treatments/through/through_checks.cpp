@@ -1,7 +1,10 @@
 // What goes right through: far enough, not further than the bit's flutes, and what holds it meanwhile.
 #include <algorithm>
+#include <cmath>
 #include <set>
 
+#include "holding/forces.hpp"
+#include "stock/species.hpp"
 #include "treatments/through/through_look.hpp"
 #include "verdicts/verdict.hpp"
 #include "wording/say.hpp"
@@ -133,6 +136,47 @@ void check_held(const PieceSeen& piece, std::vector<Verdict>& out) {
   }
 }
 
+constexpr double kLongestTab = 30;  // mm that is offered
+
+// In figures that can be said and that are enough.
+double rounded_up(double mm, Unit unit) {
+  const double step = unit == Unit::Inch ? kMmPerInch / 64 : 0.1;
+  return std::ceil(mm / step - 1e-6) * step;
+}
+
+// The push of the bit that cuts it free falls on the tab that is nearest.
+void check_tab_strength(const PieceSeen& piece, std::vector<Verdict>& out) {
+  const auto& [s, item, state, name, at] = piece;
+  const Bit* bit = s.rack.find(item.cut.bit);
+  const Tabs& tabs = item.cut.through.tabs;
+  const double thick = s.job.blank.thinnest();
+  if (bit == nullptr || state.cuts->cut_out->tabs.empty() || tabs.height <= 0 || tabs.length <= 0) return;
+  const std::string wood = wood_class_of(s.job.blank);
+  const double pushes = bit_pushes(*bit, wood), stands = tab_stands(tabs, thick, wood);
+  if (stands >= pushes) return;
+  std::vector<Remedy> remedies;
+  const auto offer = [&](double Tabs::*figure, double least, double most, const auto& label) {
+    Tabs other = tabs;
+    for (double mm = least; mm <= most; mm += s.job.lengths.unit == Unit::Inch ? kMmPerInch / 64 : 0.1) {
+      other.*figure = rounded_up(mm, s.job.lengths.unit);
+      if (tab_stands(other, thick, wood) < pushes) continue;
+      remedies.push_back({label(s.show(other.*figure)), [id = item.piece.id, figure, to = other.*figure](Job& job) {
+                            if (Item* it = job.find(id)) it->cut.through.tabs.*figure = to;
+                          }});
+      return;
+    }
+  };
+  offer(&Tabs::height, tabs.height, thick / 2, [](const std::string& mm) { return say("Tabs {0} high", mm); });
+  offer(&Tabs::length, tabs.length, kLongestTab, [](const std::string& mm) { return say("Tabs {0} long", mm); });
+  out.push_back(
+      {Grade::Mind, "tab-shears", item.piece.id, state.cuts->cut_out->tabs.front().at,
+       say("The tabs of “{0}” may shear off: one stands {1}, and the {2} pushes with up to {3}.", item.piece.name,
+           force_in_words(stands, s.job.lengths), bit->name, force_in_words(pushes, s.job.lengths)),
+       say("By its feed and depth a pass in this wood, blunt or in a knot (common practice). Then the part "
+           "comes free under the bit."),
+       std::move(remedies)});
+}
+
 void check_tab_places(const PieceSeen& piece, std::vector<Verdict>& out) {
   const auto& [s, item, state, name, at] = piece;
   const PieceCuts* cuts = state.cuts;
@@ -178,6 +222,7 @@ void check_through(const PieceSeen& piece, std::vector<Verdict>& out) {
   if (piece.state.cuts->cut_out) {
     check_held(piece, out);
     check_tab_places(piece, out);
+    check_tab_strength(piece, out);
   }
 }
 
