@@ -4,6 +4,7 @@
 #include <cmath>
 #include <numbers>
 
+#include "geometry/united.hpp"
 #include "job/follows_edge.hpp"
 #include "planning/outputs.hpp"
 #include "problem.hpp"
@@ -37,13 +38,13 @@ std::size_t how_many(const Box& box, double kilograms) {
 
 // What is cut into the back, but for slots: no hanger holds there.
 Region cut_from_back(const Plan& plan) {
-  Region all;
+  std::vector<Region> all;
   for (std::size_t i = 0; i < plan.job.items.size(); ++i) {
     const Treatment& cut = plan.job.items[i].cut;
     if (cut.back && cut.kind != Treatment::Kind::None && cut.kind != Treatment::Kind::HangerSlot)
-      all = unite(all, plan.pieces[i]->outlines.region);
+      all.push_back(plan.pieces[i]->outlines.region);
   }
-  return all;
+  return united(std::move(all));
 }
 
 // At one height, alike on both sides of where it balances, as high and as wide as the wood allows.

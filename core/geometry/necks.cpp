@@ -27,6 +27,36 @@ std::size_t bodies_left(const Region& near, double width, double body) {
   return bodies_of(opening(near, width / 2, kArcError), body).size();
 }
 
+// A region of which small places are asked for: holes elsewhere are left out, and with them most of what a boolean
+// would have to go through.
+class Places {
+ public:
+  explicit Places(const Region& region) : region_(region) {
+    for (const Island& island : region.islands) {
+      boxes_.emplace_back();
+      for (const Ring& ring : island.rings) boxes_.back().push_back(bounds(ring));
+    }
+  }
+
+  // What of it can matter within the box.
+  [[nodiscard]] Region about(const Box& box) const {
+    Region near;
+    for (std::size_t k = 0; k < boxes_.size(); ++k) {
+      if (!boxes_[k].front().meets(box)) continue;
+      Island one;
+      for (std::size_t i = 0; i < boxes_[k].size(); ++i) {
+        if (i == 0 || boxes_[k][i].meets(box)) one.rings.push_back(region_.islands[k].rings[i]);
+      }
+      near.islands.push_back(std::move(one));
+    }
+    return near;
+  }
+
+ private:
+  const Region& region_;
+  std::vector<std::vector<Box>> boxes_;
+};
+
 }  // namespace
 
 std::vector<Neck> necks_of(const Region& region, double narrower_than) {
@@ -35,7 +65,12 @@ std::vector<Neck> necks_of(const Region& region, double narrower_than) {
   const Region opened = opening(region, narrower_than / 2, kArcError);
   const std::vector<Region> bodies = bodies_of(opened, narrower_than);
   std::vector<Box> boxes;
-  for (const Region& body : bodies) boxes.push_back(bounds(body).grown(kTouch));
+  const Places whole_region(region);
+  std::vector<Places> places;
+  for (const Region& body : bodies) {
+    boxes.push_back(bounds(body).grown(kTouch));
+    places.emplace_back(body);
+  }
   for (const Island& lost : subtract(region, opened).islands) {
     Cancel::current().check();
     const Region touch = grow({{lost}}, kTouch);
@@ -44,7 +79,7 @@ std::vector<Neck> necks_of(const Region& region, double narrower_than) {
     for (std::size_t b = 0; b < bodies.size(); ++b) {
       if (!boxes[b].meets(here)) continue;
       // A body may meet it at both ends: a frame with a narrow side.
-      for (const Island& end : intersect(touch, bodies[b]).islands) {
+      for (const Island& end : intersect(touch, places[b].about(here)).islands) {
         if (area({{end}}) > kCrumb) ends.push_back(bounds(end).centre());
       }
     }
@@ -55,7 +90,8 @@ std::vector<Neck> necks_of(const Region& region, double narrower_than) {
     if (length > 1e-9) neck.along = {way.x / length, way.y / length};
     neck.at = (ends[0] + ends[1]) * 0.5;
     // By halving, within what lies round it: the least disc that does not pass.
-    const Region near = intersect(region, region_of(here.grown(2 * narrower_than)));
+    const Box round = here.grown(2 * narrower_than);
+    const Region near = intersect(whole_region.about(round), region_of(round));
     const double body = narrower_than / 2;
     const std::size_t whole = bodies_left(near, 0.02, body);
     double passes = 0, stops = narrower_than;

@@ -67,6 +67,58 @@ Region from_tree(const cl::PolyTree& tree) {
   return region;
 }
 
+// From so many outlines on Clipper's own nesting goes over all of them for each: theirs is found here.
+constexpr std::size_t kManyPaths = 400;
+
+// Whether the hole lies in that outline; they touch at most.
+bool lies_in(const cl::Path& hole, const cl::Path& outer) {
+  for (const cl::IntPoint& p : hole) {
+    if (const int where = cl::PointInPolygon(p, outer); where >= 0) return where == 1;
+  }
+  return true;
+}
+
+struct GridBox {
+  cl::cInt left, bottom, right, top;
+  [[nodiscard]] bool holds(const GridBox& o) const {
+    return left <= o.left && o.right <= right && bottom <= o.bottom && o.top <= top;
+  }
+};
+
+GridBox box_of(const cl::Path& path) {
+  GridBox box{path.front().X, path.front().Y, path.front().X, path.front().Y};
+  for (const cl::IntPoint& p : path)
+    box = {std::min(box.left, p.X), std::min(box.bottom, p.Y), std::max(box.right, p.X), std::max(box.top, p.Y)};
+  return box;
+}
+
+// Outlines that do not cross, outer ones counter-clockwise: each hole goes to the least outer one round it.
+Region from_paths(const cl::Paths& paths) {
+  struct Outer {
+    const cl::Path* path;
+    GridBox box;
+    double area;
+    std::size_t island;
+  };
+  Region region;
+  std::vector<Outer> outers;
+  for (const cl::Path& path : paths) {
+    const double area = path.size() < 3 ? 0 : cl::Area(path);
+    if (area <= 0) continue;
+    outers.push_back({&path, box_of(path), area, region.islands.size()});
+    region.islands.push_back({{from_clipper(path)}});
+  }
+  std::sort(outers.begin(), outers.end(), [](const Outer& a, const Outer& b) { return a.area < b.area; });
+  for (const cl::Path& path : paths) {
+    if (path.size() < 3 || cl::Area(path) >= 0) continue;
+    const GridBox box = box_of(path);
+    const auto round = std::find_if(outers.begin(), outers.end(),
+                                    [&](const Outer& o) { return o.box.holds(box) && lies_in(path, *o.path); });
+    if (round != outers.end()) region.islands[round->island].rings.push_back(from_clipper(path));
+  }
+  return region;
+}
+
 Region combine(const cl::Paths& subject, const cl::Paths& clip, cl::ClipType type, cl::PolyFillType fill) {
   Cancel::check_here();
   cl::Clipper clipper;
@@ -74,10 +126,11 @@ Region combine(const cl::Paths& subject, const cl::Paths& clip, cl::ClipType typ
   const bool some = clipper.AddPaths(subject, cl::ptSubject, true);
   if (!clipper.AddPaths(clip, cl::ptClip, true) && !some) return {};  // nothing that encloses an area
   cl::PolyTree tree;
-  if (!clipper.Execute(type, tree, fill, cl::pftNonZero)) {
+  cl::Paths flat;
+  const bool many = subject.size() + clip.size() > kManyPaths;
+  if (!(many ? clipper.Execute(type, flat, fill, cl::pftNonZero) : clipper.Execute(type, tree, fill, cl::pftNonZero)))
     throw bad_input(say("The outlines cross each other in a way that could not be joined."));
-  }
-  return from_tree(tree);
+  return many ? from_paths(flat) : from_tree(tree);
 }
 
 bool ring_contains(const Ring& ring, Point p) {
@@ -365,28 +418,65 @@ bool rough(const Region& region) {
   return points > kMany && around < kClose * static_cast<double>(points);
 }
 
+namespace {
+
+// How far apart an outline's sharp corners stand on the average, mm, where it has many; as good as infinite else.
+double corners_apart(const Region& region) {
+  constexpr std::size_t kMany = 1500;
+  constexpr double kSharp = 0.94;  // the cosine of 20°: what is flattened finely turns less
+  std::size_t sharp = 0;
+  double around = 0;
+  for (const Island& island : region.islands) {
+    for (const Ring& ring : island.rings) {
+      for (std::size_t i = 0; i < ring.size(); ++i) {
+        const Point before = ring[i] - ring[(i + ring.size() - 1) % ring.size()],
+                    after = ring[(i + 1) % ring.size()] - ring[i];
+        const double a = length(before), b = length(after);
+        around += b;
+        if (a > 0 && b > 0 && dot(before, after) < kSharp * a * b) ++sharp;
+      }
+    }
+  }
+  return sharp < kMany ? 1e300 : around / static_cast<double>(sharp);
+}
+
+// The first of the strides in which an outline is grown, mm; 0 for in one go. Where corners stand close to each other,
+// for so much growing, each throws an arc over all of its neighbours, and Clipper looks at every pair of them.
+double first_stride(const Region& region, double mm) {
+  constexpr double kFirst = 0.02;  // mm
+  if (mm > 2 * kFirst && rough(region)) return kFirst;
+  const double apart = corners_apart(region);
+  return mm > 2 * apart ? std::max(kFirst, apart) : 0;
+}
+
+}  // namespace
+
 Region grow(const Region& region, double mm, Corner corner, double arc_error) {
   if (mm == 0) return region;
-  constexpr double kFirst = 0.02;  // mm
-  if (corner == Corner::Round && std::abs(mm) > 2 * kFirst && rough(region)) {
+  if (double stride = corner == Corner::Round ? first_stride(region, std::abs(mm)) : 0; stride > 0) {
     // In strides that double, thinned between them: the outline is smooth to what its strides so far are after each.
     Region at = region;
-    double left = std::abs(mm), stride = kFirst;
-    for (; left > 1e-9 && !at.empty(); stride *= 2) {
+    for (double left = std::abs(mm); left > 1e-9 && !at.empty(); stride *= 2) {
       const double now = left < 1.5 * stride ? left : stride;
       at = grow(rough(at) ? thinned(at, 0.001) : at, std::copysign(now, mm), corner, arc_error);
       left -= now;
-      if (!rough(at) && left > 1e-9) return grow(at, std::copysign(left, mm), corner, arc_error);
+      if (left > 1e-9 && first_stride(at, left) == 0) return grow(at, std::copysign(left, mm), corner, arc_error);
     }
     return at;
   }
   Cancel::check_here();
   cl::ClipperOffset offset(4.0, arc_error * kPerMm);
-  offset.AddPaths(to_clipper(region),
+  const cl::Paths outlines = to_clipper(region);
+  offset.AddPaths(outlines,
                   corner == Corner::Round   ? cl::jtRound
                   : corner == Corner::Sharp ? cl::jtMiter
                                             : cl::jtSquare,
                   cl::etClosedPolygon);
+  if (outlines.size() > kManyPaths) {
+    cl::Paths flat;
+    offset.Execute(flat, mm * kPerMm);
+    return from_paths(flat);
+  }
   cl::PolyTree tree;
   offset.Execute(tree, mm * kPerMm);
   return from_tree(tree);

@@ -4,6 +4,7 @@
 #include <cmath>
 
 #include "geometry/polyline.hpp"
+#include "geometry/united.hpp"
 
 namespace doyen {
 namespace {
@@ -75,13 +76,11 @@ class Finder {
   }
 
   void raise() {
-    Region raised[2];  // of the front and of the back
+    std::vector<Region> of_side[2];  // of the front and of the back
     for (const Laid& p : pieces_) {
-      if (usable(p) && p.cut->kind == Kind::Raise) {
-        Region& side = raised[p.cut->back ? 1 : 0];
-        side = unite(side, p.outlines->region);
-      }
+      if (usable(p) && p.cut->kind == Kind::Raise) of_side[p.cut->back ? 1 : 0].push_back(p.outlines->region);
     }
+    const Region raised[2]{united(std::move(of_side[0])), united(std::move(of_side[1]))};
     for (std::size_t i = 0; i < pieces_.size(); ++i) {
       const Laid& p = pieces_[i];
       if (!usable(p) || p.cut->kind != Kind::Raise || p.outlines->region.empty()) continue;
@@ -221,16 +220,14 @@ class Finder {
       return usable(p) && p.cut->kind == Kind::Plane && !p.outlines->region.empty();
     };
     if (std::none_of(pieces_.begin(), pieces_.end(), planed)) return;
-    Region kept;
-    bool cut_out = false;
+    std::vector<Region> cut_out;
     for (std::size_t i = 0; i < pieces_.size(); ++i) {
       const Laid& p = pieces_[i];
       if (!usable(p) || p.cut->kind != Kind::CutOut || p.outlines->region.empty()) continue;
-      cut_out = true;
       // The cut-out's own slit may be swept over, but not what a bevel beside it keeps.
-      kept = unite(kept, grow(thinned(p.outlines->region, kRough), std::max(0.0, out_[i].grown), Corner::Sharp));
+      cut_out.push_back(grow(thinned(p.outlines->region, kRough), std::max(0.0, out_[i].grown), Corner::Sharp));
     }
-    kept = cut_out ? intersect(kept, board_) : board_;
+    const Region kept = cut_out.empty() ? board_ : intersect(united(std::move(cut_out)), board_);
     for (std::size_t i = 0; i < pieces_.size(); ++i) {
       if (planed(pieces_[i]))
         out_[i].open =

@@ -281,8 +281,10 @@ double said_within(double mm, const LengthStyle& style) {
 }
 
 std::string weight_in_words(double kg, const LengthStyle& style) {
-  if (style.unit == Unit::Millimetre) return format_number(kg, 2) + " kg";
-  return format_number(kg / kKgPerPound, 2) + " lb";
+  const bool metric = style.unit == Unit::Millimetre;
+  const double whole = metric ? kg : kg / kKgPerPound, parts = metric ? kg * 1000 : whole * 16;
+  if (whole >= 1) return format_number(whole, 2) + (metric ? " kg" : " lb");
+  return format_number(parts, parts < 10 ? 1 : 0) + (metric ? " g" : " oz");
 }
 
 std::string filling_in_words(double mm3, const LengthStyle& style) {

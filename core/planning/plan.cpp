@@ -2,6 +2,7 @@
 
 #include <algorithm>
 
+#include "geometry/united.hpp"
 #include "grounds/grounds.hpp"
 #include "holding/witness.hpp"
 #include "planning/placed_cuts.hpp"
@@ -79,12 +80,12 @@ double Plan::cutting_seconds() const {
 }
 
 Region Plan::finished_shape() const {
-  Region all;
+  std::vector<Region> all;
   for (std::size_t i = 0; i < job.items.size() && i < pieces.size(); ++i) {
     if (job.items[i].cut.kind == Treatment::Kind::CutOut && pieces[i]->problem.empty())
-      all = unite(all, pieces[i]->outlines.region);
+      all.push_back(pieces[i]->outlines.region);
   }
-  return all;
+  return united(std::move(all));
 }
 
 bool Plan::has_later() const {

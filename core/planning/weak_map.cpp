@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "geometry/united.hpp"
 #include "planning/outputs.hpp"
 #include "stock/species.hpp"
 #include "stock/strength.hpp"
@@ -31,14 +32,11 @@ std::vector<double> stands_of(const Plan& plan) {
 }
 
 std::vector<unsigned char> kept_cells(const Plan& plan, const HeightField& field) {
-  Region kept;
-  bool cut_out = false;
+  std::vector<Region> kept;
   for (std::size_t i = 0; i < plan.pieces.size(); ++i) {
-    if (plan.job.items[i].cut.kind != Treatment::Kind::CutOut) continue;
-    cut_out = true;
-    kept = unite(kept, plan.pieces[i]->outlines.region);
+    if (plan.job.items[i].cut.kind == Treatment::Kind::CutOut) kept.push_back(plan.pieces[i]->outlines.region);
   }
-  return cells_inside(cut_out ? kept : region_of(plan.job.blank), field);
+  return cells_inside(kept.empty() ? region_of(plan.job.blank) : united(std::move(kept)), field);
 }
 
 }  // namespace

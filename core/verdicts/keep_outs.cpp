@@ -6,6 +6,7 @@
 #include <numeric>
 
 #include "geometry/polyline.hpp"
+#include "geometry/united.hpp"
 #include "holding/screws.hpp"
 #include "job/layout.hpp"
 #include "problem.hpp"
@@ -272,11 +273,11 @@ class Looker {
 
   // All that is cut; asked for only where the layout is to be moved.
   [[nodiscard]] Region layout() const {
-    Region all;
+    std::vector<Region> all;
     for (std::size_t i = 0; i < s_.job.items.size(); ++i) {
-      if (is_cut(i)) all = unite(all, cuts_of(i));
+      if (is_cut(i)) all.push_back(cuts_of(i));
     }
-    return all;
+    return united(std::move(all));
   }
 
   // The nut is wider than the bit, and a clamp may stand as high as it.

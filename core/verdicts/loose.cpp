@@ -5,6 +5,7 @@
 #include <vector>
 
 #include "relief/carve.hpp"
+#include "stock/species.hpp"
 #include "stock/strength.hpp"
 #include "treatments/suits.hpp"
 #include "verdicts/remedies.hpp"
@@ -72,6 +73,13 @@ std::vector<Part> parts_left(const Situation& s) {
     }
   }
   return parts;
+}
+
+// Of a part as thick as the board.
+std::string weight_of(const Situation& s, double area) {
+  const Species* wood = species_table().find(s.job.blank.species);
+  const double kilograms = wood == nullptr ? 0 : area * s.job.blank.thinnest() * 1e-9 * wood->density;
+  return weight_in_words(kilograms, s.job.lengths);
 }
 
 // Whose through cut frees what lies there: the smallest piece round it.
@@ -169,8 +177,9 @@ void check_loose(const Situation& s, std::vector<Verdict>& out) {
       continue;
     }
     out.push_back({Grade::Mind, "comes-free", by == nullptr ? std::string() : by->piece.id, part.at,
-                   say("A loose part (about {0}){1} comes free before the cut ends.",
-                       format_area(part.area, s.job.lengths), (by == nullptr ? "" : say(" in “{0}”", by->piece.name))),
+                   say("A loose part (about {0}, {1}){2} comes free before the cut ends.",
+                       format_area(part.area, s.job.lengths), weight_of(s, part.area),
+                       (by == nullptr ? "" : say(" in “{0}”", by->piece.name))),
                    say("Tape it down, or hold it otherwise; a loose part can be caught by the bit and thrown."),
                    by == nullptr ? std::vector<Remedy>() : loose_remedies(*by)});
   }

@@ -2,6 +2,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "geometry/united.hpp"
 #include "holding/screws.hpp"
 #include "problem.hpp"
 #include "treatments/look.hpp"
@@ -16,11 +17,12 @@ constexpr double kCrumb = 0.5;  // mm²
 
 // What leaves the machine: all that is cut out, without openings; the board, where nothing is.
 Region sign_of(const Situation& s) {
-  Region sign;
+  std::vector<Region> signs;
   for (std::size_t i = 0; i < s.job.items.size(); ++i) {
     if (s.job.items[i].cut.kind == Treatment::Kind::CutOut && s.pieces[i].outlines != nullptr)
-      sign = unite(sign, filled(s.pieces[i].outlines->region));
+      signs.push_back(filled(s.pieces[i].outlines->region));
   }
+  Region sign = united(std::move(signs));
   return sign.empty() ? region_of(s.job.blank) : sign;
 }
 

@@ -3,6 +3,7 @@
 #include <cmath>
 
 #include "geometry/necks.hpp"
+#include "geometry/united.hpp"
 #include "stock/species.hpp"
 #include "stock/strength.hpp"
 #include "verdicts/room.hpp"
@@ -42,9 +43,9 @@ class Strength {
     const auto necks = s_.found("necks", marks, [&] {
       Region wood = body;
       if (!through.empty()) {
-        Region open;
-        for (const std::size_t i : through) open = unite(open, s_.pieces[i].outlines->region);
-        wood = subtract(body, open);
+        std::vector<Region> open;
+        for (const std::size_t i : through) open.push_back(s_.pieces[i].outlines->region);
+        wood = subtract(body, united(std::move(open)));
       }
       return necks_of(wood, std::max(limits_[0], limits_[1]));
     });

@@ -10,6 +10,7 @@
 #include "geometry/medial_axis.hpp"
 #include "geometry/path.hpp"
 #include "geometry/polyline.hpp"
+#include "geometry/united.hpp"
 #include "oracle.hpp"
 #include "problem.hpp"
 
@@ -288,4 +289,82 @@ TEST_CASE("rings that nowhere meet nest as the sweep would have them") {  // Cli
       CHECK(point_count(nested) <= point_count(swept));
     }
   }
+}
+
+TEST_CASE("what is jagged all round grows and shrinks by what was asked everywhere, as a plain shape does") {
+  std::mt19937 random(5);
+  std::uniform_real_distribution<double> off(-0.6, 0.6), side(-70, 70);
+  for (const int points : {300, 2500, 6000}) {  // the last two are grown in strides
+    Ring ring;
+    for (int k = 0; k < points; ++k) {
+      const double a = 2 * M_PI * k / points, r = 50 + 5 * std::sin(7 * a) + off(random);
+      ring.push_back({r * std::cos(a), r * std::sin(a)});
+    }
+    const Region jagged = clean({ring});
+    const oracle::Distance to_outline(jagged);
+    for (const double mm : {3.0, -3.0, 12.0}) {
+      const Region grown = grow(jagged, mm);
+      int wrong = 0, looked = 0;
+      for (int i = 0; i < 4000; ++i) {
+        const Point p{side(random), side(random)};
+        const double out = to_outline.at(p.x, p.y) * (contains(jagged, p) ? -1 : 1);
+        if (std::abs(out - mm) < 0.02) continue;  // on the new outline itself
+        ++looked;
+        wrong += contains(grown, p) == (out < mm) ? 0 : 1;
+      }
+      INFO(points << " points, " << mm << " mm");
+      CHECK(looked > 3500);
+      CHECK(wrong == 0);
+    }
+  }
+}
+
+TEST_CASE("many regions as one are what they are one after the other") {
+  std::mt19937 random(6);
+  std::uniform_real_distribution<double> at(0, 100), size(2, 20);
+  for (const std::size_t count : {0U, 1U, 2U, 3U, 7U, 64U, 101U}) {
+    std::vector<Region> many;
+    Region one_by_one;
+    for (std::size_t i = 0; i < count; ++i) {
+      const Point p{at(random), at(random)};
+      const double w = size(random), h = size(random);
+      many.push_back(i % 5 == 4 ? Region{} : clean({{p, {p.x + w, p.y}, {p.x + w, p.y + h}, {p.x, p.y + h}}}));
+      one_by_one = unite(one_by_one, many.back());
+    }
+    const Region all = united(many);
+    CHECK(area(all) == Approx(area(one_by_one)).margin(1e-6));
+    CHECK(area(subtract(all, one_by_one)) < 1e-6);
+  }
+}
+
+TEST_CASE("a board with a thousand openings, some with islands in them, is nested as GEOS has it") {
+  const Geos geos;
+  std::vector<Ring> rings{{{0, 0}, {400, 0}, {400, 400}, {0, 400}}};
+  std::mt19937 random(8);
+  for (int i = 0; i < 1024; ++i) {
+    const Point middle{6.0 + 12 * (i % 32), 6.0 + 12 * (i / 32)};
+    Ring hole = oracle::random_ring(random, middle, 3, 5, 9);
+    rings.push_back(hole);
+    // Every second ring takes away: an island in every third opening, and a hole in every ninth.
+    if (i % 3 == 0)
+      rings.push_back({middle + Point{-1, -1}, middle + Point{1, -1}, middle + Point{1, 1}, middle + Point{-1, 1}});
+    if (i % 9 == 0)
+      rings.push_back(
+          {middle + Point{-.5, -.5}, middle + Point{.5, -.5}, middle + Point{.5, .5}, middle + Point{-.5, .5}});
+  }
+  const Region board = clean(rings, Fill::EvenOdd);
+  REQUIRE(board.islands.size() == 1 + 342);
+  std::size_t holes = 0;
+  for (const Island& island : board.islands) holes += island.rings.size() - 1;
+  CHECK(holes == 1024 + 114);
+  CHECK(Geos::area_of(Geos::polygon(board)) == Approx(area(board)).epsilon(1e-9));
+  for (const double mm : {-0.3, 0.2}) {
+    const Region grown = grow(board, mm);
+    CHECK(Geos::area_of(Geos::polygon(grown)) == Approx(area(grown)).epsilon(1e-9));
+    // Islands with a hole in them are frames half a millimetre wide: shrunk by 0.3 all round they are gone.
+    CHECK(grown.islands.size() == (mm < 0 ? 1 + 342 - 114 : 1 + 342));
+  }
+  const Region half = intersect(board, region_of(Box{0, 0, 201, 400}));
+  CHECK(Geos::area_of(Geos::polygon(half)) == Approx(area(half)).epsilon(1e-9));
+  CHECK(area(half) + area(subtract(board, half)) == Approx(area(board)).epsilon(1e-7));
 }
