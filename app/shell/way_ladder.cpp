@@ -6,6 +6,7 @@
 #include <QVBoxLayout>
 
 #include "bench/bench.hpp"
+#include "machine/timings.hpp"
 #include "parts/cards.hpp"
 #include "parts/theme.hpp"
 
@@ -173,7 +174,14 @@ void WayLadder::make_rows(std::size_t count) {
   }
 }
 
+QString WayLadder::time_of(const Way& way) const {
+  double cutting = 0;
+  for (const auto& [name, seconds] : way.bits) cutting += seconds;
+  return QString::fromStdString(format_duration(way.seconds + cutting * (timed_.value_or(1) - 1)));
+}
+
 void WayLadder::show_ways(bool current) {
+  timed_ = known_timings().factor(shop_.document.job().run.machine);
   make_rows(ways_.size());
   double scale = 1;
   for (const Way& way : ways_) scale = std::max(scale, way.seconds);
@@ -194,7 +202,11 @@ void WayLadder::show_ways(bool current) {
     const QString words = QString::fromStdString(way.words);
     row.words->setToolTip(words);
     row.words->setText(row.words->fontMetrics().elidedText(words, Qt::ElideRight, std::max(60, row.words->width())));
-    row.time->setText(way.known ? QString::fromStdString(format_duration(way.seconds)) : tr("…"));
+    row.time->setText(way.known ? time_of(way) : tr("…"));
+    row.time->setToolTip(way.known && timed_ ? tr("Told %1; this machine takes %2 times that, changes of bits aside.")
+                                                   .arg(QString::fromStdString(format_duration(way.seconds)),
+                                                        QString::fromStdString(format_number(*timed_, 2)))
+                                             : QString());
     const QString about_it = about(way);
     row.about->setToolTip(about_it);
     row.about->setText(row.about->fontMetrics().elidedText(about_it, Qt::ElideRight, std::max(60, row.about->width())));
@@ -226,18 +238,14 @@ void WayLadder::show_summary() {
   } else if (ways_.empty() || !ways_.front().known) {
     said += tr(": being worked out…");
   } else if (quickest != ways_.end() && !quickest->as_it_is()) {
-    said +=
-        tr(": %1 now; %2 — %3")
-            .arg(QString::fromStdString(format_duration(ways_.front().seconds)),
-                 QString::fromStdString(format_duration(quickest->seconds)), QString::fromStdString(quickest->words));
+    said += tr(": %1 now; %2 — %3")
+                .arg(time_of(ways_.front()), time_of(*quickest), QString::fromStdString(quickest->words));
   } else if (others == 0) {
-    said += tr(": %1; other ways only on another board")
-                .arg(QString::fromStdString(format_duration(ways_.front().seconds)));
+    said += tr(": %1; other ways only on another board").arg(time_of(ways_.front()));
   } else {
-    said += tr(": %1, and none of %2 others is quicker")
-                .arg(QString::fromStdString(format_duration(ways_.front().seconds)))
-                .arg(others);
+    said += tr(": %1, and none of %2 others is quicker").arg(time_of(ways_.front())).arg(others);
   }
+  if (timed_ && !ways_.empty() && ways_.front().known) said += tr(" (as this machine was timed)");
   fold_->set_summary(said);
 }
 

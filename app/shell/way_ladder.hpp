@@ -49,6 +49,8 @@ class WayLadder : public QWidget {
   void put_out();
   [[nodiscard]] QString subject() const;  // what they are about
   [[nodiscard]] QString about(const Way& way) const;
+  // As told; where this machine was timed, as it really takes: the changes of bits stay as they are.
+  [[nodiscard]] QString time_of(const Way& way) const;
 
   Workshop& shop_;
   Fold* fold_;
@@ -61,6 +63,7 @@ class WayLadder : public QWidget {
   Behind behind_;
   bool waiting_ = false;
   std::optional<std::size_t> lit_;
+  std::optional<double> timed_;  // what the machine takes longer than it is told; none: never timed
 };
 
 }  // namespace doyen

@@ -6,7 +6,7 @@
 #include <numbers>
 
 #include "cancel.hpp"
-#include "geometry/clipper_paths.hpp"
+#include "geometry/clipper_regions.hpp"
 #include "geometry/meetings.hpp"
 #include "geometry/polyline.hpp"
 #include "geometry/tangle.hpp"
@@ -17,107 +17,11 @@ namespace doyen {
 namespace {
 
 namespace cl = ClipperLib;
-
-cl::Paths to_clipper(const std::vector<Ring>& rings) {
-  cl::Paths paths;
-  paths.reserve(rings.size());
-  for (const Ring& ring : rings) paths.push_back(to_clipper(ring));
-  return paths;
-}
-
-cl::Paths to_clipper(const Region& region) {
-  cl::Paths paths;
-  for (const Island& island : region.islands) {
-    for (const Ring& ring : island.rings) paths.push_back(to_clipper(ring));
-  }
-  return paths;
-}
-
-// Starts every ring at its lowest leftmost point, so that equal shapes have equal rings wherever they lie.
-Ring from_clipper(const cl::Path& path) {
-  const auto first = std::min_element(path.begin(), path.end(), [](const cl::IntPoint& a, const cl::IntPoint& b) {
-    return a.X != b.X ? a.X < b.X : a.Y < b.Y;
-  });
-  Ring ring;
-  ring.reserve(path.size());
-  auto add = [&](const cl::IntPoint& p) {
-    ring.push_back({static_cast<double>(p.X) * kGrid, static_cast<double>(p.Y) * kGrid});
-  };
-  std::for_each(first, path.end(), add);
-  std::for_each(path.begin(), first, add);
-  return ring;
-}
-
-void collect(const cl::PolyNode& node, Region& out) {
-  for (const cl::PolyNode* outer : node.Childs) {
-    if (outer->Contour.size() < 3) continue;
-    Island island;
-    island.rings.push_back(from_clipper(outer->Contour));
-    for (const cl::PolyNode* hole : outer->Childs) {
-      if (hole->Contour.size() >= 3) island.rings.push_back(from_clipper(hole->Contour));
-      collect(*hole, out);
-    }
-    out.islands.push_back(std::move(island));
-  }
-}
-
-Region from_tree(const cl::PolyTree& tree) {
-  Region region;
-  collect(tree, region);
-  return region;
-}
-
-// From so many outlines on Clipper's own nesting goes over all of them for each: theirs is found here.
-constexpr std::size_t kManyPaths = 400;
-
-// Whether the hole lies in that outline; they touch at most.
-bool lies_in(const cl::Path& hole, const cl::Path& outer) {
-  for (const cl::IntPoint& p : hole) {
-    if (const int where = cl::PointInPolygon(p, outer); where >= 0) return where == 1;
-  }
-  return true;
-}
-
-struct GridBox {
-  cl::cInt left, bottom, right, top;
-  [[nodiscard]] bool holds(const GridBox& o) const {
-    return left <= o.left && o.right <= right && bottom <= o.bottom && o.top <= top;
-  }
-};
-
-GridBox box_of(const cl::Path& path) {
-  GridBox box{path.front().X, path.front().Y, path.front().X, path.front().Y};
-  for (const cl::IntPoint& p : path)
-    box = {std::min(box.left, p.X), std::min(box.bottom, p.Y), std::max(box.right, p.X), std::max(box.top, p.Y)};
-  return box;
-}
-
-// Outlines that do not cross, outer ones counter-clockwise: each hole goes to the least outer one round it.
-Region from_paths(const cl::Paths& paths) {
-  struct Outer {
-    const cl::Path* path;
-    GridBox box;
-    double area;
-    std::size_t island;
-  };
-  Region region;
-  std::vector<Outer> outers;
-  for (const cl::Path& path : paths) {
-    const double area = path.size() < 3 ? 0 : cl::Area(path);
-    if (area <= 0) continue;
-    outers.push_back({&path, box_of(path), area, region.islands.size()});
-    region.islands.push_back({{from_clipper(path)}});
-  }
-  std::sort(outers.begin(), outers.end(), [](const Outer& a, const Outer& b) { return a.area < b.area; });
-  for (const cl::Path& path : paths) {
-    if (path.size() < 3 || cl::Area(path) >= 0) continue;
-    const GridBox box = box_of(path);
-    const auto round = std::find_if(outers.begin(), outers.end(),
-                                    [&](const Outer& o) { return o.box.holds(box) && lies_in(path, *o.path); });
-    if (round != outers.end()) region.islands[round->island].rings.push_back(from_clipper(path));
-  }
-  return region;
-}
+using clipping::from_clipper;
+using clipping::from_paths;
+using clipping::from_tree;
+using clipping::kManyPaths;
+using clipping::to_clipper;
 
 Region combine(const cl::Paths& subject, const cl::Paths& clip, cl::ClipType type, cl::PolyFillType fill) {
   Cancel::check_here();
@@ -402,98 +306,6 @@ Region subtract(const Region& a, const Region& b) {
 
 Region intersect(const Region& a, const Region& b) {
   return combine(to_clipper(a), to_clipper(b), cl::ctIntersection, cl::pftNonZero);
-}
-
-bool rough(const Region& region) {
-  constexpr std::size_t kMany = 4000;
-  constexpr double kClose = 0.05;  // mm
-  std::size_t points = 0;
-  double around = 0;
-  for (const Island& island : region.islands) {
-    for (const Ring& ring : island.rings) {
-      points += ring.size();
-      for (std::size_t i = 0; i < ring.size(); ++i) around += distance(ring[i], ring[(i + 1) % ring.size()]);
-    }
-  }
-  return points > kMany && around < kClose * static_cast<double>(points);
-}
-
-namespace {
-
-// How far apart an outline's sharp corners stand on the average, mm, where it has many; as good as infinite else.
-double corners_apart(const Region& region) {
-  constexpr std::size_t kMany = 1500;
-  constexpr double kSharp = 0.94;  // the cosine of 20°: what is flattened finely turns less
-  std::size_t sharp = 0;
-  double around = 0;
-  for (const Island& island : region.islands) {
-    for (const Ring& ring : island.rings) {
-      for (std::size_t i = 0; i < ring.size(); ++i) {
-        const Point before = ring[i] - ring[(i + ring.size() - 1) % ring.size()],
-                    after = ring[(i + 1) % ring.size()] - ring[i];
-        const double a = length(before), b = length(after);
-        around += b;
-        if (a > 0 && b > 0 && dot(before, after) < kSharp * a * b) ++sharp;
-      }
-    }
-  }
-  return sharp < kMany ? 1e300 : around / static_cast<double>(sharp);
-}
-
-// The first of the strides in which an outline is grown, mm; 0 for in one go. Where corners stand close to each other,
-// for so much growing, each throws an arc over all of its neighbours, and Clipper looks at every pair of them.
-double first_stride(const Region& region, double mm) {
-  constexpr double kFirst = 0.02;  // mm
-  if (mm > 2 * kFirst && rough(region)) return kFirst;
-  const double apart = corners_apart(region);
-  return mm > 2 * apart ? std::max(kFirst, apart) : 0;
-}
-
-}  // namespace
-
-Region grow(const Region& region, double mm, Corner corner, double arc_error) {
-  if (mm == 0) return region;
-  if (double stride = corner == Corner::Round ? first_stride(region, std::abs(mm)) : 0; stride > 0) {
-    // In strides that double, thinned between them: the outline is smooth to what its strides so far are after each.
-    Region at = region;
-    for (double left = std::abs(mm); left > 1e-9 && !at.empty(); stride *= 2) {
-      const double now = left < 1.5 * stride ? left : stride;
-      at = grow(rough(at) ? thinned(at, 0.001) : at, std::copysign(now, mm), corner, arc_error);
-      left -= now;
-      if (left > 1e-9 && first_stride(at, left) == 0) return grow(at, std::copysign(left, mm), corner, arc_error);
-    }
-    return at;
-  }
-  Cancel::check_here();
-  cl::ClipperOffset offset(4.0, arc_error * kPerMm);
-  const cl::Paths outlines = to_clipper(region);
-  offset.AddPaths(outlines,
-                  corner == Corner::Round   ? cl::jtRound
-                  : corner == Corner::Sharp ? cl::jtMiter
-                                            : cl::jtSquare,
-                  cl::etClosedPolygon);
-  if (outlines.size() > kManyPaths) {
-    cl::Paths flat;
-    offset.Execute(flat, mm * kPerMm);
-    return from_paths(flat);
-  }
-  cl::PolyTree tree;
-  offset.Execute(tree, mm * kPerMm);
-  return from_tree(tree);
-}
-
-Region opening(const Region& region, double radius, double arc_error) {
-  // Not cut back to the region: that would let outlines run along each other to the last micrometre, which costs
-  // Clipper minutes where it does not hang it.
-  return grow(grow(region, -radius, Corner::Round, arc_error), radius, Corner::Round, arc_error);
-}
-
-// The opening is grown a little more than it was shrunk: outlines that run along each other to the last micrometre cost
-// Clipper minutes.
-Region lost_in_opening(const Region& region, double radius, double arc_error) {
-  constexpr double kMore = 0.003;  // mm
-  return subtract(region,
-                  grow(grow(region, -radius, Corner::Round, arc_error), radius + kMore, Corner::Round, arc_error));
 }
 
 Transform Transform::then(const Transform& next) const {

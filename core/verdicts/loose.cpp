@@ -176,12 +176,12 @@ void check_loose(const Situation& s, std::vector<Verdict>& out) {
       if (on.parts++ == 0 || part.area < on.least.area) on.least = part;
       continue;
     }
-    out.push_back({Grade::Mind, "comes-free", by == nullptr ? std::string() : by->piece.id, part.at,
-                   say("A loose part (about {0}, {1}){2} comes free before the cut ends.",
-                       format_area(part.area, s.job.lengths), weight_of(s, part.area),
-                       (by == nullptr ? "" : say(" in “{0}”", by->piece.name))),
-                   say("Tape it down, or hold it otherwise; a loose part can be caught by the bit and thrown."),
-                   by == nullptr ? std::vector<Remedy>() : loose_remedies(*by)});
+    out.push_back(
+        {Grade::Mind, "comes-free", by == nullptr ? std::string() : by->piece.id, part.at,
+         say("A loose part (about {0}, {1}){2} comes free before the cut ends.", format_area(part.area, s.job.lengths),
+             weight_of(s, part.area), (by == nullptr ? "" : say(" in “{0}”", by->piece.name))),
+         say("Tape it down, or hold it otherwise; a loose part can be caught by the bit and thrown."),
+         by == nullptr ? std::vector<Remedy>() : loose_remedies(*by)});
   }
   say_tape(s, taped, out);
 }

@@ -1,4 +1,7 @@
 // The ladder of ways in the real window: always there, worked out behind, taken by one click, taken back by one key.
+#include <QFile>
+
+#include "log/log_book.hpp"
 #include "window_probe.hpp"
 
 using namespace probe;
@@ -65,4 +68,30 @@ TEST_CASE("with nothing chosen the ladder is about the whole job, and an edit wh
   }
   climb(w);
   CHECK(w.window.ways().ways().front().seconds == Approx(w.plan().seconds));
+}
+
+TEST_CASE("a machine that was timed takes in the ladder what it takes, changes of bits as they are") {
+  QFile::remove(QString::fromStdString(log_path()));
+  Window w;
+  w.window.open_demo(QStringLiteral("gate-sign"));
+  w.settle();
+  LogEntry run;
+  run.made = "2026-11-28T10:00:00Z";
+  run.job = "another";
+  run.machine = w.job().run.machine;
+  run.told = 1000;
+  run.took = 1500;
+  run.well = true;
+  (void)LogBook(log_path()).add(run);
+  w.choose(Stage::Cuts, "");
+  climb(w);
+  const Way& now = w.window.ways().ways().front();
+  // By hand: half as long again for all that is cut, and the changes of bits as they were told.
+  double cutting = 0;
+  for (const auto& [name, seconds] : now.bits) cutting += seconds;
+  const std::string likely = format_duration(now.seconds + cutting / 2);
+  const QString said = w.find<QToolButton>("waysOpen")->accessibleDescription();
+  CHECK_THAT(said.toStdString(), Catch::Contains(likely) && Catch::Contains("as this machine was timed"));
+  CHECK(now.seconds == Approx(w.plan().seconds));  // what is told stays what is told
+  QFile::remove(QString::fromStdString(log_path()));
 }
