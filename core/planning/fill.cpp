@@ -8,6 +8,26 @@
 
 namespace doyen {
 
+namespace {
+
+ResinFill room_below(const HeightField& field, double level) {
+  ResinFill room;
+  double depth = 0;
+  Point moment{0, 0};
+  for (std::size_t r = 0; r < field.rows(); ++r) {
+    for (std::size_t c = 0; c < field.columns(); ++c) {
+      const double here = std::max(0.0, level - field.at(c, r));
+      depth += here;
+      moment = moment + Point{field.x_of(c), field.y_of(r)} * here;
+    }
+  }
+  room.volume = depth * field.cell() * field.cell();
+  room.centre = depth > 0 ? moment * (1 / depth) : field.box().centre();
+  return room;
+}
+
+}  // namespace
+
 ResinFill fill_of(const Plan& plan, const std::string& piece, const Cancel& cancel) {
   ResinFill fill;
   const Item* item = plan.job.find(piece);
@@ -34,18 +54,7 @@ ResinFill fill_of(const Plan& plan, const std::string& piece, const Cancel& canc
       if (op->piece == piece) carve(field, op->passes, run.bit, cancel);
     }
   }
-  const double level = -cut->cuts.ground;
-  double depth = 0;
-  Point moment{0, 0};
-  for (std::size_t r = 0; r < field.rows(); ++r) {
-    for (std::size_t c = 0; c < field.columns(); ++c) {
-      const double here = std::max(0.0, level - field.at(c, r));
-      depth += here;
-      moment = moment + Point{field.x_of(c), field.y_of(r)} * here;
-    }
-  }
-  fill.volume = depth * cell * cell;
-  fill.centre = depth > 0 ? moment * (1 / depth) : box.centre();
+  fill = room_below(field, -cut->cuts.ground);
   if (item->cut.kind == Treatment::Kind::Recess && item->cut.insert.thickness > 0)
     fill.insert = area(grow(cut->outlines.region, -item->cut.insert.clearance)) * item->cut.insert.thickness;
   return fill;

@@ -36,13 +36,21 @@ std::vector<ReliefKeeper::Carved> ReliefKeeper::operations_of(const Plan& plan, 
   return all;
 }
 
+bool ReliefKeeper::rounds_as_before(const Plan& plan, Side side) {
+  const double round_over = side == Side::Front ? plan.job.finish.round_over : 0;
+  Region sign = round_over > 0 ? sign_of(plan) : Region{};
+  const bool as_before = round_over == round_over_ && same(sign, sign_);
+  round_over_ = round_over;
+  sign_ = std::move(sign);
+  return as_before;
+}
+
 Box ReliefKeeper::bring_up(const Plan& plan, const Box& area, double cell, Side side, const Cancel& cancel) {
   std::vector<Carved> now = operations_of(plan, side);
   const auto alike = [](const Carved& a, const Carved& b) { return a.operation == b.operation && a.bit == b.bit; };
-  const double round_over = side == Side::Front ? plan.job.finish.round_over : 0;
-  Region sign = round_over > 0 ? sign_of(plan) : Region{};
+  const bool edges = rounds_as_before(plan, side);
   const bool all =
-      !sound_ || round_over != round_over_ || !same(sign, sign_) || cell != cell_ || side != side_ ||
+      !sound_ || !edges || cell != cell_ || side != side_ ||
       !(area.left == area_.left && area.right == area_.right && area.bottom == area_.bottom && area.top == area_.top);
   sound_ = false;
   Box changed;
@@ -65,8 +73,6 @@ Box ReliefKeeper::bring_up(const Plan& plan, const Box& area, double cell, Side 
     add_missing(now, carved_);
   }
   carved_ = std::move(now);
-  round_over_ = round_over;
-  sign_ = std::move(sign);
   if (!changed.empty()) {
     const auto columns = field_.columns_in(changed.left - cell, changed.right + cell);
     const auto rows = field_.rows_in(changed.bottom - cell, changed.top + cell);

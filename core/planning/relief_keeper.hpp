@@ -28,6 +28,7 @@ class ReliefKeeper {
     Box reach;
   };
   static std::vector<Carved> operations_of(const Plan& plan, Side side);
+  bool rounds_as_before(const Plan& plan, Side side);  // and takes over how it is now
   HeightField field_;
   Box area_;
   double cell_ = 0;

@@ -248,10 +248,16 @@ inline std::uint32_t pack(const Rgb& c) {
 // The boards' wood and what lies on it, one cell after the other.
 class Coated {
  public:
-  explicit Coated(const CellPaint& paint) {
+  explicit Coated(const CellPaint& paint) : paint_(paint) {
     for (const Coat& coat : paint.coats) {
       if (coat.wood != nullptr) woods_.emplace(&coat, Wood(*coat.wood, coat.grain));
     }
+  }
+  // Of that cell of a field: its own colour, or what lies on it; holes have nothing on them.
+  Rgb seen(const Rgb& own, const Lighter& lighter, const HeightField& field, std::size_t c, std::size_t r) {
+    const Coat* coat = lighter.through(c, r) ? nullptr : paint_.at(r * field.columns() + c);
+    if (coat == nullptr) return own;
+    return over(own, *coat, static_cast<float>(field.x_of(c)), static_cast<float>(field.y_of(r)), field.at(c, r));
   }
   Rgb over(const Rgb& own, const Coat& coat, float x, float y, float z) {
     const auto wood = woods_.find(&coat);
@@ -259,6 +265,7 @@ class Coated {
   }
 
  private:
+  const CellPaint& paint_;
   std::map<const Coat*, Wood> woods_;
 };
 

@@ -59,10 +59,7 @@ void light_again(Picture& picture, const HeightField& field, const WoodLook& loo
           const std::size_t r = field.rows() - 1 - up;
           if (!look.board.contains({field.x_of(c), field.y_of(r)})) continue;
           if (!on_board.empty() && on_board[r * field.columns() + c] == 0) continue;
-          lighting::Rgb own = lighter.own_colour(woods[k / shrink], c, r);
-          if (const Coat* coat = lighter.through(c, r) ? nullptr : paint.at(r * field.columns() + c))
-            own = coated.over(own, *coat, static_cast<float>(field.x_of(c)), static_cast<float>(field.y_of(r)),
-                              field.at(c, r));
+          const lighting::Rgb own = coated.seen(lighter.own_colour(woods[k / shrink], c, r), lighter, field, c, r);
           const lighting::Rgb one = lighter.shade(own, c, r);
           sum = {sum.r + one.r, sum.g + one.g, sum.b + one.b};
           ++inside;

@@ -165,3 +165,25 @@ TEST_CASE("a colour that is not known is told, and nothing is asked of a job tha
   CHECK_FALSE(view->findChild<QCheckBox*>(QStringLiteral("tiltFinish"))->isVisible());
   CHECK(view->findChild<QComboBox*>(QStringLiteral("tiltFace"))->isEnabled());
 }
+
+TEST_CASE("what no bit reaches is lit when it is asked for, where something is") {
+  Window w;
+  w.window.document().edit(QStringLiteral("a wide bit"), [](Job& job) {
+    PlainShape box;
+    box.width = 60;
+    box.height = 40;
+    Item item;
+    item.piece = {"box", "box", box, {300, 60}, 0};
+    item.cut.kind = Treatment::Kind::Recess;
+    item.cut.depth = 3;
+    item.cut.clearing = {"flat-1/2in"};
+    job.items = {item};
+  });
+  TiltView* view = in_hand(w);
+  auto* picture = view->findChild<TiltPicture*>();
+  const QImage plain = picture->drawn({300, 200});
+  tick(w, view, "tiltLost");
+  CHECK(picture->drawn({300, 200}) != plain);
+  tick(w, view, "tiltLost");
+  CHECK(picture->drawn({300, 200}) == plain);
+}

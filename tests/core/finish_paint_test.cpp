@@ -3,6 +3,7 @@
 
 #include "finish/colour_words.hpp"
 #include "finish/finish_paint.hpp"
+#include "planning/lost_places.hpp"
 #include "relief/picture.hpp"
 #include "workbench.hpp"
 
@@ -140,4 +141,27 @@ TEST_CASE("resin and plugs fill what they are let into, inserts as high as they 
   const Picture seen = lit_picture(front, wood_look(job.blank), 1, {}, paint.paint);
   const std::uint32_t pixel = seen.at(static_cast<std::size_t>(25 / 0.2), static_cast<std::size_t>(30 / 0.2));
   CHECK((pixel >> 16 & 255U) > 1.5 * (pixel >> 8 & 255U));
+}
+
+TEST_CASE("what no bit reaches is coloured where wood stays in the corners, and nowhere else") {
+  Job job = board(120, 60, 18);
+  add(job, "pocket", {kBox, 60, 30}, {60, 30}, cut(Kind::Recess, 3, {"flat-1/2in"}));
+  const Plan p = planned(job);
+  REQUIRE(loses_something(p, Side::Front));
+  CHECK_FALSE(loses_something(p, Side::Back));
+  const HeightField front = relief_of(p, job.blank.box(), 0.1);
+  CellPaint paint;
+  show_lost(paint, front, p, Side::Front, {1, 0, 0});
+  double lost = 0;
+  std::size_t carved_away = 0;
+  for (std::size_t r = 0; r < front.rows(); ++r) {
+    for (std::size_t c = 0; c < front.columns(); ++c) {
+      if (paint.at(r * front.columns() + c) == nullptr) continue;
+      lost += 0.1 * 0.1;
+      carved_away += front.at(c, r) < -2.9F ? 1 : 0;
+    }
+  }
+  // Four corners that a bit of 6.35 mm radius leaves: (4 - π) r².
+  CHECK(lost == Approx((4 - 3.14159265) * 6.35 * 6.35).epsilon(0.05));
+  CHECK(static_cast<double>(carved_away) < 0.05 * lost / 0.01);
 }

@@ -14,6 +14,7 @@
 #include "parts/cards.hpp"
 #include "parts/theme.hpp"
 #include "planning/finished_look.hpp"
+#include "planning/lost_places.hpp"
 #include "planning/outputs.hpp"
 #include "problem.hpp"
 #include "work/planner.hpp"
@@ -25,6 +26,8 @@ constexpr int kRest = 140;       // ms without a move until it is drawn finely
 constexpr double kCells = 1300;  // along the board's greater side
 constexpr double kATurn = 0.35;  // degrees for each point of the mouse's way
 constexpr double kMostTilt = 85, kLeastLight = 8, kMostLight = 88;
+
+constexpr Colour kLostColour{0.85, 0.16, 0.40};
 
 double round_about(double degrees) { return std::remainder(degrees, 360); }
 
@@ -231,6 +234,9 @@ TiltView::TiltView(const std::shared_ptr<const Plan>& plan, QWidget* parent) : Q
   finish_->setChecked(true);
   finish_->setToolTip(tr("Paint, resin, plugs and inserts, as Finish and Cuts say"));
   column->addWidget(finish_);
+  lost_ = new QCheckBox(tr("Light what no bit reaches"));
+  lost_->setObjectName(QStringLiteral("tiltLost"));
+  lost_->setToolTip(tr("Corners and narrow places where wood stays that was to go"));
   not_known_ = make_label({}, "faded");
   not_known_->setObjectName(QStringLiteral("tiltNotKnown"));
   not_known_->hide();
@@ -239,6 +245,7 @@ TiltView::TiltView(const std::shared_ptr<const Plan>& plan, QWidget* parent) : Q
   cuts_ = paint_box("tiltCuts");
   column->addWidget(make_row(tr("Its face"), face_));
   column->addWidget(make_row(tr("What is cut"), cuts_));
+  column->addWidget(lost_);
   column->addWidget(make_line());
   column->addWidget(make_label(tr("The light"), "heading"));
   slider(from_, from_says_, "tiltFrom", tr("Comes from"), -180, 180);
@@ -264,7 +271,7 @@ TiltView::TiltView(const std::shared_ptr<const Plan>& plan, QWidget* parent) : Q
     picture_->set_stance({});
     show_figures();
   });
-  for (QCheckBox* box : {whole_, finish_}) connect(box, &QCheckBox::clicked, this, &TiltView::carve);
+  for (QCheckBox* box : {whole_, finish_, lost_}) connect(box, &QCheckBox::clicked, this, &TiltView::carve);
   for (QComboBox* box : {face_, cuts_}) connect(box, &QComboBox::activated, this, &TiltView::carve);
   connect(side_, &QComboBox::activated, this, &TiltView::carve);
   connect(picture_, &TiltPicture::moved, this, &TiltView::show_figures);
@@ -292,7 +299,9 @@ void TiltView::carve() {
   };
   const bool finished = side == Side::Front && finish_->isChecked() && !finish_->isHidden();
   for (QComboBox* box : {face_, cuts_}) box->setEnabled(!finished);
-  behind_.start([this, plan = plan_, side, kept_only, finished, face = colour(face_), cuts = colour(cuts_),
+  lost_->setVisible(loses_something(*plan_, side));
+  const bool lost = lost_->isChecked() && !lost_->isHidden();
+  behind_.start([this, plan = plan_, side, kept_only, finished, lost, face = colour(face_), cuts = colour(cuts_),
                  lamp = picture_->lamp()](const Cancel& cancel, const Behind::Tell& tell) {
     const Box box = plan->job.blank.box();
     WoodLook look = wood_look(plan->job.blank);
@@ -302,7 +311,8 @@ void TiltView::carve() {
     }
     const double cell = std::max(box.width(), box.height()) / kCells;
     HeightField field = relief_of(*plan, box, cell, cancel, side);
-    const FinishPaint paint = finished ? finish_paint(*plan, field) : FinishPaint{face_and_cuts(field, face, cuts), {}};
+    FinishPaint paint = finished ? finish_paint(*plan, field) : FinishPaint{face_and_cuts(field, face, cuts), {}};
+    if (lost) show_lost(paint.paint, field, *plan, side, kLostColour);
     if (side == Side::Front) take_off_by_hand(field, *plan);
     auto board = std::make_shared<TiltedBoard>(field, look, paint.paint, lamp, cancel);
     tell([this, board, lamp, not_known = paint.not_known] {

@@ -70,7 +70,7 @@ class TiltView : public QDialog {
   TiltPicture* picture_;
   QSlider *turn_, *tilt_, *from_, *height_;
   QLabel *turn_says_, *tilt_says_, *from_says_, *height_says_, *saved_, *not_known_;
-  QCheckBox *whole_, *finish_;
+  QCheckBox *whole_, *finish_, *lost_;
   QWidget* side_row_;
   QComboBox *side_, *face_, *cuts_;
   Behind behind_;
