@@ -251,8 +251,7 @@ TiltView::TiltView(const std::shared_ptr<const Plan>& plan, QWidget* parent) : Q
   slider(from_, from_says_, "tiltFrom", tr("Comes from"), -180, 180);
   slider(height_, height_says_, "tiltHeight", tr("Stands"), static_cast<int>(kLeastLight),
          static_cast<int>(kMostLight));
-  column->addWidget(
-      make_label(tr("Low light from the side shows shallow cuts, as evening sun does on a wall."), "faded"));
+  height_->setToolTip(tr("Low light from the side shows shallow cuts, as evening sun does on a wall."));
   column->addStretch();
   saved_ = make_label({}, "plain");
   saved_->setObjectName(QStringLiteral("tiltSaved"));
