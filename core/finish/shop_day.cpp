@@ -89,7 +89,7 @@ std::string clock(double hours) {
 
 ShopDay read_shop_day(const std::string& json, const std::string& where) {
   const Json document = parse_json(json, where);
-  const ShopDay day = shop_day_fields().read(JsonView(document, where));
+  ShopDay day = shop_day_fields().read(JsonView(document, where));
   if (day.ends <= day.begins) throw bad_input(say("{0}: the shop closes before it opens.", where));
   return day;
 }

@@ -7,7 +7,7 @@
 namespace doyen {
 
 Region sign_of(const Plan& plan) {
-  const Region cut_out = plan.finished_shape();
+  Region cut_out = plan.finished_shape();
   if (!cut_out.empty()) return cut_out;
   try {
     return region_of(plan.job.blank);

@@ -184,7 +184,9 @@ TEST_CASE("a fill piece goes into what was carved, as the written files leave it
   add(job, "window", {kBox, 40, 30}, {60, 80}, cut(Kind::Pierce, 0));
   add(job, "pocket", {kBox, 40, 30}, {180, 80}, cut(Kind::Recess, 4, {"flat-1/8in"}));
   const Plan p = planned(job);
-  for (const auto& [id, deep] : std::map<std::string, double>{{"window", 15}, {"pocket", 4}}) {
+  for (const auto& one : std::map<std::string, double>{{"window", 15}, {"pocket", 4}}) {
+    const std::string& id = one.first;
+    const double deep = one.second;
     const Job fill = fill_piece_for(p, {{id}, {}});
     CHECK(fill.blank.species == job.blank.species);
     CHECK(fill.blank.grain == job.blank.grain);

@@ -146,7 +146,9 @@ double rounded_up(double mm, Unit unit) {
 
 // The push of the bit that cuts it free falls on the tab that is nearest.
 void check_tab_strength(const PieceSeen& piece, std::vector<Verdict>& out) {
-  const auto& [s, item, state, name, at] = piece;
+  const Situation& s = piece.s;
+  const Item& item = piece.item;
+  const PieceState& state = piece.state;
   const Bit* bit = s.rack.find(item.cut.bit);
   const Tabs& tabs = item.cut.through.tabs;
   const double thick = s.job.blank.thinnest();
