@@ -105,7 +105,8 @@ double density_of(const WoodId& material) {
 
 // Plugs fill their pockets up to the face with their glue; inserts and resin lie in theirs.
 void add_let_in(const Plan& plan, FinishFigures& out, const Cancel& cancel) {
-  Point moment = out.centre * out.kilograms;
+  const double wood = out.kilograms;  // none where the board's own is not in the table
+  Point moment = out.centre * wood;
   for (const Item& item : plan.job.items) {
     const bool plug = item.cut.kind == Treatment::Kind::Inlay;
     const bool resin = item.cut.resin && look_of(item.cut.kind).resin;
@@ -120,7 +121,7 @@ void add_let_in(const Plan& plan, FinishFigures& out, const Cancel& cancel) {
     moment = moment + fill.centre * kilograms;
   }
   out.kilograms += out.let_in;
-  if (out.let_in > 0 && out.kilograms > 0) out.centre = moment * (1 / out.kilograms);
+  if (out.let_in > 0 && wood > 0) out.centre = moment * (1 / out.kilograms);
 }
 
 }  // namespace

@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "job/follows_edge.hpp"
 #include "job/layout.hpp"
 #include "problem.hpp"
 #include "rescue/places.hpp"
@@ -215,7 +216,8 @@ Inside inside_of(const Plan& plan) {
       std::count_if(job.items.begin(), job.items.end(), [](const Item& item) { return item.cut.kind == Kind::CutOut; });
   for (std::size_t i = 0; i < job.items.size(); ++i) {
     const Item& item = job.items[i];
-    if (item.cut.kind == Kind::None || plan.pieces[i]->outlines.region.empty()) continue;
+    // A step behind the edge goes where the edge is.
+    if (item.cut.kind == Kind::None || follows_edge(job, item) || plan.pieces[i]->outlines.region.empty()) continue;
     const Box box = bounds(plan.pieces[i]->outlines.region);
     if (item.cut.kind == Kind::CutOut && edges == 1) {
       room = {std::max(room.left, box.left), std::max(room.bottom, box.bottom), std::min(room.right, box.right),

@@ -11,6 +11,7 @@
 #include "planning/finished_look.hpp"
 #include "planning/relief_keeper.hpp"
 #include "problem.hpp"
+#include "rescue/rescue.hpp"
 #include "stock/species.hpp"
 #include "workbench.hpp"
 
@@ -95,6 +96,11 @@ TEST_CASE("a step behind the edge is cut all round, corners too, and the middle 
     CHECK(workbench::at(back, middle) == Approx(0).margin(0.01));
   const Region stays = grow(p.finished_shape(), -step.width);
   for (const Point hanger : hanging_of(p, finish_figures(p)).places) CHECK(contains(stays, hanger));
+  // What ran over its edge is moved within that edge, not within the step's.
+  Job over = p.job;
+  over.shift("word", {80, 0});
+  const Plan moved = planned(moved_within(planned(over)));
+  CHECK(bounds(moved.piece("word")->outlines).right == Approx(250 - over.blank.margin).margin(1e-3));
   // One is enough, and it follows the edge.
   CHECK_THROWS_WITH(float_step(p), Catch::Contains("already"));
   Job wider = p.job;
