@@ -98,8 +98,7 @@ void AgainSection::refresh() {
   say_place();
 }
 
-void AgainSection::show() {
-  QWidget::show();
+void AgainSection::unfold() {
   fold_->set_open(true);
   refresh();
   file_->setFocus(Qt::OtherFocusReason);

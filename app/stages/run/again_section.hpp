@@ -19,7 +19,7 @@ class AgainSection : public QWidget {
  public:
   explicit AgainSection(Workshop& shop);
   void refresh();
-  void show();  // opened, and its first field has the keys
+  void unfold();  // its first field has the keys then
 
  Q_SIGNALS:
   void write_wanted(const QString& name, const QString& text);

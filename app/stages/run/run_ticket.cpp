@@ -196,7 +196,7 @@ RunTicket::RunTicket(Workshop& shop) : Ticket(shop) {
   connect(again_, &AgainSection::write_wanted, this, &RunTicket::write_wanted);
   after_ = new AfterRunSection(shop_);
   connect(after_, &AfterRunSection::kept, this, &RunTicket::log_kept);
-  connect(after_, &AfterRunSection::rest_wanted, again_, &AgainSection::show);
+  connect(after_, &AfterRunSection::rest_wanted, again_, &AgainSection::unfold);
   connect(after_, &AfterRunSection::log_wanted, this, &RunTicket::log_wanted);
   connect(after_, &AfterRunSection::job_wanted, this, &RunTicket::job_wanted);
   column_->addWidget(after_);
