@@ -4,6 +4,7 @@
 #include <array>
 #include <cctype>
 #include <utility>
+#include <vector>
 
 namespace doyen {
 namespace {
@@ -12,8 +13,8 @@ struct Named {
   const char* word;
   int rgb;
 };
-// As paint looks on wood, a little less bright than a screen's own (from memory, no source). The first that stands in
-// the words counts, so what another begins or ends with comes before it.
+// As paint looks on wood, a little less bright than a screen's own (from memory, no source). The first that is said
+// counts, so names of two words come before their parts.
 constexpr std::array kNames{
     Named{"off-white", 0xEDE6D6}, Named{"oxide red", 0x8A2F25}, Named{"gold leaf", 0xD9A93A},
     Named{"black", 0x202020},     Named{"schwarz", 0x202020},   Named{"white", 0xF4F1E8},
@@ -62,8 +63,31 @@ std::optional<Colour> hex(const std::string& words) {
   return of_rgb(rgb);
 }
 
-bool says(const std::string& words, std::initializer_list<const char*> any) {
-  return std::any_of(any.begin(), any.end(), [&](const char* word) { return words.find(word) != std::string::npos; });
+// What stands between all that is no letter; beyond ASCII every byte belongs to one.
+std::vector<std::string> words_of(const std::string& said) {
+  std::vector<std::string> words(1);
+  for (const char c : said) {
+    const auto byte = static_cast<unsigned char>(c);
+    if (byte >= 0x80 || std::isalpha(byte) != 0)
+      words.back() += c;
+    else if (!words.back().empty())
+      words.emplace_back();
+  }
+  return words;
+}
+
+// Takes the beginning off a German compound, such as “dunkelrot”.
+bool begins_with_one_of(std::string& word, std::initializer_list<const char*> any) {
+  for (const char* start : any) {
+    if (!word.starts_with(start)) continue;
+    word.erase(0, std::char_traits<char>::length(start));
+    return true;
+  }
+  return false;
+}
+
+bool is_one_of(const std::string& word, std::initializer_list<const char*> any) {
+  return std::any_of(any.begin(), any.end(), [&](const char* one) { return word == one; });
 }
 
 Colour mixed(const Colour& a, double to, double share) {
@@ -74,16 +98,24 @@ Colour mixed(const Colour& a, double to, double share) {
 }  // namespace
 
 std::optional<Colour> colour_of_words(const std::string& said) {
-  const std::string words = lower(said);
-  if (const std::optional<Colour> colour = hex(words)) return colour;
-  const auto found = std::find_if(kNames.begin(), kNames.end(),
-                                  [&](const Named& name) { return words.find(name.word) != std::string::npos; });
+  const std::string all = lower(said);
+  if (const std::optional<Colour> colour = hex(all)) return colour;
+  std::vector<std::string> words = words_of(all);
+  bool dark = false, light = false;
+  for (std::string& word : words) {
+    dark = begins_with_one_of(word, {"dunkel", "tief"}) || is_one_of(word, {"dark", "deep"}) || dark;
+    light = begins_with_one_of(word, {"hell", "blass"}) || is_one_of(word, {"light", "pale", "pastel"}) || light;
+  }
+  const auto is_said = [&](const Named& name) {
+    const std::string own = name.word;
+    if (own.find_first_of(" -") != std::string::npos) return all.find(own) != std::string::npos;
+    return std::find(words.begin(), words.end(), own) != words.end();
+  };
+  const auto found = std::find_if(kNames.begin(), kNames.end(), is_said);
   if (found == kNames.end()) return {};
-  const Colour colour = of_rgb(found->rgb);
   constexpr double kDarker = 0.42, kLighter = 0.45;
-  if (says(words, {"dark", "deep", "dunkel", "tief"})) return mixed(colour, 0, kDarker);
-  if (says(words, {"light", "pale", "pastel", "hell", "blass"})) return mixed(colour, 1, kLighter);
-  return colour;
+  const Colour colour = of_rgb(found->rgb);
+  return dark ? mixed(colour, 0, kDarker) : light ? mixed(colour, 1, kLighter) : colour;
 }
 
 }  // namespace doyen

@@ -6,6 +6,7 @@
 #include <numeric>
 
 #include "planning/fill.hpp"
+#include "planning/finished_look.hpp"
 #include "planning/outputs.hpp"
 #include "stock/species.hpp"
 #include "stock/turn_over.hpp"
@@ -133,8 +134,7 @@ FinishFigures finish_figures(const Plan& plan, const Cancel& cancel) {
   out.cell = std::clamp(std::sqrt(box.width() * box.height() / 1.5e6), 0.1, 2.0);
   out.thick = std::accumulate(blank.readings.begin(), blank.readings.end(), 0.0) /
               static_cast<double>(std::max<std::size_t>(1, blank.readings.size()));
-  Region shape = plan.finished_shape();
-  if (shape.empty()) shape = region_of(blank);
+  Region shape = sign_of(plan);
   for (std::size_t i = 0; i < plan.job.items.size(); ++i) {
     if (plan.job.items[i].cut.kind == Treatment::Kind::Pierce && plan.pieces[i]->problem.empty())
       shape = subtract(shape, plan.pieces[i]->outlines.region);

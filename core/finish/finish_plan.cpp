@@ -6,6 +6,7 @@
 
 #include "geometry/polyline.hpp"
 #include "planning/fill.hpp"
+#include "planning/finished_look.hpp"
 #include "plates/plates.hpp"
 #include "treatments/look.hpp"
 #include "wording/say.hpp"
@@ -173,9 +174,7 @@ class Making {
     const double radius = job_.finish.round_over;
     if (radius <= 0) return;
     double edge = 0;
-    Region sign = plan_.finished_shape();
-    if (sign.empty()) sign = region_of(job_.blank);
-    for (const Island& island : sign.islands) edge += ring_length(island.rings.front());
+    for (const Island& island : sign_of(plan_).islands) edge += ring_length(island.rings.front());
     step(When::AfterRun, say("Round the front edges over by {0}", size_in_words(radius, job_.lengths)),
          say("router with a bearing bit, or plane and block; then 180"),
          say("Eyes and ears covered, the sign clamped; against the bit's turning, small pieces by hand."),

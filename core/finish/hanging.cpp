@@ -6,6 +6,7 @@
 
 #include "geometry/united.hpp"
 #include "job/follows_edge.hpp"
+#include "planning/finished_look.hpp"
 #include "planning/outputs.hpp"
 #include "problem.hpp"
 #include "treatments/hanger_slot/slot_places.hpp"
@@ -114,8 +115,7 @@ Hanging hanging_of(const Plan& plan, const FinishFigures& figures) {
   out.centre = figures.centre;
   out.places = slots_of(plan.job);
   out.slots = !out.places.empty();
-  Region shape = plan.finished_shape();
-  if (shape.empty()) shape = region_of(plan.job.blank);
+  const Region shape = sign_of(plan);
   if (!out.slots) {
     const Region room = grow(subtract(shape, cut_from_back(plan)), -kWoodRound);
     out.places = found_places(shape, room, figures.centre, how_many(bounds(shape), figures.kilograms));

@@ -1,7 +1,5 @@
 #include "planning/lost_places.hpp"
 
-#include <algorithm>
-
 namespace doyen {
 namespace {
 

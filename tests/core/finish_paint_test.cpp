@@ -43,8 +43,11 @@ TEST_CASE("colours are known by their words in both languages, dark and light of
   CHECK(light("hellgrün") > light("grün"));
   CHECK(light("gloss black") < 0.2);
   CHECK(light("weiß") > 0.8);
+  CHECK(light("shell white") == Approx(light("white")));
+  CHECK(light("tiefblau") < light("blau"));
   CHECK(light("#ffffff") == Approx(1));
-  for (const char* none : {"", "sea mist", "#12", "#zzzzzz", "RAL 6005"}) CHECK_FALSE(colour_of_words(none));
+  for (const char* none : {"", "sea mist", "coloured", "carrot", "shell", "lightfast", "#12", "#zzzzzz", "RAL 6005"})
+    CHECK_FALSE(colour_of_words(none));
 }
 
 TEST_CASE("paint lies in what is carved, each piece in its own colour, and bare wood stays bare") {

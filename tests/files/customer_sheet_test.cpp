@@ -168,3 +168,19 @@ TEST_CASE("a price stands on the sheet only where it is asked for, and then in a
   CHECK(all == Approx(12 * each).margin(0.06));
   CHECK(taxed == Approx(1.2 * all).margin(0.02));
 }
+
+TEST_CASE("who buys it sees the sign in the colours of its finish, and bare where none is said") {
+  Job job = load_job(data_file("demo/gate-sign.doyen"));
+  job.finish.school = FinishSchool::PaintSand;
+  job.finish.colour = "blue";
+  const auto bluish = [](const Job& of) {
+    const Picture picture = finished_picture(plan(of, load_rack(), machine_for(of)), 500);
+    std::size_t blue = 0;
+    for (const std::uint32_t pixel : picture.pixels)
+      blue += (pixel & 255U) > (pixel >> 16 & 255U) + 20 && pixel >> 24 != 0 ? 1U : 0U;
+    return static_cast<double>(blue) / static_cast<double>(picture.pixels.size());
+  };
+  CHECK(bluish(job) > 0.01);
+  job.finish.school = FinishSchool::Oil;
+  CHECK(bluish(job) == 0);
+}

@@ -56,23 +56,13 @@ OutcomeDialog::OutcomeDialog(const LogEntry& entry, const LengthStyle& lengths, 
 bool OutcomeDialog::well() const { return outcome_->currentIndex() == Fine; }
 
 std::vector<MishapSeen> OutcomeDialog::mishaps() const {
-  std::vector<MishapSeen> all;
-  if (outcome_->currentIndex() != Faulty) return all;
-  for (const MishapRow* row : rows_) {
-    if (const std::optional<MishapSeen> seen = row->seen()) all.push_back(*seen);
-  }
-  return all;
+  return outcome_->currentIndex() == Faulty ? said_in(rows_) : std::vector<MishapSeen>{};
 }
 
 double OutcomeDialog::took() const { return took_->value() == shown_before_ ? took_before_ : took_->value() * 60; }
 
-// One empty row after what is said, and no more.
 void OutcomeDialog::show_rows() {
-  bool more = outcome_->currentIndex() == Faulty;
-  for (MishapRow* row : rows_) {
-    row->setVisible(more);
-    more = more && row->seen();
-  }
+  show_as_needed(rows_, outcome_->currentIndex() == Faulty);
   keep_->setEnabled(outcome_->currentIndex() != Faulty || !mishaps().empty());
 }
 

@@ -6,7 +6,7 @@
 #include <QDoubleSpinBox>
 #include <QPushButton>
 
-#include "stages/run/after_run_section.hpp"
+#include "stages/run/mishap_row.hpp"
 
 namespace doyen {
 

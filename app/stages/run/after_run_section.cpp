@@ -1,6 +1,5 @@
 #include "stages/run/after_run_section.hpp"
 
-#include <QAbstractItemView>
 #include <QBuffer>
 #include <QDateTime>
 #include <QSettings>
@@ -50,96 +49,6 @@ QString unsaid_of(const std::string& mark) {
 }
 
 }  // namespace
-
-MishapRow::MishapRow(QWidget* parent) : QWidget(parent) {
-  auto* row = new QHBoxLayout(this);
-  row->setContentsMargins(0, 0, 0, 0);
-  kind_ = new QComboBox;
-  kind_->setObjectName(QStringLiteral("mishap"));
-  kind_->addItem(tr("what?"), QString());
-  for (const Mishap mishap : all_mishaps())
-    kind_->addItem(as_text(mishap_in_words(mishap)), QString::fromLatin1(to_word(mishap)));
-  bit_ = new QComboBox;
-  bit_->setObjectName(QStringLiteral("mishapBit"));
-  mm_ = new LengthField({0, 1000}, true);
-  mm_->setObjectName(QStringLiteral("mishapBy"));
-  mm_->setPlaceholderText(tr("by how much"));
-  // No wider than the ticket, whatever a bit is called.
-  for (QComboBox* box : {kind_, bit_}) {
-    box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
-    box->setMinimumContentsLength(6);
-    box->setMinimumWidth(0);
-    box->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
-  }
-
-  kind_->view()->setMinimumWidth(kind_->view()->sizeHintForColumn(0) + 24);
-  kind_->setAccessibleName(tr("something went wrong"));
-  bit_->setAccessibleName(tr("with which bit?"));
-  mm_->setAccessibleName(tr("by how much"));
-  mm_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
-  row->addWidget(kind_, 2);
-  row->addWidget(mm_, 1);
-  row->addWidget(bit_, 2);
-  connect(kind_, &QComboBox::currentIndexChanged, this, [this] {
-    kind_->setToolTip(kind_->currentText());
-    show_fields();
-    Q_EMIT changed();
-  });
-  connect(mm_, &LengthField::entered, this, [this](std::optional<double> mm) {
-    mm_->show_length(mm, lengths_);
-    Q_EMIT changed();
-  });
-  connect(bit_, &QComboBox::currentIndexChanged, this, [this] { Q_EMIT changed(); });
-  mm_->show_length({}, lengths_);
-  show_fields();
-}
-
-void MishapRow::show_bits(const std::vector<LoggedBit>& bits, const LengthStyle& lengths) {
-  if (!(lengths == lengths_)) {
-    lengths_ = lengths;
-    mm_->show_length(mm_->length(), lengths_);
-  }
-  QStringList ids{QString()};
-  for (const LoggedBit& bit : bits) ids << as_text(bit.bit);
-  QStringList shown;
-  for (int i = 0; i < bit_->count(); ++i) shown << bit_->itemData(i).toString();
-  if (ids == shown) return;
-  const QSignalBlocker quiet(bit_);
-  const QVariant was = bit_->currentData();
-  bit_->clear();
-  bit_->addItem(tr("with which bit?"), QString());
-  for (const LoggedBit& bit : bits) bit_->addItem(as_text(bit.name), as_text(bit.bit));
-  bit_->view()->setMinimumWidth(bit_->view()->sizeHintForColumn(0) + 24);
-  bit_->setCurrentIndex(std::max(0, bit_->findData(was)));
-}
-
-void MishapRow::show_fields() {
-  const std::optional<Mishap> mishap = mishap_of(kind_->currentData().toString().toStdString());
-  mm_->setVisible(mishap && has_amount(*mishap));
-  bit_->setVisible(mishap && has_bit(*mishap));
-}
-
-std::optional<MishapSeen> MishapRow::seen() const {
-  const std::optional<Mishap> mishap = mishap_of(kind_->currentData().toString().toStdString());
-  if (!mishap) return {};
-  MishapSeen seen;
-  seen.mishap = *mishap;
-  if (has_amount(*mishap)) seen.mm = mm_->length().value_or(0);
-  if (has_bit(*mishap)) seen.bit = BitId(bit_->currentData().toString().toStdString());
-  return seen;
-}
-
-void MishapRow::show_seen(const MishapSeen& seen) {
-  kind_->setCurrentIndex(std::max(0, kind_->findData(QString::fromLatin1(to_word(seen.mishap)))));
-  mm_->show_length(seen.mm > 0 ? std::optional(seen.mm) : std::nullopt, lengths_);
-  bit_->setCurrentIndex(std::max(0, bit_->findData(as_text(std::string(seen.bit)))));
-}
-
-void MishapRow::clear() {
-  kind_->setCurrentIndex(0);
-  mm_->show_length({}, lengths_);
-  bit_->setCurrentIndex(0);
-}
 
 AfterRunSection::AfterRunSection(Workshop& shop) : shop_(shop) {
   auto* column = new QVBoxLayout(this);
@@ -266,12 +175,7 @@ LogEntry AfterRunSection::entry() const {
 }
 
 std::vector<MishapSeen> AfterRunSection::mishaps() const {
-  std::vector<MishapSeen> all;
-  if (outcome_->currentIndex() != Wrong) return all;
-  for (const MishapRow* row : rows_) {
-    if (const std::optional<MishapSeen> seen = row->seen()) all.push_back(*seen);
-  }
-  return all;
+  return outcome_->currentIndex() == Wrong ? said_in(rows_) : std::vector<MishapSeen>{};
 }
 
 // The board as it is carved, so that the run is known again by its looks.
@@ -319,11 +223,7 @@ void AfterRunSection::forget_answers() {
 }
 
 void AfterRunSection::show_rows() {
-  bool more = outcome_->currentIndex() == Wrong;
-  for (MishapRow* row : rows_) {
-    row->setVisible(more);
-    more = more && row->seen();
-  }
+  show_as_needed(rows_, outcome_->currentIndex() == Wrong);
   rescue_->show_for(mishaps());
 }
 

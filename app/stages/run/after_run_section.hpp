@@ -9,31 +9,11 @@
 
 #include "log/entry.hpp"
 #include "parts/fold.hpp"
-#include "parts/length_field.hpp"
 #include "parts/ticket.hpp"
+#include "stages/run/mishap_row.hpp"
 #include "stages/run/rescue_section.hpp"
 
 namespace doyen {
-
-// One thing that went wrong: what, by how much, with which bit.
-class MishapRow : public QWidget {
-  Q_OBJECT
- public:
-  explicit MishapRow(QWidget* parent = nullptr);
-  void show_bits(const std::vector<LoggedBit>& bits, const LengthStyle& lengths);
-  [[nodiscard]] std::optional<MishapSeen> seen() const;  // none: nothing is said here
-  void clear();
-  void show_seen(const MishapSeen& seen);  // after show_bits()
-
- Q_SIGNALS:
-  void changed();
-
- private:
-  void show_fields();
-  QComboBox *kind_, *bit_;
-  LengthField* mm_;
-  LengthStyle lengths_;
-};
 
 class AfterRunSection : public QWidget {
   Q_OBJECT
