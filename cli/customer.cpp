@@ -25,14 +25,14 @@ Command customer_command() {
             return [o] {
               if (o->pdf.empty() && o->png.empty()) throw Usage("customer needs --pdf FILE or --png FILE.");
               const Plan plan = plan_of(load_job(o->job));
-              const Picture board = board_picture(plan, 1400, Side::Front);
+              const Picture board = finished_picture(plan, 1400);
               const auto price = [&](const Plan& of) { return o->price ? quote_in_words(of) : std::string(); };
               std::vector<ShownSign> signs{{plan, board, price(plan)}};
               std::optional<Plan> other;
               Picture other_board;
               if (!o->beside.empty()) {
                 other = plan_of(load_job(o->beside));
-                other_board = board_picture(*other, 1400, Side::Front);
+                other_board = finished_picture(*other, 1400);
                 signs.push_back({*other, other_board, price(*other)});
               }
               const auto write = [](const std::string& file, const std::string& bytes) {

@@ -20,7 +20,9 @@ Job mended(const Plan& plan, const RescueOptions& o) {
   if (o.part > 0) anew.part = static_cast<std::size_t>(o.part - 1);
   if (o.how == "only") return only_these(plan, anew);
   if (o.how == "patch") return patch_for(plan, anew);
+  if (o.how == "fill") return fill_piece_for(plan, anew);
   if (o.how == "smaller") return within_margin(plan);
+  if (o.how == "moved") return moved_within(plan);
   return planed(plan.job, o.planed.empty() ? kUsuallyPlaned : parse_length(o.planed, plan.job.lengths.unit));
 }
 
@@ -46,18 +48,22 @@ int run_rescue(const RescueOptions& o) {
 }  // namespace
 
 Command rescue_command() {
-  return {"rescue", "A job that mends a spoiled board: cut only these again, a recess and its patch, planed, smaller",
-          [](Arguments& a) {
-            auto o = std::make_shared<RescueOptions>();
-            o->how = "only";
-            a.text("JOB", o->job, {}, Arguments::Needed);
-            a.one_of("--how", o->how, {"only", "patch", "planed", "smaller"}, "What is done; only: cut these again");
-            a.texts("--piece", o->pieces, "The id of a piece it is about");
-            a.whole("--part", o->part, 1, 100'000, "Of the one piece only this part, such as its 3rd letter");
-            a.text("--off", o->planed, "How much is planed off the face; 1.5 mm without it");
-            a.text("--out", o->out, "The job file; without it the pieces' parts are told");
-            return [o] { return run_rescue(*o); };
-          }};
+  return {
+      "rescue",
+      "A job that mends a spoiled board: cut only these again, a recess and its patch, a piece that fills it, planed, "
+      "smaller, moved",
+      [](Arguments& a) {
+        auto o = std::make_shared<RescueOptions>();
+        o->how = "only";
+        a.text("JOB", o->job, {}, Arguments::Needed);
+        a.one_of("--how", o->how, {"only", "patch", "fill", "planed", "smaller", "moved"},
+                 "What is done; only: cut these again");
+        a.texts("--piece", o->pieces, "The id of a piece it is about");
+        a.whole("--part", o->part, 1, 100'000, "Of the one piece only this part, such as its 3rd letter");
+        a.text("--off", o->planed, "How much is planed off the face; 1.5 mm without it");
+        a.text("--out", o->out, "The job file; without it the pieces' parts are told");
+        return [o] { return run_rescue(*o); };
+      }};
 }
 
 }  // namespace doyen::cli

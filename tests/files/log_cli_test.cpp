@@ -96,7 +96,7 @@ TEST_CASE("a spoiled board is mended by the command line: its parts are told, an
   CHECK(told.code == 0);
   CHECK_THAT(told.said, Catch::Contains("8 parts") && Catch::Contains("no. 3, “r”"));
   for (const char* how : {"--how only --piece name --part 3", "--how patch --piece name --part 3",
-                          "--how planed --off 1/16", "--how planed"}) {
+                          "--how fill --piece name --part 3", "--how planed --off 1/16", "--how planed"}) {
     INFO(how);
     const Ended made = rescue(std::string(how) + " --out " + (out / "mended.doyen"));
     INFO(made.said);
@@ -104,6 +104,8 @@ TEST_CASE("a spoiled board is mended by the command line: its parts are told, an
     CHECK(run(home + cli() + " plan " + (out / "mended.doyen") + " --out " + (out / "files")).code == 0);
   }
   CHECK(rescue("--how smaller --out " + (out / "none.doyen")).code == 3);  // nothing runs off
+  CHECK(rescue("--how moved --out " + (out / "none.doyen")).code == 3);
+  CHECK(rescue("--how fill --piece outline --out " + (out / "none.doyen")).code == 3);  // that is no pocket
   CHECK(rescue("--how patch --piece nobody --out " + (out / "none.doyen")).code == 3);
   CHECK(rescue("--part 2 --out " + (out / "none.doyen")).code == 2);
   CHECK(rescue("--how burn --out " + (out / "none.doyen")).code == 2);
