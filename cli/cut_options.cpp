@@ -104,9 +104,14 @@ Treatment CutOptions::read(const Job& job, const Piece& piece, const Rack& rack)
     const bool main = wanted != WantedBit::None && suits(*bit, wanted);
     const bool clears = bit->kind == BitKind::Flat &&
                         (t.kind == Treatment::Kind::Incise || t.kind == Treatment::Kind::Inlay || makes_ground(t.kind));
+    const Bit* before = rack.find(t.bit);
+    const bool two_cones = main && any_own && wanted == WantedBit::V && before != nullptr;
     const bool another = t.kind == Treatment::Kind::Pierce && any_own;  // larger ones clear before the smallest
-    if (main && another) {
-      const Bit* before = rack.find(t.bit);
+    if (two_cones && doyen::clears(*bit, t, before)) {  // whichever is named first, the finer one is its own
+      t.clearing.push_back(id);
+    } else if (two_cones && doyen::clears(*before, t, bit)) {
+      t.clearing.push_back(std::exchange(t.bit, BitId(id)));
+    } else if (main && another) {
       const bool smaller = before == nullptr || bit->true_diameter() < before->true_diameter();
       t.clearing.push_back(smaller ? std::exchange(t.bit, BitId(id)) : BitId(id));
     } else if (main)

@@ -24,7 +24,8 @@ int usage() {
   std::fprintf(
       stderr,
       "Usage: doyen-controller [--travel X,Y,Z] [--rapid X,Y,Z] [--feed X,Y,Z] [--acceleration X,Y,Z] [--corner "
-      "MM]\n                        [--ahead LINES] [--rate LINES] [--dwell s|ms] [--origin X,Y,Z] [--speed TIMES]\n"
+      "MM]\n                        [--ahead LINES] [--rate LINES] [--step MM] [--dwell s|ms] [--origin X,Y,Z]\n"
+      "                        [--speed TIMES]\n"
       "mm, mm/min, mm/s2; --speed: how many times faster than a machine.\n");
   return 2;
 }
@@ -58,6 +59,8 @@ bool read_arguments(int count, char** given, Asked& asked) {
       f.ahead = std::max(2, std::atoi(value));
     else if (name == "--rate")
       f.lines_a_second = std::atof(value);
+    else if (name == "--step")
+      f.step = std::max(0.0, std::atof(value));
     else if (name == "--dwell")
       f.dwell_in_ms = std::string(value) == "ms";
     else if (name == "--speed")

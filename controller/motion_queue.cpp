@@ -16,7 +16,9 @@ double within(const std::array<double, 3>& direction, const std::array<double, 3
 
 }  // namespace
 
-void MotionQueue::add_move(const At& to, double mm_per_minute, bool fast, int line, bool probe, double radius) {
+void MotionQueue::add_move(const At& asked, double mm_per_minute, bool fast, int line, bool probe, double radius) {
+  const auto stands = [&](double v) { return figures_.step > 0 ? std::round(v / figures_.step) * figures_.step : v; };
+  const At to{stands(asked.x), stands(asked.y), stands(asked.z)};
   Block b;
   b.from = end_;
   b.to = to;

@@ -21,6 +21,7 @@ struct Figures {
   int ahead = 64;                                     // lines that it holds at most
   double lines_a_second = 0;                          // that it takes in; 0: as many as come
   bool dwell_in_ms = false;                           // G4's P counts milliseconds
+  double step = 0;                                    // mm that its drives go at once; 0: as finely as asked
   At origin{};  // where the work's zero lies in the machine, from its lowest corner
 };
 
@@ -45,7 +46,7 @@ struct Block {
 class MotionQueue {
  public:
   explicit MotionQueue(const Figures& figures) : figures_(figures) {}
-  void add_move(const At& to, double mm_per_minute, bool fast, int line, bool probe = false, double radius = 0);
+  void add_move(const At& asked, double mm_per_minute, bool fast, int line, bool probe = false, double radius = 0);
   void add(Block block);  // a dwell, a wait or an end: everything comes to rest before it
   void clear();
   [[nodiscard]] bool empty() const { return blocks_.empty(); }

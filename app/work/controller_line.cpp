@@ -78,13 +78,17 @@ void ControllerLine::open(const MachineProfile& machine, const Point3& origin, d
   const QString program = controller_program();
   if (program.isEmpty())
     throw bad_input(tr("The simulated controller, doyen-controller, is not installed beside Doyen.").toStdString());
-  program_.start(program,
-                 {QStringLiteral("--travel"), three(machine.travel), QStringLiteral("--rapid"), three(machine.rapid),
-                  QStringLiteral("--feed"), three(machine.feed_most), QStringLiteral("--acceleration"),
-                  three(machine.acceleration), QStringLiteral("--corner"), QString::number(machine.corner_deviation),
-                  QStringLiteral("--ahead"), QString::number(machine.moves_ahead > 0 ? machine.moves_ahead : 250),
-                  QStringLiteral("--rate"), QString::number(machine.moves_per_second), QStringLiteral("--origin"),
-                  three(origin.x, origin.y, origin.z), QStringLiteral("--speed"), QString::number(speed)});
+  program_.start(
+      program, {QStringLiteral("--travel"),       three(machine.travel),
+                QStringLiteral("--rapid"),        three(machine.rapid),
+                QStringLiteral("--feed"),         three(machine.feed_most),
+                QStringLiteral("--acceleration"), three(machine.acceleration),
+                QStringLiteral("--corner"),       QString::number(machine.corner_deviation),
+                QStringLiteral("--ahead"),        QString::number(machine.moves_ahead > 0 ? machine.moves_ahead : 250),
+                QStringLiteral("--rate"),         QString::number(machine.moves_per_second),
+                QStringLiteral("--step"),         QString::number(machine.least_step),
+                QStringLiteral("--origin"),       three(origin.x, origin.y, origin.z),
+                QStringLiteral("--speed"),        QString::number(speed)});
   if (!program_.waitForStarted(5000) || !program_.waitForReadyRead(5000)) {
     program_.kill();
     throw bad_input(tr("The simulated controller did not start: %1").arg(program_.errorString()).toStdString());

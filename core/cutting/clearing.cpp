@@ -354,7 +354,7 @@ Parts what_is_left(const Region& centres, const Region& reach, const Region& alr
   }
   for (const Island& part : intersect(centres, clean(near)).islands) out.rooms.push_back({{part}});
   out.lines.resize(out.rooms.size());
-  if (shape.all_gone) out.beside.emplace(wanted, radius + kBeside - 0.01);
+  if (shape.all_gone) out.beside.emplace(wanted, radius + shape.lean + kBeside - 0.01);
   tbb::parallel_for(std::size_t{0}, out.rooms.size(), [&](std::size_t i) {
     cancel.check();
     const Cancel::Scope stops(cancel);

@@ -9,7 +9,7 @@
 namespace doyen {
 
 struct ClearingShape {
-  double diameter = 6;        // mm
+  double diameter = 6;        // mm across what it levels: of a cone its flat tip
   double stepover = 0.4;      // share of the diameter
   double ground = 0;          // mm, z where the wood begins
   double floor = -1;          // mm, z of the floor
@@ -21,6 +21,7 @@ struct ClearingShape {
   double row_angle = 0;  // degrees from x, of rows
   double least = 0.01;   // mm²: what is less than this after larger bits is dust
   bool all_gone = true;  // where larger bits have been nothing stands; else wood is left on the walls there
+  double lean = 0;       // mm that an engraving cone is wider at the ground than at its tip, on each side
 };
 
 // Clears what a disc of this diameter can sweep inside `region`, but only where it helps: `already` is what larger bits

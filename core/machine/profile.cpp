@@ -86,6 +86,7 @@ const Record<MachineProfile>& machine_fields() {
     f.number("cornerDeviation", &M::corner_deviation, {0.0001, 5}).needed();
     f.number("movesPerSecond", &M::moves_per_second, {0, 1e6});
     f.number("movesAhead", &M::moves_ahead, {0, 1e6});
+    f.number("leastStep", &M::least_step, {0, 1});
     f.number("clearance", &M::clearance, {0.5, 200}).needed();
     f.number("spinUpSeconds", &M::spin_up_seconds, {0, 120}).always();
     f.number("bitChangeSeconds", &M::bit_change_seconds, {0, 7200}).always();

@@ -37,6 +37,7 @@ struct MachineProfile {
   // What holds back a controller that is slow: none of it is known of most, and then it is none.
   double moves_per_second = 0;  // how many moves of a file it takes in; 0: as many as come
   int moves_ahead = 0;          // how many it knows beyond the one that runs, so that it can stop; 0: all
+  double least_step = 0;        // mm that its drives go at once: it stands no finer than that; 0: not known
   double clearance = 6;         // mm above the face for travel
   double spin_up_seconds = 4;
   double bit_change_seconds = 180;

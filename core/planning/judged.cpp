@@ -118,7 +118,10 @@ std::vector<Worked> worked_by(const Plan& plan, const std::vector<OutputFile>& f
     const Placement lies = placement_of(plan.job, plan.machine, side);
     const GcodeProgram program = read_gcode(file.text, file.name, lies.z);
     if (!program.ended) throw bad_input(say("{0}: the file has no end.", file.name));
-    const auto placed = [&](const Point3& p) { return lies.on_board(p); };
+    // Where a machine stands that goes in coarse steps.
+    const double step = plan.machine.least_step;
+    const auto stood = [step](double v) { return step > 0 ? std::round(v / step) * step : v; };
+    const auto placed = [&](const Point3& p) { return lies.on_board({stood(p.x), stood(p.y), stood(p.z)}); };
     for (const GcodeSection& section : program.sections) {
       if (run >= plan.runs.size())
         throw bad_input(say("{0}: there are more bits in the files than in the plan.", file.name));

@@ -4,6 +4,7 @@
 #include "machine/motion.hpp"
 #include "run/placement.hpp"
 #include "stock/species.hpp"
+#include "treatments/suits.hpp"
 
 namespace doyen {
 
@@ -30,13 +31,16 @@ Trial try_cut(const Plan& plan, const Rack& rack, const std::string& id, const T
 }
 
 BitChoice BitChoice::clearing_alone() {
-  return {
-      [](const Bit& bit, double deepest) { return bit.kind == BitKind::Flat && bit.flute_length + 1e-6 >= deepest; },
-      [](Treatment& cut, const BitId& bit) { cut.clearing = {bit}; }};
+  return {[](const Bit& bit, double deepest, const Treatment& cut, const Bit* own) {
+            return clears(bit, cut, own) && bit.flute_length + 1e-6 >= deepest;
+          },
+          [](Treatment& cut, const BitId& bit) { cut.clearing = {bit}; }};
 }
 
 BitChoice BitChoice::its_bit(std::optional<BitKind> of_kind) {
-  return {[of_kind](const Bit& bit, double) { return of_kind ? bit.kind == *of_kind : bit.kind != BitKind::Keyhole; },
+  return {[of_kind](const Bit& bit, double, const Treatment&, const Bit*) {
+            return of_kind ? bit.kind == *of_kind : bit.kind != BitKind::Keyhole;
+          },
           [](Treatment& cut, const BitId& bit) { cut.bit = bit; }};
 }
 
@@ -47,8 +51,9 @@ void try_bits(const Plan& plan, const Rack& rack, const std::string& id, const B
   if (piece == nullptr || item == nullptr) return;
   const std::string wood = wood_class_of(plan.job.blank);
   const Rack own = rack_for(plan.job, rack);
+  const Bit* its = own.find(item->cut.bit);
   for (const Bit& bit : own.bits) {
-    if (!bit.feeds_in(wood).known() || !choice.offers(bit, piece->cuts.deepest)) continue;
+    if (!bit.feeds_in(wood).known() || !choice.offers(bit, piece->cuts.deepest, item->cut, its)) continue;
     cancel.check();
     Treatment cut = item->cut;
     choice.take(cut, bit.id);

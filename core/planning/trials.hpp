@@ -22,9 +22,10 @@ Trial try_cut(const Plan& plan, const Rack& rack, const std::string& id, const T
 
 // A choice of one bit: which bits there are to choose from, and how one is taken (the empty id: none).
 struct BitChoice {
-  std::function<bool(const Bit&, double deepest)> offers;
+  // `cut`: as it is now, with its own bit, null where the rack has none.
+  std::function<bool(const Bit&, double deepest, const Treatment& cut, const Bit* own)> offers;
   std::function<void(Treatment&, const BitId&)> take;
-  static BitChoice clearing_alone();                         // the flat bit that alone clears the floors
+  static BitChoice clearing_alone();                         // the one that alone clears the floors
   static BitChoice its_bit(std::optional<BitKind> of_kind);  // Treatment::bit
 };
 

@@ -11,6 +11,7 @@
 #include "run/order.hpp"
 #include "stock/species.hpp"
 #include "treatments/look.hpp"
+#include "treatments/suits.hpp"
 #include "wording/say.hpp"
 
 namespace doyen {
@@ -109,17 +110,19 @@ class Collector {
   }
 
   [[nodiscard]] bool usable(const Bit& bit, double deep) const {
-    return bit.kind == BitKind::Flat && bit.feeds_in(wood_).known() && bit.flute_length >= deep - 1e-6;
+    return clears(bit, item_.cut, rack_.find(item_.cut.bit)) && bit.feeds_in(wood_).known() &&
+           bit.flute_length >= deep - 1e-6;
   }
-  // Flat bits that can go so deep, large ones first; of one size the first in the rack.
-  [[nodiscard]] std::vector<const Bit*> flats(double deep) const {
+  // Bits that clear and can go so deep, large ones first; of one size the first in the rack.
+  [[nodiscard]] std::vector<const Bit*> clearers(double deep) const {
     std::vector<const Bit*> bits;
     for (const Bit& bit : rack_.bits) {
-      const auto same = [&](const Bit* b) { return std::abs(b->true_diameter() - bit.true_diameter()) < 0.3; };
+      const auto same = [&](const Bit* b) {
+        return std::abs(b->levels() - bit.levels()) < std::min(0.3, 0.3 * bit.levels());
+      };
       if (usable(bit, deep) && std::none_of(bits.begin(), bits.end(), same)) bits.push_back(&bit);
     }
-    std::sort(bits.begin(), bits.end(),
-              [](const Bit* a, const Bit* b) { return a->true_diameter() > b->true_diameter(); });
+    std::sort(bits.begin(), bits.end(), [](const Bit* a, const Bit* b) { return a->levels() > b->levels(); });
     return bits;
   }
 
@@ -133,7 +136,7 @@ class Collector {
       t.through.tabs.wanted = false;
       t.clearing.clear();
     });
-    for (const Bit* bit : flats(cuts_.deepest)) {
+    for (const Bit* bit : clearers(cuts_.deepest)) {
       if (bit->true_diameter() < 1.4 * own->true_diameter()) continue;
       if (area(opening(outlines_.region, bit->true_diameter() / 2)) < 0.25 * whole) continue;
       add(say("Clear: {0}", listed(rack_, {bit->id, own->id})), [id = bit->id](Treatment& t) {
@@ -167,7 +170,7 @@ class Collector {
                            show(feeds.depth_per_pass), own->name, passes, show(step)),
                        [id = own->id, feeds](Job& job) { job.run.feeds[id] = feeds; }});
     }
-    for (const Bit* bit : flats(deep)) {
+    for (const Bit* bit : clearers(deep)) {
       const double d = bit->true_diameter();
       if (bit->id == own->id || d < 0.4 * own->true_diameter() || d > 2.2 * own->true_diameter()) continue;
       add(say("With the {0}", bit->name), [id = bit->id](Treatment& t) { t.bit = id; });
@@ -215,10 +218,10 @@ class Collector {
           [only = used.back()](Treatment& t) { t.clearing = {only}; });
     }
     const Bit* smallest = used.empty() ? nullptr : rack_.find(used.back());
-    for (const Bit* bit : flats(std::max(floor_depth(item_.cut), cuts_.deepest - cuts_.ground))) {
-      if (smallest != nullptr && bit->true_diameter() >= 0.75 * smallest->true_diameter()) continue;
+    for (const Bit* bit : clearers(std::max(floor_depth(item_.cut), cuts_.deepest - cuts_.ground))) {
+      if (smallest != nullptr && bit->levels() >= 0.75 * smallest->levels()) continue;
       if (smallest == nullptr && !cuts_.floor.empty() &&
-          area(opening(cuts_.floor, bit->true_diameter() / 2)) < 0.5 * area(cuts_.floor))
+          area(opening(cuts_.floor, bit->levels() / 2)) < 0.5 * area(cuts_.floor))
         continue;
       std::vector<BitId> finer = used;
       finer.push_back(bit->id);

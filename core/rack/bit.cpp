@@ -74,6 +74,11 @@ double Bit::profile(double from_axis) const {
   return 0;
 }
 
+double Bit::levels() const {
+  if (kind == BitKind::Flat) return true_diameter();
+  return kind == BitKind::V ? tip : 0;
+}
+
 double Bit::half_width_at(double depth) const {
   const double radius = true_diameter() / 2;
   if (depth <= 0) return kind == BitKind::V ? tip / 2 : 0;

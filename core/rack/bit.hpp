@@ -56,6 +56,8 @@ struct Bit {
   [[nodiscard]] double profile(double from_axis) const;
   // How far from the axis it cuts at this depth below the ground, mm: the profile the other way round.
   [[nodiscard]] double half_width_at(double depth) const;
+  // mm across what it levels where it goes once: a flat bit's diameter, the flat tip of an engraving cone; else zero.
+  [[nodiscard]] double levels() const;
   // Of a tapered ball, a ball joined with a cone: where the two touch.
   struct BallEnd {
     double radius = 0;  // mm, the ball's

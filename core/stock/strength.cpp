@@ -24,6 +24,8 @@ StrengthTable read_strength(const std::string& json, const std::string& where) {
   }
   const JsonView tape = top.object("tape");
   table.tape = {tape.number("upCut", 0, 1e6), tape.number("other", 0, 1e6)};
+  const JsonView hold = top.object("hold");
+  table.hold = {hold.number("clamp", 0.1, 1e6), hold.number("screw", 0.1, 1e6)};
   return table;
 }
 

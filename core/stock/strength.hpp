@@ -18,9 +18,15 @@ struct TapeLimits {
   double up_cut = 2500, other = 800;
 };
 
+// What holds a board on the bed stands against a push along it, N: a clamp by its friction, a screw by its shank.
+struct HoldLimits {
+  double clamp = 300, screw = 800;
+};
+
 struct StrengthTable {
   std::map<std::string, NeckLimits> classes;  // by wood class
   TapeLimits tape;
+  HoldLimits hold;
   std::string source;
 };
 

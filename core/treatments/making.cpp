@@ -6,17 +6,17 @@
 #include "cutting/proposals.hpp"
 #include "geometry/polyline.hpp"
 #include "treatments/making.hpp"
+#include "treatments/suits.hpp"
 
 namespace doyen::cutting {
 
-std::vector<const Bit*> flat_bits_large_first(const std::vector<BitId>& ids, const AskedRack& rack) {
+std::vector<const Bit*> clearing_large_first(const Piece& piece) {
   std::vector<const Bit*> bits;
-  for (const BitId& id : ids) {
-    const Bit* bit = rack.find(id);
-    if (bit != nullptr && bit->kind == BitKind::Flat) bits.push_back(bit);
+  for (const BitId& id : piece.cut.clearing) {
+    const Bit* bit = piece.rack.find(id);
+    if (bit != nullptr && clears(*bit, piece.cut, piece.bit)) bits.push_back(bit);
   }
-  std::sort(bits.begin(), bits.end(),
-            [](const Bit* a, const Bit* b) { return a->true_diameter() > b->true_diameter(); });
+  std::sort(bits.begin(), bits.end(), [](const Bit* a, const Bit* b) { return a->levels() > b->levels(); });
   return bits;
 }
 
@@ -63,7 +63,7 @@ void note_lost(PieceCuts& out, const Region& lost) {
 }
 
 Region clear_with(const Piece& piece, const Region& floor, double depth, bool propose, PieceCuts& out) {
-  std::vector<const Bit*> bits = flat_bits_large_first(piece.cut.clearing, piece.rack);
+  std::vector<const Bit*> bits = clearing_large_first(piece);
   if (bits.empty() && propose) {
     for (const ProposedBit& p :
          propose_clearing(floor, depth, piece.rack, piece.wood, piece.cancel, upright_walls(piece.cut)))
@@ -75,7 +75,8 @@ Region clear_with(const Piece& piece, const Region& floor, double depth, bool pr
   Region cleared;
   for (const Bit* bit : bits) {
     ClearingShape shape;
-    shape.diameter = bit->true_diameter();
+    shape.diameter = bit->levels();
+    if (bit->kind == BitKind::V) shape.lean = depth * bit->tan_half();
     shape.stepover = moves.stepover;
     shape.ground = -piece.around.ground.below;
     shape.floor = shape.ground - depth;

@@ -41,8 +41,8 @@ Region clear_with(const Piece& piece, const Region& floor, double depth, bool pr
 
 void upright_floor(const Piece& piece, const Region& region, double depth, PieceCuts& out);  // walls straight down
 
-// The flat bits of these ids, largest first.
-std::vector<const Bit*> flat_bits_large_first(const std::vector<BitId>& ids, const AskedRack& rack);
+// Those of these ids that clear a floor of the piece, what levels most first.
+std::vector<const Bit*> clearing_large_first(const Piece& piece);
 
 // What is carved away by a V: its outline lies on the ground, or `sunk` mm below it, its flank running on upwards then.
 struct GrooveAsked {

@@ -20,6 +20,14 @@ bool suits(const Bit& bit, WantedBit wanted) {
   return true;
 }
 
+bool clears(const Bit& bit, const Treatment& cut, const Bit* own) {
+  using Kind = Treatment::Kind;
+  if (bit.kind == BitKind::Flat) return true;
+  const bool slopes = cut.kind == Kind::Incise || (cut.kind == Kind::Raise && cut.raise.sloped);
+  return bit.kind == BitKind::V && bit.tip >= kLeastTip - 1e-9 && slopes && own != nullptr && own->id != bit.id &&
+         own->kind == BitKind::V && bit.tan_half() <= own->tan_half() + 1e-3;
+}
+
 const Bit* nearest_bit(const Rack& rack, BitKind kind, const std::function<double(const Bit&)>& away) {
   const Bit* best = nullptr;
   for (const Bit& bit : rack.bits) {

@@ -12,6 +12,12 @@ namespace doyen {
 // begins with and the command line go by.
 bool suits(const Bit& bit, WantedBit wanted);
 
+// A bit that can clear floors of this treatment: flat bits; and where its walls slope engraving cones, V bits with a
+// flat tip, that are no blunter than `own`, the V that cuts those walls: their flanks stay clear of them. A tip under
+// kLeastTip levels too little to go over a floor first.
+inline constexpr double kLeastTip = 0.2;  // mm (common practice, no source)
+bool clears(const Bit& bit, const Treatment& cut, const Bit* own);
+
 // The one of this kind that is nearest to what is usual: `away` says how far it is; null when the rack has none.
 const Bit* nearest_bit(const Rack& rack, BitKind kind, const std::function<double(const Bit&)>& away);
 const Bit* usual_v(const Rack& rack);                      // the V nearest to 60 degrees

@@ -26,9 +26,10 @@ struct Treatment {
   enum class Kind { None, Incise, CutOut, Line, Raise, Recess, Pierce, Bevel, Drill, Plane, HangerSlot, Inlay, Plug };
   Kind kind = Kind::None;
   // What several looks share:
-  BitId bit;                     // the V of a groove, flank or bevel, the flat bit of a cut or hole; empty: none yet
-  double depth = 1;              // mm below its ground, of everything that is asked a depth
-  std::vector<BitId> clearing;   // flat bits for floors, in any order; larger ones go first; none: Doyen proposes
+  BitId bit;         // the V of a groove, flank or bevel, the flat bit of a cut or hole; empty: none yet
+  double depth = 1;  // mm below its ground, of everything that is asked a depth
+  std::vector<BitId>
+      clearing;  // bits for floors (treatments/suits.hpp), in any order; larger ones first; none: proposed
   std::optional<double> ground;  // mm below the face, overruling the ground that Doyen finds it to lie on
   double margin = 10;            // mm, of a sunk ground that no piece bounds
   bool resin = false;            // filled level with the face with resin

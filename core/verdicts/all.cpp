@@ -7,10 +7,11 @@ namespace doyen {
 
 const std::vector<Check>& all_checks() {
   static const std::vector<Check> kChecks{
-      check_pieces,  check_edges,  check_keep_outs, check_bits,       check_stroke_width, check_wood_left,
-      check_reach,   check_floor,  check_looks,     check_neighbours, check_machine,      check_bed,
-      check_grounds, check_loose,  check_back,      check_inlays,     check_blank_size,   check_strength,
-      check_plates,  check_panels, check_nest,      check_round_over, check_learnt,       check_zero};
+      check_pieces,    check_edges,      check_keep_outs, check_bits,   check_stroke_width,
+      check_wood_left, check_reach,      check_floor,     check_looks,  check_neighbours,
+      check_machine,   check_bed,        check_grounds,   check_loose,  check_back,
+      check_inlays,    check_blank_size, check_strength,  check_plates, check_panels,
+      check_nest,      check_round_over, check_learnt,    check_zero,   check_held};
   return kChecks;
 }
 
@@ -28,8 +29,8 @@ namespace {
 
 // What it says hangs on where pieces lie on the board: where they are laid on others, these have it said of them.
 bool is_of_place(Check check) {
-  static const std::vector<Check> kOfPlace{check_edges,      check_keep_outs, check_neighbours,
-                                           check_blank_size, check_zero,      check_inlays};
+  static const std::vector<Check> kOfPlace{check_edges, check_keep_outs, check_neighbours, check_blank_size,
+                                           check_zero,  check_inlays,    check_held};
   return std::find(kOfPlace.begin(), kOfPlace.end(), check) != kOfPlace.end();
 }
 

@@ -19,11 +19,17 @@ struct Need {
   WantedBit wanted;
 };
 
-std::vector<Need> needs_of(const Item& item) {
+std::vector<Need> needs_of(const Item& item, const Rack& rack) {
   std::vector<Need> needs;
   if (wanted_bit(item.cut) != WantedBit::None) needs.push_back({item.cut.bit, wanted_bit(item.cut)});
   if (clears_floor(item.cut)) {
-    for (const std::string& id : item.cut.clearing) needs.push_back({id, WantedBit::Flat});
+    for (const std::string& id : item.cut.clearing) {
+      const Bit* bit = rack.find(id);
+      if (bit == nullptr || !clears(*bit, item.cut, rack.find(item.cut.bit)))
+        needs.push_back({id, WantedBit::Flat});
+      else
+        needs.push_back({id, WantedBit::Any});
+    }
   }
   return needs;
 }
@@ -127,7 +133,7 @@ void check_bits(const Situation& s, std::vector<Verdict>& out) {
     const Item& item = s.job.items[i];
     const Point at = s.pieces[i].outlines == nullptr ? item.piece.at : bounds(s.pieces[i].outlines->region).centre();
     check_flutes(s, item, s.pieces[i], out);
-    for (const auto& [id, wanted] : needs_of(item)) {
+    for (const auto& [id, wanted] : needs_of(item, s.rack)) {
       const Bit* bit = s.rack.find(id);
       if (bit == nullptr) {
         out.push_back({Grade::Stop, "bit-missing", item.piece.id, at,
@@ -192,6 +198,32 @@ void check_controller(const Situation& s, std::vector<Verdict>& out) {
                        "where it understands them; a higher feed gains nothing.",
                        format_number(s.machine.moves_per_second, 0), s.machine.moves_ahead),
                    {}});
+  }
+}
+
+// What is asked more finely than the machine can stand: it goes from one step of its drives to the next.
+void check_least_step(const Situation& s, std::vector<Verdict>& out) {
+  using Kind = Treatment::Kind;
+  const double step = s.machine.least_step;
+  if (step <= 0) return;
+  for (std::size_t i = 0; i < s.job.items.size(); ++i) {
+    const Item& item = s.job.items[i];
+    const bool upright = item.cut.kind == Kind::Inlay && !item.cut.inlay.sloped;
+    const bool let_in = item.cut.kind == Kind::Recess && item.cut.insert.thickness > 0;
+    const double asked = upright ? item.cut.inlay.allowance : let_in ? item.cut.insert.clearance : 0;
+    if (asked <= 0 || asked >= step - 1e-9 || s.pieces[i].cuts == nullptr) continue;
+    const std::string shown = depth_in_words(step, s.job.lengths);
+    out.push_back({Grade::Mind,
+                   "finer-than-steps",
+                   item.piece.id,
+                   s.pieces[i].cuts->deepest_at,
+                   say("“{0}” is to fit with {1} a side; the machine goes in steps of {2}.", item.piece.name,
+                       depth_in_words(asked, s.job.lengths), shown),
+                   say("It stands up to half a step off on either wall: the fit may come out tight or loose."),
+                   {{say("Fit with {0} a side", shown), [id = item.piece.id, step, upright](Job& job) {
+                       if (Item* it = job.find(id))
+                         (upright ? it->cut.inlay.allowance : it->cut.insert.clearance) = step;
+                     }}}});
   }
 }
 
@@ -261,6 +293,7 @@ void check_places(const Situation& s, std::vector<Verdict>& out) {
 void check_machine(const Situation& s, std::vector<Verdict>& out) {
   const MachineProfile& m = s.machine;
   check_controller(s, out);
+  check_least_step(s, out);
   if (machine_table().find(s.job.run.machine) == nullptr) {
     out.push_back({Grade::Mind,
                    "unknown-machine",

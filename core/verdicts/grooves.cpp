@@ -2,6 +2,7 @@
 #include <algorithm>
 
 #include "holding/witness.hpp"
+#include "treatments/suits.hpp"
 #include "verdicts/verdict.hpp"
 #include "wording/say.hpp"
 
@@ -165,24 +166,23 @@ void check_floor(const Situation& s, std::vector<Verdict>& out) {
     if (cuts == nullptr || cuts->floor.empty() || !cuts->groove) continue;
     const double whole = area(cuts->floor);
     if (cuts->floor_by_v < 25 || cuts->floor_by_v < 0.2 * whole) continue;
-    // The largest flat bit that passes most of the floor.
+    // The one that levels most of those that pass most of the floor.
+    const Bit* own = s.rack.find(item.cut.bit);
     const Bit* fits = s.rack.find(s.found("bit that passes the floor", {s.pieces[i].mark}, [&] {
       std::vector<const Bit*> bits;
       for (const Bit& bit : s.rack.bits) {
-        if (bit.kind == BitKind::Flat && bit.flute_length >= cuts->limit) bits.push_back(&bit);
+        if (clears(bit, item.cut, own) && bit.flute_length >= cuts->limit) bits.push_back(&bit);
       }
-      std::stable_sort(bits.begin(), bits.end(),
-                       [](const Bit* a, const Bit* b) { return a->true_diameter() < b->true_diameter(); });
+      std::stable_sort(bits.begin(), bits.end(), [](const Bit* a, const Bit* b) { return a->levels() < b->levels(); });
       // The wider a bit, the less it passes.
       const auto first_too_wide = std::partition_point(bits.begin(), bits.end(), [&](const Bit* bit) {
-        return area(opening(cuts->floor, bit->true_diameter() / 2)) > 0.6 * whole;
+        return area(opening(cuts->floor, bit->levels() / 2)) > 0.6 * whole;
       });
       if (first_too_wide == bits.begin()) return std::string();
       // Of bits as wide the first in the rack, as everywhere.
-      const double widest = (*(first_too_wide - 1))->true_diameter();
-      return std::string((*std::find_if(bits.begin(), bits.end(), [&](const Bit* bit) {
-                           return bit->true_diameter() >= widest;
-                         }))->id);
+      const double widest = (*(first_too_wide - 1))->levels();
+      return std::string(
+          (*std::find_if(bits.begin(), bits.end(), [&](const Bit* bit) { return bit->levels() >= widest; }))->id);
     }));
     std::vector<Remedy> remedies;
     if (fits != nullptr &&

@@ -30,6 +30,8 @@ MendedIn mended_in(const Verdict& verdict) {
                                                     {"after-gluing", In::Run},
                                                     {"beyond-travel", In::Run},
                                                     {"controller-slow", In::Run},
+                                                    {"held-too-little", In::Run},
+                                                    {"finer-than-steps", In::Run},
                                                     {"into-fixture", In::Run},
                                                     {"off-the-holes", In::Run},
                                                     {"panel-dowel-cut", In::Blank},

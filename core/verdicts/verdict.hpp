@@ -100,6 +100,7 @@ void check_keep_outs(const Situation&, std::vector<Verdict>&);     // clamps, sc
 void check_bits(const Situation&, std::vector<Verdict>&);          // bits missing, of the wrong kind, without feeds
 void check_machine(const Situation&, std::vector<Verdict>&);       // the machine itself, its plate and controller
 void check_bed(const Situation&, std::vector<Verdict>&);           // its travel, and what stands on its bed
+void check_held(const Situation&, std::vector<Verdict>&);          // clamps and screws against the bits' push
 void check_zero(const Situation&, std::vector<Verdict>&);          // whether what zero is taken on is there
 
 void check_neighbours(const Situation&, std::vector<Verdict>&);  // slits, tabs' hold, walls, heaps, rims

@@ -77,6 +77,47 @@ TEST_CASE("at 1280 by 800 what most jobs need of a ticket is seen without scroll
   for (const char* name : {"bevelledEdge", "tabCount"}) CHECK(on_screen(w, w.find<QWidget>(name)));
 }
 
+TEST_CASE("an engraving cone is offered for a floor whose walls slope, and ticking it clears with it") {
+  Window w;
+  w.window.document().edit("a plate alone", [](Job& job) {
+    job.items.clear();
+    job.blank.species = "brass";
+    job.blank.readings = {3};
+    Item disc{{"disc", "Disc", PlainShape{PlainShape::Kind::Ellipse, 10, 10}, {200, 110}, 0}, {}};
+    disc.cut.kind = Treatment::Kind::Raise;
+    disc.cut.bit = "engrave20";
+    disc.cut.depth = 0.3;
+    disc.cut.margin = 3;
+    job.items.push_back(disc);
+  });
+  w.settle();
+  w.choose(Stage::Cuts, "disc");
+  const auto cone = [&]() -> QCheckBox* {
+    for (BitRows* rows : w.window.findChildren<BitRows*>()) {
+      for (QCheckBox* box : rows->findChildren<QCheckBox*>()) {
+        if (box->property("bit") == "engrave20-0.5mm" && box->isVisible()) return box;
+      }
+    }
+    return nullptr;
+  };
+  for (Fold* fold : w.window.findChildren<Fold*>()) {
+    if (fold->isVisible() && fold->findChild<BitRows*>() != nullptr) fold->set_open(true);
+  }
+  REQUIRE(cone() != nullptr);
+  QTest::mouseClick(cone(), Qt::LeftButton, {}, QPoint(8, cone()->height() / 2));
+  w.settle();
+  CHECK(w.plan().piece("disc")->cuts.bits == std::vector<BitId>{"engrave20-0.5mm"});
+  // Upright walls it would slope: what is ticked stays seen, so that it can be left out, and then it is gone.
+  w.window.document().edit("upright", [](Job& job) { job.items.front().cut.raise.sloped = false; });
+  w.settle();
+  REQUIRE(cone() != nullptr);
+  CHECK(w.plan().piece("disc")->cuts.bits != std::vector<BitId>{"engrave20-0.5mm"});
+  QTest::mouseClick(cone(), Qt::LeftButton, {}, QPoint(8, cone()->height() / 2));
+  w.settle();
+  CHECK(cone() == nullptr);
+  QSettings().remove(QStringLiteral("folds"));
+}
+
 TEST_CASE("a row of bits says what it would do, and that is what happens when it alone is ticked") {
   Window w;
   w.window.document().edit("a tray alone", [](Job& job) {

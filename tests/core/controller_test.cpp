@@ -333,3 +333,17 @@ TEST_CASE("a changer's bits are called by their places, and one that has none is
   CHECK(put_into_place(machine, "flat-1/8in", 0).empty());
   CHECK(machine.places.empty());
 }
+
+TEST_CASE("drives that go in steps stand on one of them, and come back to where they were") {
+  Figures f = figures();
+  f.step = 0.05;
+  Controller machine(f);
+  const auto goes = [&](const std::string& lines, double x) {
+    (void)run(machine, lines);
+    CHECK(machine.place().x == Approx(x).margin(1e-9));
+  };
+  goes("G21 G90\nG1 X10.02 Y0.03 F1200\n", 10);
+  CHECK(machine.place().y == Approx(0.05));
+  for (int i = 0; i < 20; ++i) (void)run(machine, "G1 X10.02 F1200\nG1 X0 F1200\n");
+  goes("G1 X10.03 F1200\n", 10.05);  // nothing adds up
+}

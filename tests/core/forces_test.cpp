@@ -3,6 +3,7 @@
 #include <cmath>
 #include <numbers>
 
+#include "holding/board_hold.hpp"
 #include "holding/forces.hpp"
 #include "remedies.hpp"
 #include "workbench.hpp"
@@ -106,4 +107,74 @@ TEST_CASE("strokes stand somewhat higher under a bit that does not lift the chip
   const Plan high = looked(job);
   REQUIRE(find(high, "stands-thin") != nullptr);
   CHECK(find(high, "stands-thin")->remedies.size() == 2);
+}
+
+namespace {
+
+KeepOut clamp(double x, double y) {
+  KeepOut place;
+  place.x = x;
+  place.y = y;
+  return place;
+}
+
+// A long board with a groove at its right end, and a cut-out round all of it.
+Job clamped(std::vector<KeepOut> clamps) {
+  Job job = board(900, 200, 18);
+  job.blank.species = "white-oak";
+  add(job, "far", {kBox, 60, 40}, {800, 100}, cut(Kind::Recess, 6, {"flat-1/2in"}));
+  job.blank.keep_outs = std::move(clamps);
+  return job;
+}
+
+}  // namespace
+
+TEST_CASE("what clamps stand is worked out by levers, as by hand") {
+  // Two clamps of 300 N, 400 mm apart: 600 N straight; turned about their middle 300 · 200 each, and their pads 40 mm
+  // square, (40 + 40) / 6 each (data/strength.json, common practice; levers: any textbook).
+  const Holds two = holds_of({clamp(100, 100), clamp(500, 100)});
+  CHECK(two.straight == Approx(600));
+  CHECK(two.middle.x == Approx(300));
+  CHECK(two.turning == Approx(2 * 300 * (200 + 80.0 / 6)));
+  CHECK(two.share({60, {300, 100}}) == Approx(0.1));
+  CHECK(two.share({60, {900, 100}}) == Approx(0.1 + 60 * 600 / two.turning));
+  // A screw stands more, and does not hold a board that turns about it.
+  KeepOut screw = clamp(0, 0);
+  screw.kind = KeepOut::Kind::Screw;
+  CHECK(holds_of({screw}).straight == Approx(800));
+  CHECK(holds_of({screw}).turning == 0);
+  CHECK(holds_of({}).straight == 0);
+}
+
+TEST_CASE("a board that would turn about its one clamp is told, and each remedy holds it") {
+  CHECK(find(planned(clamped({})), "held-too-little") == nullptr);  // nobody said how it is held
+  CHECK(find(planned(clamped({clamp(20, 100), clamp(880, 100)})), "held-too-little") == nullptr);
+  const Job one = clamped({clamp(20, 100)});
+  const Plan p = planned(one);
+  const Verdict* v = find(p, "held-too-little");
+  REQUIRE(v != nullptr);
+  CHECK(v->at.x > 700);
+  CHECK(v->text.find("turn") != std::string::npos);
+  check_remedies_mend(one, "held-too-little");
+  for (const Remedy& remedy : v->remedies) {  // and brings nothing else
+    Job mended = one;
+    remedy.apply(mended);
+    const Plan then = planned(mended);
+    for (const char* code : {"nut-near-clamp", "in-keep-out"}) CHECK(find(then, code) == nullptr);
+  }
+  // Against stops it is wedged.
+  Job against = one;
+  against.run.fixture.kind = Fixture::Kind::Stops;
+  CHECK(find(planned(against), "held-too-little") == nullptr);
+  // Two side by side at one end still let it turn.
+  CHECK(find(planned(clamped({clamp(20, 70), clamp(20, 130)})), "held-too-little") != nullptr);
+  // With waste round a cut-out, screws are a remedy, too.
+  Job sign = one;
+  sign.blank.height = 320;
+  add(sign, "sign", {kBox, 760, 120}, {480, 100}, cut(Kind::CutOut, 0));
+  const Plan outlined = planned(sign);
+  const Verdict* w = find(outlined, "held-too-little");
+  REQUIRE(w != nullptr);
+  CHECK(w->remedies.size() == 2);
+  check_remedies_mend(sign, "held-too-little");
 }

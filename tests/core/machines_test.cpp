@@ -3,6 +3,7 @@
 #include <filesystem>
 
 #include "machine/own_machines.hpp"
+#include "planning/judged.hpp"
 #include "problem.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/data_folder.hpp"
@@ -39,6 +40,7 @@ MachineProfile mine(const std::string& name) {
   m.keeps_length = true;
   m.moves_per_second = 80;
   m.moves_ahead = 15;
+  m.least_step = 0.0125;
   return m;
 }
 
@@ -172,4 +174,50 @@ TEST_CASE("a touch plate is taken off once: by the machine, by the files, or by 
   check_only(nullptr, Grade::Note);
   const MachineTable kept = read_machines(write_machines({{m}}), "kept");
   CHECK(kept.machines.front() == m);
+}
+
+namespace {
+
+Plan on_steps(const Job& job, double step) {
+  MachineProfile m = machine_for(job);
+  m.least_step = step;
+  return plan(job, load_rack(), m);
+}
+
+}  // namespace
+
+TEST_CASE("the judge carves the files as a machine of coarse steps stands") {
+  // Its walls lie 0.45 mm beside steps of 1 mm: there the machine stands.
+  Job job = board();
+  add(job, "slot", {kBox, 60, 12}, {60.45, 60.45}, cut(Kind::Recess, 2, {"flat-6mm"}));
+  const auto faults = [&](double step) {
+    const Plan p = on_steps(job, step);
+    return judge_files(p, gcode_files(p), 0.1);
+  };
+  CHECK(faults(0).faults.empty());
+  CHECK(faults(0.005).faults.empty());
+  const Judgement coarse = faults(1);
+  REQUIRE_FALSE(coarse.faults.empty());
+  for (const Worked& w : worked_by(on_steps(job, 1), gcode_files(on_steps(job, 1)))) {
+    for (const Pass& pass : w.passes) {
+      for (const Point3& q : pass.points) CHECK(std::abs(std::remainder(q.x, 1)) < 1e-9);
+    }
+  }
+}
+
+TEST_CASE("a fit finer than the machine's steps is told, and goes with its remedy") {
+  Job job = board();
+  Treatment recess = cut(Kind::Recess, 2, {"flat-6mm"});
+  recess.insert.thickness = 2;
+  recess.insert.clearance = 0.03;
+  add(job, "let-in", {kBox, 60, 40}, {60, 60}, recess);
+  CHECK(find(on_steps(job, 0), "finer-than-steps") == nullptr);
+  CHECK(find(on_steps(job, 0.01), "finer-than-steps") == nullptr);
+  const Plan p = on_steps(job, 0.05);
+  const Verdict* v = find(p, "finer-than-steps");
+  REQUIRE(v != nullptr);
+  REQUIRE(v->remedies.size() == 1);
+  v->remedies.front().apply(job);
+  CHECK(job.items.front().cut.insert.clearance == Approx(0.05));
+  CHECK(find(on_steps(job, 0.05), "finer-than-steps") == nullptr);
 }

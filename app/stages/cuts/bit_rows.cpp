@@ -1,5 +1,7 @@
 #include "stages/cuts/bit_rows.hpp"
 
+#include "treatments/suits.hpp"
+
 namespace doyen {
 
 BitRows::BitRows(Workshop& shop) : shop_(shop), column_(new QVBoxLayout(this)), trials_(shop) {
@@ -20,7 +22,7 @@ BitRows::BitRows(Workshop& shop) : shop_(shop), column_(new QVBoxLayout(this)), 
   });
   connect(&trials_, &BitTrials::ended, this, [this] {
     for (const Row& row : rows_) {
-      if (row.says->text().isEmpty()) say(row, tr("cannot be used here"));
+      if (row.says->text().isEmpty() && row.line->isVisibleTo(this)) say(row, tr("cannot be used here"));
     }
   });
   make_rows();
@@ -34,7 +36,7 @@ void BitRows::say(const Row& row, const QString& words) {
 void BitRows::make_rows() {
   QStringList flats;
   for (const Bit& bit : shop_.rack.bits) {
-    if (bit.kind == BitKind::Flat)
+    if (bit.levels() >= kLeastTip)
       flats << QString::fromStdString(bit.id) + QChar(0x1f) + QString::fromStdString(bit.name);
   }
   QStringList shown;
@@ -43,7 +45,7 @@ void BitRows::make_rows() {
   clear_layout(column_);
   rows_.clear();
   for (const Bit& bit : shop_.rack.bits) {
-    if (bit.kind != BitKind::Flat) continue;
+    if (bit.levels() < kLeastTip) continue;
     auto* line = new QWidget;
     auto* row = new QHBoxLayout(line);
     row->setContentsMargins(0, 0, 0, 0);
@@ -56,7 +58,7 @@ void BitRows::make_rows() {
     row->addWidget(box);
     row->addWidget(says, 1);
     column_->addWidget(line);
-    rows_ << Row{id, box, says};
+    rows_ << Row{id, box, says, line};
     connect(box, &QCheckBox::clicked, this, [this, id, box](bool on) { Q_EMIT ticked(id, box->text(), on); });
   }
   trials_.forget();
@@ -72,8 +74,14 @@ void BitRows::refresh(const Item& item, const PiecePlan* piece) {
     }
   }
   const std::vector<BitId>& chosen = item.cut.clearing;
-  for (const Row& row : rows_)
-    row.box->setChecked(std::find(chosen.begin(), chosen.end(), row.bit.toStdString()) != chosen.end());
+  const Bit* own = shop_.rack.find(item.cut.bit);
+  for (const Row& row : rows_) {
+    const std::string id = row.bit.toStdString();
+    const bool on = std::find(chosen.begin(), chosen.end(), id) != chosen.end();
+    const Bit* bit = shop_.rack.find(id);
+    row.box->setChecked(on);
+    row.line->setVisible(on || (bit != nullptr && clears(*bit, item.cut, own)));  // cones only where walls slope
+  }
   if (trials_.look_at(BitChoice::clearing_alone(), item, piece)) return;
   for (const Row& row : rows_) say(row, {});
   if (isVisible()) soon_.start();

@@ -1,4 +1,4 @@
-// The rack's flat bits to clear floors with, a row each: ticked or not, and what it would do here if it alone cleared.
+// The rack's bits to clear floors with, a row each: ticked or not, and what it would do here if it alone cleared.
 #pragma once
 
 #include <QCheckBox>
@@ -27,6 +27,7 @@ class BitRows : public QWidget {
     QString bit;
     QCheckBox* box;
     QLabel* says;
+    QWidget* line;
   };
   void make_rows();
   void say(const Row& row, const QString& words);

@@ -243,6 +243,9 @@ void MachinesDialog::add_motion(QFormLayout* form) {
     changed();
   });
   shows_.emplace_back([ahead](const MachineProfile& m) { ahead->show_figure(m.moves_ahead); });
+  form->addRow(tr("Its drives go in steps of (0: not known)"),
+               figure(QStringLiteral("leastStep"), length, {0, 1}, inch ? 5 : 4, k,
+                      [](MachineProfile& m) -> double& { return m.least_step; }));
 }
 
 void MachinesDialog::add_bench(QFormLayout* form) {

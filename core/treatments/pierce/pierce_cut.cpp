@@ -23,7 +23,7 @@ bool fits_the_bit(const Island& island, double radius) {
 // Larger bits first, each where it gets in; what they leave, and every wall they do not reach, is the own bit's.
 void clear_openings(const cutting::Piece& piece, const Bit& own, const Region& openings, const CutOutShape& shape,
                     PieceCuts& out) {
-  std::vector<const Bit*> bits = cutting::flat_bits_large_first(piece.cut.clearing, piece.rack);
+  std::vector<const Bit*> bits = cutting::clearing_large_first(piece);
   std::erase_if(bits, [&](const Bit* bit) { return bit->true_diameter() <= own.true_diameter() + 0.01; });
   bits.push_back(&own);
   Region done;

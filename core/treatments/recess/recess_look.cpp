@@ -31,7 +31,7 @@ void cut(const cutting::Piece& piece, PieceCuts& out) {
   double corner_radius = 0;
   if (relieves_corners(piece.cut.insert)) {
     // By the smallest of the chosen bits, or of those that would be proposed for the floor as it is.
-    std::vector<const Bit*> bits = cutting::flat_bits_large_first(piece.cut.clearing, piece.rack);
+    std::vector<const Bit*> bits = cutting::clearing_large_first(piece);
     if (bits.empty()) {
       const Region plain = recess_shape(piece.outlines.region, piece.cut.insert, piece.around.grown, 0);
       for (const ProposedBit& p : propose_clearing(plain, depth, piece.rack, piece.wood, piece.cancel, true))
