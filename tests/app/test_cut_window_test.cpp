@@ -14,11 +14,11 @@ TEST_CASE("a test cut is offered where the bit has none in this wood, made, reme
   w.settle();
   CHECK(w.find<QLabel>("untested")->isVisible());
   CHECK_THAT(w.find<QLabel>("untested")->text().toStdString(),
-             Catch::Contains("60° V") && Catch::Contains("Western red cedar"));
+             Catch::Contains("60° V") && Catch::Contains("1/4 in flat") && Catch::Contains("Western red cedar"));
   QTest::mouseClick(w.find<QPushButton>("testCut"), Qt::LeftButton);
   w.settle();
   CHECK_THAT(w.job().name, Catch::Contains("test cut"));
-  CHECK(w.job().run.test_of == std::vector<BitId>{"v60"});
+  CHECK(w.job().run.test_of == std::vector<BitId>{"v60", "flat-1/4in"});  // its letters and its cut-out
   CHECK(w.plan().count(Grade::Stop) == 0);
   CHECK_FALSE(w.find<QPushButton>("testCut")->isVisible());  // a test is not tested
   w.window.go_to_stage(Stage::Run);

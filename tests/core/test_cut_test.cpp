@@ -1,6 +1,7 @@
 // The test cut: the same strokes, bits, wood and depths as in the job, on a board of its own.
 #include "planning/test_cut.hpp"
 #include <catch2/catch.hpp>
+#include <set>
 
 #include "planning/judged.hpp"
 #include "problem.hpp"
@@ -104,10 +105,57 @@ TEST_CASE("what came out well is kept in the rack for that wood, and asked no mo
   CHECK(untested(plan(cherry, rack, machine_for(cherry))).size() == 1);
 }
 
-TEST_CASE("where nothing is incised or raised there is nothing to test, and it is said so") {
+TEST_CASE("floors, openings, lines, holes and parts cut out are tried, each set of bits as deep as in the job") {
+  Job job = workbench::board(400, 300, 12);
+  job.blank.species = "black-walnut";
+  workbench::add(job, "tray", {workbench::kBox, 80, 60}, {80, 80},
+                 workbench::cut(Kind::Recess, 3, {"flat-1/4in", "flat-1/8in"}, ""));
+  workbench::add(job, "shallow", {workbench::kBox, 60, 30}, {80, 150},
+                 workbench::cut(Kind::Recess, 2, {"flat-1/4in", "flat-1/8in"}, ""));
+  workbench::add(job, "slot", {workbench::kBox, 40, 20}, {200, 80}, workbench::cut(Kind::Pierce, 0));
+  workbench::add(job, "rule", {workbench::kBox, 100, 20}, {200, 150}, workbench::cut(Kind::Line, 1.5, {}, "v90"));
+  Treatment hole = workbench::cut(Kind::Drill, 6, {}, "flat-1/8in");
+  workbench::add(job, "peg", {workbench::kBox, 6, 6}, {300, 80}, hole);
+  workbench::add(job, "sign", {workbench::kBox, 340, 240}, {190, 140}, workbench::cut(Kind::CutOut, 0));
+  const Plan p = workbench::planned(job);
+  const std::vector<BitId> asked = untested(p);
+  for (const char* bit : {"flat-1/4in", "flat-1/8in", "v90"})
+    CHECK(std::find(asked.begin(), asked.end(), BitId(bit)) != asked.end());
+  const Job test = test_cut_job(p);
+  for (const BitId& bit : asked)
+    CHECK(std::find(test.run.test_of.begin(), test.run.test_of.end(), bit) != test.run.test_of.end());
+  CHECK(test.items.size() == 5);  // both trays are one
+  REQUIRE(item_of(test, "Floor") != nullptr);
+  CHECK(item_of(test, "Floor")->cut.depth == 3);
+  CHECK(item_of(test, "Line")->cut.depth == 1.5);
+  CHECK(item_of(test, "Hole")->cut.depth == 6);
+  // Small, in the same wood as thick; its files cut what is asked, by the same bits as the job's.
+  CHECK(test.blank.width < 320);
+  CHECK(test.blank.height < 160);
+  const Plan planned = workbench::planned(test);
+  CHECK(planned.count(Grade::Stop) == 0);
+  for (const Verdict& v : planned.verdicts) {  // round corners are those of the job
+    INFO(v.text);
+    if (v.grade == Grade::Mind) CHECK(v.code == "unreached");
+  }
+  CHECK(judge_files(planned, gcode_files(planned), glancing_cell(test.blank)).cut_as_wanted());
+  std::set<BitId> there, here;
+  for (const BitRun& run : p.runs) there.insert(run.bit.id);
+  for (const BitRun& run : planned.runs) here.insert(run.bit.id);
+  CHECK(here == there);
+  // The part with its tabs is cut right through, as in the job.
+  const HeightField wood = workbench::carved(planned, 0.2);
+  CHECK(workbench::at(wood, item_of(test, "Opening")->piece.at) < -12);
+  CHECK(workbench::at(wood, item_of(test, "Floor")->piece.at) == Approx(-3).margin(0.02));
+  CHECK(workbench::at(wood, Point{box_of(test, "Cut out").left, box_of(test, "Cut out").bottom} + Point{4, 4}) == 0);
+  Rack rack = load_shipped_rack();
+  CHECK(keep_tested(rack, test));
+  CHECK(untested(plan(job, rack, machine_for(job))).empty());
+}
+
+TEST_CASE("where nothing is cut that could be tried, it is said so") {
   Job job = workbench::board();
-  workbench::add(job, "tray", {workbench::kBox, 60, 40}, {120, 80},
-                 workbench::cut(Kind::Recess, 3, {"flat-1/4in"}, ""));
+  workbench::add(job, "edge", {workbench::kBox, 60, 40}, {120, 80}, workbench::cut(Kind::Bevel, 3, {}, "v90"));
   CHECK(untested(workbench::planned(job)).empty());
-  CHECK_THROWS_WITH(test_cut_job(workbench::planned(job)), Catch::Contains("no stroke to test"));
+  CHECK_THROWS_WITH(test_cut_job(workbench::planned(job)), Catch::Contains("a test could try"));
 }

@@ -35,7 +35,7 @@ ProofTicket::ProofTicket(Workshop& shop, FitKeeper& keeper) : Ticket(shop) {
   test_->setObjectName(QStringLiteral("testCut"));
   test_->setToolTip(
       tr("A job of its own, on a small piece of the same wood: the narrowest and the widest stroke, a pointed "
-         "corner and the tightest gap, cut as they are here"));
+         "corner and the tightest gap, floors, openings, lines, holes and the cut-out, cut as they are here"));
   column_->addWidget(test_, 0, Qt::AlignLeft);
   connect(test_, &QPushButton::clicked, this, &ProofTicket::test_wanted);
   time_ = new NumberCard(tr("Time at the machine"));
