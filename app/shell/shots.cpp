@@ -165,6 +165,9 @@ void open_what_it_shows(MainWindow& window, const QString& view) {
     wait_until_looked_at(window);
     wait_for_ways(window);
     until([&] { return window.bench().weak() != nullptr && !weak->waiting(); });
+    if (auto* worst = weak->findChild<QPushButton*>(QStringLiteral("weakPlace0"))) worst->click();
+    until([&] { return !weak->trying(); });
+    window.bench().fit();
     for (int i = 0; i < 5; ++i) let_it_work();
     window.findChild<ProofTicket*>()->verticalScrollBar()->setValue(weak->y() - 8);
   }

@@ -142,6 +142,22 @@ TEST_CASE("weak places are hatched while their part of the ticket is open, say t
   const double near = w.window.bench().pixels_per_mm();
   QTest::mouseClick(button, Qt::LeftButton);
   CHECK(w.window.bench().pixels_per_mm() >= near);
+  // What mends it was tried; taking one does what it said, one undo takes it back.
+  WAIT_UNTIL(!section->trying(), 60'000);
+  const Job before = w.job();
+  QPushButton* mends = nullptr;
+  for (QPushButton* each : section->findChildren<QPushButton*>()) {
+    if (each->property("mends").toBool() && mends == nullptr) mends = each;
+  }
+  REQUIRE(mends != nullptr);
+  QTest::mouseClick(mends, Qt::LeftButton);
+  CHECK_FALSE(w.job() == before);
+  w.settle();
+  WAIT_UNTIL(!section->waiting() && w.window.bench().weak() != nullptr && w.window.bench().weak()->places.empty(),
+             30'000);
+  w.window.document().undo_stack().undo();
+  CHECK(w.job() == before);
+  looked();
   // Farther apart it holds, and the map follows the edit.
   w.window.document().edit({}, [](Job& j) {  // 16 mm on either side of each
     j.find("left")->piece.at.x = 34;
