@@ -47,9 +47,13 @@ void add(std::string& text, const Surroundings& around) {
 }
 
 // What of the board matters to how a piece is cut; where it lies on it only to what is cut from the back, or kept to a
-// board that cuts run off.
-Blank as_it_matters(Blank blank, bool back) {
+// board that cuts run off; how thick it is only to what goes through it.
+Blank as_it_matters(Blank blank, const Treatment& cut, bool back) {
   blank.margin = 0;
+  if (!goes_through(cut.kind)) {
+    blank.readings = {1};
+    blank.bed_unevenness = 0;
+  }
   blank.keep_outs.clear();
   if (!back && !blank.runs_off.any()) blank.width = blank.height = 1;
   blank.form = BlankForm::Rectangle;
@@ -75,7 +79,7 @@ PieceKeys::PieceKeys(const Job& job, const Item& item) : item_(item) {
       lettering->kept.data.clear();
     }
   }
-  one.blank = as_it_matters(job.blank, item.cut.back);
+  one.blank = as_it_matters(job.blank, item.cut, item.cut.back);
   one.run.turn = job.run.turn;
   made_from_ += write_job(one);
 }
@@ -99,7 +103,7 @@ PieceKey key_of_cuts(const Outlines& outlines, const Treatment& treatment, const
   text += json_text(treatment_fields().write(treatment));
   Blank own = blank;
   own.runs_off = {};  // that comes when it is put in its place
-  text += json_text(blank_fields().write(as_it_matters(std::move(own), false)));
+  text += json_text(blank_fields().write(as_it_matters(std::move(own), treatment, false)));
   add(text, outlines.region);
   for (const std::vector<Line2>* lines : {&outlines.lines, &outlines.open}) {
     add(text, std::uint64_t{lines->size()});

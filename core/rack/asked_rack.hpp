@@ -32,7 +32,7 @@ class AskedRack {
   struct Asked {
     std::map<BitId, std::optional<Bit>> one;  // as they were found, or not found
     std::optional<Rack> all;                  // the whole rack as it was, where somebody went through it
-    // Another rack would have given the same answers.
+    // Another rack would have given the same answers to whoever asks where bits go: speeds may differ.
     [[nodiscard]] bool same_from(const Rack& rack) const;
     void add(const Asked& more);  // of the same rack
   };

@@ -8,6 +8,7 @@
 #include "planning/plan.hpp"
 #include "random_jobs.hpp"
 #include "shared.hpp"
+#include "stock/species.hpp"
 
 using namespace doyen;
 using workbench::JobMaker;
@@ -37,7 +38,7 @@ void edit(Job& job, const Job& other, std::mt19937& random) {
   const auto whole = [&](int most) { return std::uniform_int_distribution<int>(0, most)(random); };
   const auto some = [&](auto& list) -> auto& { return list[static_cast<std::size_t>(whole(int(list.size()) - 1))]; };
   Item& item = some(job.items);
-  switch (whole(10)) {
+  switch (whole(13)) {
     case 0:
     case 1:
       return job.shift(item.piece.id, {whole(40) - 20.0, whole(30) / 3.0});
@@ -64,6 +65,23 @@ void edit(Job& job, const Job& other, std::mt19937& random) {
       job.name += "'";
       return;
     case 9:
+    case 10: {  // another feed, or another depth a pass
+      const std::string wood = wood_class_of(job.blank);
+      const std::vector<Bit> bits = load_rack().bits;
+      const Bit& bit = some(bits);
+      Feeds feeds = bit.feeds_in(wood);
+      if (!feeds.known()) return;
+      feeds.feed *= 0.5 + whole(10) / 10.0;
+      feeds.plunge *= 0.5 + whole(10) / 10.0;
+      if (whole(2) == 0) feeds.depth_per_pass = 0.5 + whole(20) / 4.0;
+      job.run.feeds[bit.id] = feeds;
+      return;
+    }
+    case 11:  // only its thickness, and how even the bed is
+      job.blank.readings = other.blank.readings;
+      job.blank.bed_unevenness = other.blank.bed_unevenness + 0.05;
+      return;
+    case 12:
       job.run = other.run;
       job.lengths = other.lengths;
       return;
