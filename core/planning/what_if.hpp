@@ -17,6 +17,10 @@ struct Supposed {
 // The plan's job so; it is about the piece of this id, or all of them. Throws Problem where a piece cannot be sized.
 Job what_if(const Plan& plan, const std::string& piece, const Supposed& asked);
 
+// About how long the machine would take, at once, while that is planned for real: today's moves stretched, sunk and fed
+// as asked; floors by their area, levels by their count. Feeds come out exactly, the others to about three tenths. s
+double about_seconds(const Plan& plan, const std::string& piece, const Supposed& asked);
+
 // How deep the widest incised stroke of those pieces goes where nothing limits it, mm: a floor limit deeper than that
 // changes nothing. 0 when none is incised.
 double closing_depth(const Plan& plan, const std::string& piece);

@@ -59,6 +59,16 @@ TEST_CASE("sliders show what would be, change nothing until it is made so, and o
   auto* limit = w.find<QSlider>("whatLimit");
   CHECK(limit->value() == limit->maximum());
   limit->setFocus();
+  // A first answer at once, and then the planned one in its place.
+  QTest::keyClick(limit, Qt::Key_PageDown);
+  WAIT_UNTIL(then->text().contains("about"), 20'000);
+  CHECK(section->waiting());
+  CHECK_FALSE(take->isEnabled());
+  worked_out();
+  CHECK_FALSE(then->text().contains("about"));
+  CHECK(then->text().contains("Stops"));
+  QTest::mouseClick(w.find<QPushButton>("whatBack"), Qt::LeftButton);
+  limit->setFocus();
   QTest::keyClick(limit, Qt::Key_Left);
   worked_out();
   CHECK(then->text().contains("→"));

@@ -4,6 +4,7 @@
 
 #include "planning/judged.hpp"
 #include "planning/what_if.hpp"
+#include "storage/data_folder.hpp"
 #include "treatments/incise/incise_sums.hpp"
 #include "workbench.hpp"
 
@@ -111,6 +112,35 @@ TEST_CASE("another V is taken where a V cuts, and what goes wrong then is told, 
                     [](const Verdict& v) { return v.grade == Grade::Stop; }));
   CHECK(what_changes(was, &was).verdicts.empty());
   CHECK(what_changes(is, &is).verdicts.empty());
+}
+
+TEST_CASE("the answer at once is near the one that is planned: feeds exactly, the others to three tenths") {
+  for (const char* demo : {"gate-sign", "gate-sign-raised", "fingerpost"}) {
+    const Job job = load_job(data_file(std::string("demo/") + demo + ".doyen"));
+    const Plan p = workbench::planned(job);
+    std::vector<std::pair<const char*, Supposed>> all(7);
+    all[0] = {"slower", {}};
+    all[0].second.feed = 0.7;
+    all[1] = {"thicker", {}};
+    all[1].second.thickness = job.blank.thickest() * 1.4;
+    all[2] = {"larger", {}};
+    all[2].second.size = 1.15;
+    all[3] = {"smaller", {}};
+    all[3].second.size = 0.8;
+    all[4] = {"flatter", {}};
+    all[4].second.v = "v90";
+    all[5] = {"shallower", {}};
+    all[5].second.floor_limit = 3;
+    all[6] = {"all", {}};
+    all[6].second.size = 0.9;
+    all[6].second.feed = 1.3;
+    for (const auto& [words, what] : all) {
+      const double about = about_seconds(p, "", what), real = workbench::planned(what_if(p, "", what)).seconds;
+      INFO(demo << ", " << words << ": about " << about << ", planned " << real << ", as it is " << p.seconds);
+      CHECK(about == Approx(real).epsilon(what == all[0].second ? 0.01 : 0.3));
+    }
+    CHECK(about_seconds(p, "", {}) == Approx(p.seconds));
+  }
 }
 
 TEST_CASE("the knee of a curve is where it bends most, and straight or level ones have none") {

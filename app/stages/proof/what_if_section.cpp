@@ -203,6 +203,8 @@ void WhatIfSection::begin() {
       [this, plan = of_, rack = shop_.rack, id = piece_.toStdString(), what = asked(), cache = cache_](
           const Cancel& cancel, const Behind::Tell& tell) {
         try {
+          // At once, from the moves that there are; then for real.
+          tell([this, about = about_seconds(*plan, id, what), now = plan->seconds] { show_about(about, now); });
           const Plan planned = doyen::plan(what_if(*plan, id, what), rack, plan->machine, cache.get(), cancel);
           tell([this, then = what_changes(planned, plan.get()), now = what_changes(*plan, plan.get())] {
             show_then(then, now);
@@ -212,6 +214,11 @@ void WhatIfSection::begin() {
         }
       },
       [this](bool) { waiting_ = false; });
+}
+
+void WhatIfSection::show_about(double then, double now) {
+  const auto time = [](double s) { return QString::fromStdString(format_duration(s)); };
+  then_->setText(tr("At the machine: %1 → about %2\nThe rest is being planned…").arg(time(now), time(then)));
 }
 
 void WhatIfSection::show_why_not(const QString& why) {

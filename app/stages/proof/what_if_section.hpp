@@ -33,6 +33,7 @@ class WhatIfSection : public QWidget {
   void moved();
   void show_values();
   void begin();
+  void show_about(double then, double now);  // s, until that is planned
   void show_then(const WhatChanges& then, const WhatChanges& now);
   void show_why_not(const QString& why);
   void take();
