@@ -1,6 +1,7 @@
 #include "planning/runs.hpp"
 
 #include <algorithm>
+#include <optional>
 #include <set>
 
 #include "holding/screws.hpp"
@@ -76,8 +77,33 @@ std::vector<std::vector<const Operation*>> queues_of(const Plan& plan, Side side
 }
 
 // The pieces whose floors each piece waits for.
+// What is cut out of wood that itself is cut out, or of a middle that falls out of it, comes first: afterwards it is
+// loose, or hangs on tabs. By pieces, each with those that it waits for.
+void wait_for_what_lies_inside(const Plan& plan, std::vector<std::vector<std::size_t>>& waits) {
+  std::vector<std::size_t> outs;
+  for (std::size_t i = 0; i < plan.pieces.size(); ++i) {
+    const bool out = plan.job.items[i].cut.kind == Treatment::Kind::CutOut;
+    if (out && !plan.pieces[i]->outlines.region.empty()) outs.push_back(i);
+  }
+  std::vector<Box> boxes;
+  for (const std::size_t i : outs) boxes.push_back(bounds(plan.pieces[i]->outlines.region));
+  for (std::size_t a = 0; a < outs.size(); ++a) {
+    std::optional<Region> whole;
+    for (std::size_t b = 0; b < outs.size(); ++b) {
+      const Box &outer = boxes[a], &inner = boxes[b];
+      const bool within = a != b && inner.left > outer.left && inner.right < outer.right &&
+                          inner.bottom > outer.bottom && inner.top < outer.top;
+      if (!within) continue;
+      if (!whole) whole = filled(plan.pieces[outs[a]]->outlines.region);
+      const Region& part = plan.pieces[outs[b]]->outlines.region;
+      if (contains(*whole, part.islands.front().rings.front().front())) waits[outs[a]].push_back(outs[b]);
+    }
+  }
+}
+
 std::vector<std::vector<std::size_t>> grounds_of(const Plan& plan) {
   std::vector<std::vector<std::size_t>> grounds(plan.pieces.size());
+  wait_for_what_lies_inside(plan, grounds);
   for (std::size_t i = 0; i < plan.pieces.size(); ++i) {
     for (std::size_t k = 0; k < plan.pieces.size(); ++k) {
       const Ground& ground = plan.pieces[i]->around.ground;

@@ -563,3 +563,38 @@ TEST_CASE("what was chosen for another look changes nothing") {
     CHECK(with.seconds == without.seconds);
   }
 }
+
+TEST_CASE("what lies inside a part is cut out before it, whichever is listed first and by whichever bit") {
+  for (const char* inner_bit : {"flat-1/4in", "flat-1/8in"}) {
+    for (const bool outer_first : {true, false}) {
+      for (const double band : {0.0, 20.0}) {  // a plate, and a ring with the part in the middle that falls out of it
+        INFO(inner_bit << ", outer first " << outer_first << ", band " << band);
+        Job job = board(300, 300, 10);
+        PlainShape ring{PlainShape::Kind::Ellipse, 200, 200};
+        ring.band = band;
+        const auto add_outer = [&] { add(job, "outer", ring, {150, 150}, cut(Kind::CutOut, 0)); };
+        if (outer_first) add_outer();
+        Treatment inner = cut(Kind::CutOut, 0);
+        inner.bit = inner_bit;
+        add(job, "inner", {PlainShape::Kind::Ellipse, 60, 60}, {150, 150}, inner);
+        if (!outer_first) add_outer();
+        const Plan p = planned(job);
+        std::vector<std::string> order;
+        for (const BitRun& run : p.runs) {
+          for (const Operation* op : run.operations) order.push_back(op->piece);
+        }
+        CHECK(order == std::vector<std::string>{"inner", "outer"});
+        // Of the ring itself the middle comes before the rim.
+        if (band <= 0) continue;
+        const auto& passes = p.piece("outer")->cuts.operations.back().passes;
+        std::size_t last_inside = 0, first_outside = passes.size();
+        for (std::size_t i = 0; i < passes.size(); ++i) {
+          const bool inside = distance(passes[i].points.front().flat(), {150, 150}) < 90;
+          if (inside) last_inside = i;
+          if (!inside) first_outside = std::min(first_outside, i);
+        }
+        CHECK(last_inside < first_outside);
+      }
+    }
+  }
+}
