@@ -57,6 +57,21 @@ std::string all_looks() {
   return words;
 }
 
+// Its own bit; of two, the larger one clears before the smaller, as far as it can. `before`: the own one that was named
+// already; null: none.
+void take_own(Treatment& t, const Bit& bit, const Bit* before) {
+  const bool pierced = t.kind == Treatment::Kind::Pierce;
+  const auto first = [&](const Bit& a, const Bit& b) {  // a clears for b
+    return pierced ? a.true_diameter() >= b.true_diameter() : doyen::clears(a, t, &b);
+  };
+  if (before != nullptr && first(bit, *before)) {
+    t.clearing.push_back(bit.id);
+    return;
+  }
+  if (before != nullptr && first(*before, bit)) t.clearing.push_back(t.bit);
+  t.bit = bit.id;
+}
+
 }  // namespace
 
 void CutOptions::add_to(Arguments& arguments) {
@@ -104,18 +119,8 @@ Treatment CutOptions::read(const Job& job, const Piece& piece, const Rack& rack)
     const bool main = wanted != WantedBit::None && suits(*bit, wanted);
     const bool clears = bit->kind == BitKind::Flat &&
                         (t.kind == Treatment::Kind::Incise || t.kind == Treatment::Kind::Inlay || makes_ground(t.kind));
-    const Bit* before = rack.find(t.bit);
-    const bool two_cones = main && any_own && wanted == WantedBit::V && before != nullptr;
-    const bool another = t.kind == Treatment::Kind::Pierce && any_own;  // larger ones clear before the smallest
-    if (two_cones && doyen::clears(*bit, t, before)) {  // whichever is named first, the finer one is its own
-      t.clearing.push_back(id);
-    } else if (two_cones && doyen::clears(*before, t, bit)) {
-      t.clearing.push_back(std::exchange(t.bit, BitId(id)));
-    } else if (main && another) {
-      const bool smaller = before == nullptr || bit->true_diameter() < before->true_diameter();
-      t.clearing.push_back(smaller ? std::exchange(t.bit, BitId(id)) : BitId(id));
-    } else if (main)
-      t.bit = id;
+    if (main)
+      take_own(t, *bit, any_own ? rack.find(t.bit) : nullptr);
     else if (clears) {
       t.clearing.push_back(id);
     } else

@@ -108,6 +108,16 @@ double writing_cell(const Blank& blank) {
   return std::max(0.1, std::sqrt(blank.width * blank.height / kCells));
 }
 
+namespace {
+
+// Where a machine stands that goes in steps so large.
+Point3 stood(const Point3& p, double step) {
+  if (step <= 0) return p;
+  return {std::round(p.x / step) * step, std::round(p.y / step) * step, std::round(p.z / step) * step};
+}
+
+}  // namespace
+
 std::vector<Worked> worked_by(const Plan& plan, const std::vector<OutputFile>& files) {
   std::vector<Worked> all;
   std::size_t run = 0;
@@ -118,10 +128,7 @@ std::vector<Worked> worked_by(const Plan& plan, const std::vector<OutputFile>& f
     const Placement lies = placement_of(plan.job, plan.machine, side);
     const GcodeProgram program = read_gcode(file.text, file.name, lies.z);
     if (!program.ended) throw bad_input(say("{0}: the file has no end.", file.name));
-    // Where a machine stands that goes in coarse steps.
-    const double step = plan.machine.least_step;
-    const auto stood = [step](double v) { return step > 0 ? std::round(v / step) * step : v; };
-    const auto placed = [&](const Point3& p) { return lies.on_board({stood(p.x), stood(p.y), stood(p.z)}); };
+    const auto placed = [&](const Point3& p) { return lies.on_board(stood(p, plan.machine.least_step)); };
     for (const GcodeSection& section : program.sections) {
       if (run >= plan.runs.size())
         throw bad_input(say("{0}: there are more bits in the files than in the plan.", file.name));

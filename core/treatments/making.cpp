@@ -62,6 +62,26 @@ void note_lost(PieceCuts& out, const Region& lost) {
   out.unreached = unreached_of(out.lost);
 }
 
+namespace {
+ClearingShape clearing_shape(const Piece& piece, const Bit& bit, double depth) {
+  const Moves& moves = piece.cut.moves;
+  ClearingShape shape;
+  shape.diameter = bit.levels();
+  if (bit.kind == BitKind::V) shape.lean = depth * bit.tan_half();
+  shape.stepover = moves.stepover;
+  shape.ground = -piece.around.ground.below;
+  shape.floor = shape.ground - depth;
+  shape.depth_per_pass = bit.depth_per_pass(piece.wood);
+  shape.way = moves.way;
+  shape.entry = moves.entry;
+  shape.ramp_slope = moves.ramp;
+  shape.climb = moves.climb;
+  const bool grain_along_x = piece.blank.grain == Grain::AlongWidth;
+  shape.row_angle = (moves.way == Moves::Way::AlongGrain) == grain_along_x ? 0 : 90;
+  return shape;
+}
+}  // namespace
+
 Region clear_with(const Piece& piece, const Region& floor, double depth, bool propose, PieceCuts& out) {
   std::vector<const Bit*> bits = clearing_large_first(piece);
   if (bits.empty() && propose) {
@@ -74,19 +94,7 @@ Region clear_with(const Piece& piece, const Region& floor, double depth, bool pr
   const Region rough = leave_on > 0 ? grow(floor, -leave_on) : Region{};
   Region cleared;
   for (const Bit* bit : bits) {
-    ClearingShape shape;
-    shape.diameter = bit->levels();
-    if (bit->kind == BitKind::V) shape.lean = depth * bit->tan_half();
-    shape.stepover = moves.stepover;
-    shape.ground = -piece.around.ground.below;
-    shape.floor = shape.ground - depth;
-    shape.depth_per_pass = bit->depth_per_pass(piece.wood);
-    shape.way = moves.way;
-    shape.entry = moves.entry;
-    shape.ramp_slope = moves.ramp;
-    shape.climb = moves.climb;
-    const bool grain_along_x = piece.blank.grain == Grain::AlongWidth;
-    shape.row_angle = (moves.way == Moves::Way::AlongGrain) == grain_along_x ? 0 : 90;
+    const ClearingShape shape = clearing_shape(piece, *bit, depth);
     Operation op = operation(piece, Operation::Kind::Clear, *bit, depth);
     if (leave_on > 0) {
       op.passes = clear_floor(rough, cleared, shape, piece.cancel);
