@@ -62,7 +62,7 @@ std::string all_looks() {
 void take_own(Treatment& t, const Bit& bit, const Bit* before) {
   const bool pierced = t.kind == Treatment::Kind::Pierce;
   const auto first = [&](const Bit& a, const Bit& b) {  // a clears for b
-    return pierced ? a.true_diameter() >= b.true_diameter() : doyen::clears(a, t, &b);
+    return pierced ? a.true_diameter() >= b.true_diameter() : a.kind == BitKind::V && doyen::clears(a, t, &b);
   };
   if (before != nullptr && first(bit, *before)) {
     t.clearing.push_back(bit.id);
