@@ -40,6 +40,12 @@ bool plainly(const Item& item) {
   }
 }
 
+// A test ladder is a test itself.
+bool is_ladder(const Job& job) {
+  return std::any_of(job.items.begin(), job.items.end(),
+                     [](const Item& item) { return item.cut.inlay.rung.has_value(); });
+}
+
 // The bits by which such a piece is made, all of them.
 std::vector<BitId> bits_of(const Item& item, const PieceCuts& cuts) {
   std::vector<BitId> bits;
@@ -239,6 +245,7 @@ class Samples {
 
 std::vector<BitId> untested(const Plan& plan) {
   std::vector<BitId> bits;
+  if (is_ladder(plan.job)) return bits;
   const auto log = known_log();
   for (const BitRun& run : plan.runs) {
     const std::vector<WoodId>& tested = run.bit.tested;
@@ -258,7 +265,8 @@ std::vector<BitId> untested(const Plan& plan) {
 Job test_cut_job(const Plan& plan, const Cancel& cancel) {
   const auto hardest = hardest_in(plan, cancel);
   const auto plain = plain_in(plan);
-  if (hardest.empty() && plain.empty()) throw bad_input(say("Nothing is cut here that a test could try."));
+  if (is_ladder(plan.job) || (hardest.empty() && plain.empty()))
+    throw bad_input(say("Nothing is cut here that a test could try."));
   Samples samples(plan.job);
   for (const auto& [of, h] : hardest) samples.row(of, h);
   samples.begin_row();
