@@ -9,7 +9,8 @@ only dwells, bit changes and the spindle bring the machine to rest. A controller
 knows so few ahead of the one that runs, is kept to that. Arcs keep v² ≤ a·r. Times by what the move is:
 cutting (a feed move that goes sideways), plunge (straight down at feed), travel (fast, sideways), lift (fast, up),
 down (fast, down), rest (dwells). Also: lines, bytes, lifts, millimetres at feed and in the air, how much of the path at
-feed goes where the same bit has been as deep before (within 0.05 mm), and how many feed moves are shorter than 0.02 mm.
+feed goes where the same bit has been as deep before (within 0.05 mm), how many feed moves are shorter than 0.02 mm, and
+the whole time over what the path that is not gone over again needs at the feed asked.
 """
 import argparse
 import json
@@ -41,7 +42,7 @@ class File:
         self.runs, self.rest, self.lifts = [[]], 0.0, 0
         self.lines, self.bytes = text.count("\n"), len(text.encode())
         self.feeds, self.tiny = 0, 0
-        self.at_feed, self.in_air, self.again = 0.0, 0.0, 0.0
+        self.at_feed, self.in_air, self.again, self.needed = 0.0, 0.0, 0.0, 0.0
         self.been = {}
         at, scale, mode, feed = None, 1.0, 0, 0.0
         at = [0.0, 0.0, None]
@@ -107,7 +108,7 @@ class File:
             self.tiny += length < 0.02
             self.at_feed += length
             if kind == "cutting":
-                self.count_again(a, b, flat)
+                self.needed += length * (1 - self.count_again(a, b, flat)) / (feed / 60) if feed > 0 else 0
         self.runs[-1].append((unit, unit, length, top, within_axes(unit, self.machine.accel), kind))
 
     def arc(self, a, b, off, clockwise, feed):
@@ -135,7 +136,8 @@ class File:
         points = [[cx + r * math.cos(start + way * turn * i / n), cy + r * math.sin(start + way * turn * i / n),
                    a[2] + dz * i / n] for i in range(n + 1)]
         for p, q in zip(points, points[1:]):
-            self.count_again(p, q, math.hypot(q[0] - p[0], q[1] - p[1]))
+            again = self.count_again(p, q, math.hypot(q[0] - p[0], q[1] - p[1]))
+            self.needed += length / n * (1 - again) / (feed / 60) if feed > 0 else 0
         self.runs[-1].append((tangent(start), tangent(start + way * turn), length, top, accel, "cutting"))
 
     def count_again(self, a, b, flat):
@@ -155,6 +157,7 @@ class File:
             if self.been.get(place, 1e9) > z:
                 self.been[place] = z
         self.again += flat * again / n
+        return again / n
 
     def seconds(self):
         by = dict(cutting=0.0, plunge=0.0, travel=0.0, lift=0.0, down=0.0, rest=self.rest)
@@ -211,7 +214,8 @@ def main():
             with open(name) as f:
                 file = File(f.read(), machine)
             row = dict(name=name, **file.seconds(), lifts=file.lifts, lines=file.lines, bytes=file.bytes,
-                       at_feed=file.at_feed, in_air=file.in_air, again=file.again, tiny=file.tiny, feeds=file.feeds)
+                       at_feed=file.at_feed, in_air=file.in_air, again=file.again, tiny=file.tiny, feeds=file.feeds,
+                       needed=file.needed)
             row["seconds"] = sum(row[k] for k in ("cutting", "plunge", "travel", "lift", "down", "rest"))
             if said.files or not os.path.isdir(path):
                 rows.append(row)
@@ -224,12 +228,13 @@ def main():
         json.dump(rows, sys.stdout, indent=1)
         return
     heads = ["seconds", "cutting", "plunge", "travel", "lift", "down", "rest", "lifts", "lines", "bytes", "feed m",
-             "air m", "again m", "tiny"]
+             "air m", "again m", "tiny", "÷needed"]
     print("%-34s" % "file" + "".join("%9s" % h for h in heads))
     for r in rows:
         values = [r["seconds"], r["cutting"], r["plunge"], r["travel"], r["lift"], r["down"], r["rest"], r["lifts"],
-                  r["lines"], r["bytes"], r["at_feed"] / 1000, r["in_air"] / 1000, r["again"] / 1000, r["tiny"]]
-        print("%-34s" % r["name"][-34:] + "".join("%9.1f" % v if i in (10, 11, 12) else "%9.0f" % v
+                  r["lines"], r["bytes"], r["at_feed"] / 1000, r["in_air"] / 1000, r["again"] / 1000, r["tiny"],
+                  r["seconds"] / r["needed"] if r["needed"] > 0 else 0]
+        print("%-34s" % r["name"][-34:] + "".join("%9.1f" % v if i in (10, 11, 12) else "%9.2f" % v if i == 14 else "%9.0f" % v
                                                    for i, v in enumerate(values)))
 
 

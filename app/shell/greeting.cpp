@@ -111,6 +111,7 @@ QList<Demo> demos() {
   return {{QStringLiteral("gate-sign"), tr("A gate sign: incised letters, a border, cut out")},
           {QStringLiteral("heron-plaque"), tr("A plaque: words on an arc, a heron traced from a photograph")},
           {QStringLiteral("gate-sign-raised"), tr("A raised sign with a bevelled edge")},
+          {QStringLiteral("glasshouse-sign"), tr("A shield of oak: words raised on arcs, an island, two bevels")},
           {QStringLiteral("seed-drawer"), tr("A seed drawer's front")},
           {QStringLiteral("dibber-board"), tr("A dibber board: 48 holes, and ways to cut them")},
           {QStringLiteral("inlaid-lid"), tr("A lid with an inlaid sprig")},

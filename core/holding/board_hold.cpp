@@ -4,6 +4,7 @@
 #include <array>
 #include <cmath>
 
+#include "geometry/united.hpp"
 #include "holding/forces.hpp"
 #include "holding/screws.hpp"
 #include "problem.hpp"
@@ -96,16 +97,16 @@ std::optional<BoardHeld> board_held(const Job& job, const std::vector<PushedAt>&
 std::optional<KeepOut> clamp_that_holds(const Job& job, const Rack& rack, const std::vector<PushedAt>& pushes) {
   constexpr double kStep = 10;             // mm along the edges
   constexpr double kClear = kNutHalf + 8;  // mm that its edge keeps from what is cut: the nut, and a hand's breadth
-  Region taken;
+  std::vector<Region> cut;
   for (const Item& item : job.items) {
     if (item.cut.kind == Treatment::Kind::None) continue;
     try {
-      taken = unite(taken, cut_region(job, item, job.outlines(item), rack));
+      cut.push_back(cut_region(job, item, job.outlines(item), rack));
     } catch (const Problem&) {
       continue;  // its own verdict says so
     }
   }
-  taken = grow(taken, kClear);
+  const Region taken = grow(united(std::move(cut)), kClear);
   const std::vector<KeepOut> metal = metal_on(job);
   const Region board = region_of(job.blank);
   KeepOut clamp;

@@ -82,12 +82,12 @@ struct Shape {
   std::size_t index;
 };
 
-Nested lay_out(const std::vector<Shape>& shapes, std::size_t columns, double cell, bool may_turn,
+SetOut lay_out(const std::vector<Shape>& shapes, std::size_t columns, double cell, bool may_turn,
                const Cancel& cancel) {
   std::size_t high = 0;
   for (const Shape& s : shapes) high += s.mask.rows();
   Mask board(columns, high + 1);
-  Nested out;
+  SetOut out;
   out.places.resize(shapes.size());
   for (const Shape& s : shapes) {
     bool set = false;
@@ -118,7 +118,7 @@ Nested lay_out(const std::vector<Shape>& shapes, std::size_t columns, double cel
 
 }  // namespace
 
-Nested nest(const std::vector<Region>& shapes, double clear, bool may_turn, const Cancel& cancel) {
+SetOut nest(const std::vector<Region>& shapes, double clear, bool may_turn, const Cancel& cancel) {
   double total = 0, widest = 0;
   std::vector<Region> grown;
   for (const Region& shape : shapes) {
@@ -140,14 +140,14 @@ Nested nest(const std::vector<Region>& shapes, double clear, bool may_turn, cons
   std::stable_sort(set.begin(), set.end(), [](const Shape& a, const Shape& b) {
     return a.box.width() * a.box.height() > b.box.width() * b.box.height();
   });
-  Nested best;
+  SetOut best;
   double best_area = 1e300;
   const auto narrowest = static_cast<std::size_t>(std::ceil(widest / cell)) + 3;
   const int widths = shapes.size() == 1 ? 1 : shapes.size() > 40 ? 2 : 7;
   for (int i = 0; i < widths; ++i) {
     const double wide = std::sqrt(total) * (0.7 + 0.3 * i);
     const std::size_t columns = std::max(narrowest, static_cast<std::size_t>(std::ceil(wide / cell)));
-    Nested one = lay_out(set, columns, cell, may_turn, cancel);
+    SetOut one = lay_out(set, columns, cell, may_turn, cancel);
     // A little waste is worth a board that is not all length.
     const double longish = std::max(one.width / one.height, one.height / one.width);
     const double area = one.width * one.height * (1 + 0.03 * std::max(0.0, longish - 2));

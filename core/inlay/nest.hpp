@@ -8,7 +8,7 @@
 
 namespace doyen {
 
-struct Nested {
+struct SetOut {
   struct Place {
     Point at;                // mm, where the middle of the shape's box comes to lie
     bool half_turn = false;  // turned by 180°: the grain still runs the same way
@@ -21,6 +21,6 @@ struct Nested {
 // first, each as far to the front and then to the left as it fits, inside one another's hollows too, on boards of
 // several widths; the one with the least area is taken. A raster of about a 200th of the board: never overlapping, and
 // up to two cells wasteful.
-Nested nest(const std::vector<Region>& shapes, double clear, bool may_turn = true, const Cancel& cancel = {});
+SetOut nest(const std::vector<Region>& shapes, double clear, bool may_turn = true, const Cancel& cancel = {});
 
 }  // namespace doyen

@@ -75,7 +75,7 @@ Item label_item(const Job& job, const Art& art, Point at, double clear) {
 }
 
 // Lays the art out on the board; `clear` round each.
-std::vector<Nested::Place> set_out(Job& board, const std::vector<Art>& arts, double clear, double room) {
+std::vector<SetOut::Place> set_out(Job& board, const std::vector<Art>& arts, double clear, double room) {
   std::vector<Region> shapes;
   bool labelled = false;
   for (const Art& art : arts) labelled = labelled || art.item->cut.inlay.rung.has_value();
@@ -89,7 +89,7 @@ std::vector<Nested::Place> set_out(Job& board, const std::vector<Art>& arts, dou
             ? about
             : clean({{{-wide, -high - label}, {wide, -high - label}, {wide, high + label}, {-wide, high + label}}}));
   }
-  const Nested nested = nest(shapes, clear, !labelled);
+  const SetOut nested = nest(shapes, clear, !labelled);
   // The raster leaves a little on each side: what is asked for lies evenly in the board.
   Box all;
   for (std::size_t i = 0; i < shapes.size(); ++i) {
@@ -100,8 +100,8 @@ std::vector<Nested::Place> set_out(Job& board, const std::vector<Art>& arts, dou
   board.blank.width = std::ceil(all.width() + 2 * (clear + room));
   board.blank.height = std::ceil(all.height() + 2 * (clear + room));
   const Point by = Point{board.blank.width / 2, board.blank.height / 2} - all.centre();
-  std::vector<Nested::Place> places = nested.places;
-  for (Nested::Place& place : places) place.at = place.at + by;
+  std::vector<SetOut::Place> places = nested.places;
+  for (SetOut::Place& place : places) place.at = place.at + by;
   return places;
 }
 
@@ -112,7 +112,7 @@ FurtherBoard plugs_of(const Job& job, const std::vector<Art>& arts, double thick
   board.folder = folder_of(word_in_file(inlay.crossed ? say("files: plugs-crossed") : say("files: plugs")), inlay.wood);
   if (inlay.crossed)
     board.job.blank.grain = job.blank.grain == Grain::AlongWidth ? Grain::AlongHeight : Grain::AlongWidth;
-  const std::vector<Nested::Place> places = set_out(board.job, arts, kPlugBackground + 0.5, room);
+  const std::vector<SetOut::Place> places = set_out(board.job, arts, kPlugBackground + 0.5, room);
   for (std::size_t i = 0; i < arts.size(); ++i) {
     const Art& art = arts[i];
     Outlines turned;
@@ -210,7 +210,7 @@ std::vector<FurtherBoard> insert_boards(const Job& job, const Rack& rack, double
     board.job = board_for(job, "inserts", thickness, material, std::min(4.0, room / 2));
     board.folder =
         folder_of(word_in_file(say("files: inserts")), material) + "-" + folder_of(format_number(thickness, 2), "mm");
-    const std::vector<Nested::Place> places = set_out(board.job, arts, 6, room);
+    const std::vector<SetOut::Place> places = set_out(board.job, arts, 6, room);
     for (std::size_t i = 0; i < arts.size(); ++i) {
       const Art& art = arts[i];
       Outlines outlines;

@@ -194,15 +194,16 @@ double weak_area(const WeakMap& map, WeakPlace::Kind kind) {
 
 // Something as weak in the same way lies where the place was.
 bool still_weak(const WeakMap& before, std::size_t place, const WeakMap& after) {
-  const WeakPlace& was = before.places[place];
-  for (const WeakMap::Run& run : after.runs) {
-    if (after.places[run.place].kind != was.kind) continue;
-    for (const WeakMap::Run& old : before.runs) {
-      if (old.place == place && std::abs(old.y - run.y) < 0.75 * before.cell && run.x0 < old.x1 && old.x0 < run.x1)
-        return true;
-    }
+  std::vector<WeakMap::Run> lay;
+  for (const WeakMap::Run& run : before.runs) {
+    if (run.place == place) lay.push_back(run);
   }
-  return false;
+  return std::any_of(after.runs.begin(), after.runs.end(), [&](const WeakMap::Run& run) {
+    if (after.places[run.place].kind != before.places[place].kind) return false;
+    return std::any_of(lay.begin(), lay.end(), [&](const WeakMap::Run& old) {
+      return std::abs(old.y - run.y) < 0.75 * before.cell && run.x0 < old.x1 && old.x0 < run.x1;
+    });
+  });
 }
 
 }  // namespace

@@ -1,5 +1,7 @@
 #include "relief/cell_distance.hpp"
 
+#include <tbb/parallel_for.h>
+
 #include <algorithm>
 #include <cmath>
 
@@ -63,20 +65,39 @@ class Envelope {
 
 }  // namespace
 
+namespace {
+
+// In cells, up or down alone to the nearest marked one: swept once each way, row after row.
+constexpr int kNone = 1 << 28;
+std::vector<int> upright_distances(const std::vector<unsigned char>& marked, std::size_t columns, std::size_t rows) {
+  std::vector<int> away(columns * rows, kNone);
+  for (std::size_t i = 0; i < away.size(); ++i) {
+    if (marked[i] != 0)
+      away[i] = 0;
+    else if (i >= columns)
+      away[i] = std::min(kNone, away[i - columns] + 1);
+  }
+  for (std::size_t i = away.size(); i-- > columns;) away[i - columns] = std::min(away[i - columns], away[i] + 1);
+  return away;
+}
+
+}  // namespace
+
 std::vector<float> distances_to(const std::vector<unsigned char>& marked, std::size_t columns, std::size_t rows) {
-  std::vector<double> squares(columns * rows);
-  Envelope envelope(std::max(columns, rows) + 1);
-  for (std::size_t c = 0; c < columns; ++c) {
-    for (std::size_t r = 0; r < rows; ++r) envelope.f(r) = marked[r * columns + c] != 0 ? 0 : kFar;
-    envelope.run(rows, [&](std::size_t r, double d) { squares[r * columns + c] = d; });
-  }
+  const std::vector<int> upright = upright_distances(marked, columns, rows);
   std::vector<float> distances(columns * rows);
-  for (std::size_t r = 0; r < rows; ++r) {
-    for (std::size_t c = 0; c < columns; ++c) envelope.f(c) = squares[r * columns + c];
-    envelope.run(columns, [&](std::size_t c, double d) {
-      distances[r * columns + c] = d >= kFar ? 1e9F : static_cast<float>(std::sqrt(d));
-    });
-  }
+  tbb::parallel_for(tbb::blocked_range<std::size_t>(0, rows, 32), [&](const tbb::blocked_range<std::size_t>& some) {
+    Envelope envelope(columns + 1);
+    for (std::size_t r = some.begin(); r < some.end(); ++r) {
+      for (std::size_t c = 0; c < columns; ++c) {
+        const double away = upright[r * columns + c];
+        envelope.f(c) = away < kNone ? away * away : kFar;
+      }
+      envelope.run(columns, [&](std::size_t c, double d) {
+        distances[r * columns + c] = d >= kFar ? 1e9F : static_cast<float>(std::sqrt(d));
+      });
+    }
+  });
   return distances;
 }
 

@@ -246,7 +246,8 @@ TEST_CASE("stops that stand higher than the board are travelled over") {
   MachineProfile machine = machine_for(job);
   const auto highest_between = [&](const Plan& p) {
     double high = -1e9;
-    for (const GcodeSection::Rapid& rapid : read_gcode(gcode_files(p).at(0).text, "x").sections.at(0).rapids) {
+    const GcodeProgram program = read_gcode(gcode_files(p).at(0).text, "x");
+    for (const GcodeSection::Rapid& rapid : program.sections.at(0).rapids) {
       if (rapid.from.y < 45 && rapid.to.y > 75) high = std::max(high, rapid.from.z);
     }
     return high;

@@ -90,7 +90,7 @@ TEST_CASE("random shapes are nested without touching") {
       shapes.push_back(clean({oracle::random_ring(random, {0, 0}, r * 0.4, r, corners(random))}));
     }
     const double clear = 2 + round;
-    const Nested nested = nest(shapes, clear, round % 2 == 0);
+    const SetOut nested = nest(shapes, clear, round % 2 == 0);
     REQUIRE(nested.places.size() == shapes.size());
     std::vector<Region> laid;
     double used = 0;

@@ -117,7 +117,7 @@ TEST_CASE("shapes are nested without touching, and with less waste than rows") {
     widest = std::max(widest, x);
   }
   rows_area = widest * (y + row);
-  const Nested nested = nest(shapes, clear);
+  const SetOut nested = nest(shapes, clear);
   CHECK(nested.width * nested.height < rows_area);
   std::vector<Region> laid;
   for (std::size_t i = 0; i < shapes.size(); ++i) {

@@ -391,7 +391,7 @@ TEST_CASE("every remedy that is shown lifts its verdict, brings no stop, and say
 TEST_CASE("every demo is cut as wanted, with its further boards", "[heavy]") {
   const Rack rack = load_rack();
   for (const char* name : {"gate-sign", "gate-sign-raised", "heron-plaque", "inlaid-lid", "fingerpost", "seed-drawer",
-                           "sundial-plate", "test-ladder", "dibber-board"}) {
+                           "sundial-plate", "test-ladder", "dibber-board", "glasshouse-sign"}) {
     const Job job = load_job(data_file("demo/" + std::string(name) + ".doyen"));
     std::vector<Job> jobs{job};
     for (FurtherBoard& further : further_boards(job, rack)) jobs.push_back(std::move(further.job));

@@ -96,6 +96,7 @@ void WeakSection::show_found() {
 }
 
 void WeakSection::look_for_remedies(std::size_t place) {
+  if (waiting_ || !found_ || !of_) return;  // what is listed is of an earlier job
   clear_layout(remedies_);
   mending_ = 0;
   is_trying_ = true;
