@@ -35,7 +35,7 @@ QPixmap on_card(const QImage& picture) {
 JobCards::JobCards(QWidget* parent) : QListWidget(parent) {
   setViewMode(QListView::IconMode);
   setIconSize(kPicture);
-  setGridSize(kPicture + QSize(20, 44));
+  setGridSize(kPicture + QSize(20, 52));
   setResizeMode(QListView::Adjust);
   setMovement(QListView::Static);
   setWordWrap(true);
