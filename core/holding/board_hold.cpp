@@ -96,7 +96,7 @@ std::optional<BoardHeld> board_held(const Job& job, const std::vector<PushedAt>&
 
 std::optional<KeepOut> clamp_that_holds(const Job& job, const Rack& rack, const std::vector<PushedAt>& pushes) {
   constexpr double kStep = 10;             // mm along the edges
-  constexpr double kClear = kNutHalf + 8;  // mm that its edge keeps from what is cut: the nut, and a hand's breadth
+  constexpr double kClear = kNutHalf + 8;  // mm that its edge keeps from what is cut: the nut passes, and some room
   std::vector<Region> cut;
   for (const Item& item : job.items) {
     if (item.cut.kind == Treatment::Kind::None) continue;

@@ -5,7 +5,6 @@
 
 #include "geometry/polyline.hpp"
 #include "stock/species.hpp"
-#include "stock/strength.hpp"
 #include "treatments/suits.hpp"
 #include "verdicts/room.hpp"
 #include "wording/say.hpp"

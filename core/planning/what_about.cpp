@@ -6,7 +6,6 @@
 #include "planning/what_if.hpp"
 #include "run/placement.hpp"
 #include "stock/species.hpp"
-#include "treatments/through/through.hpp"
 
 namespace doyen {
 namespace {
@@ -102,6 +101,13 @@ class About {
     const Item* item = plan_.job.find(op.piece);
     const bool incised = meant(op) && item != nullptr && item->cut.kind == Treatment::Kind::Incise;
     if (incised && op.kind == Operation::Kind::Groove) return groove_seconds(run.bit, bit, feeds, op, *item);
+    const Bit* own = incised ? plan_.rack.find(asked_.v.empty() ? item->cut.bit : asked_.v) : nullptr;
+    if (own != nullptr && op.kind == Operation::Kind::Clear) {
+      const double most = asked_.floor_limit.value_or(item->cut.incise.floor_limit.value_or(INFINITY));
+      // Where only the V's body limits it there is no figure to go by.
+      const bool known = std::isfinite(most) || asked_.floor_limit;
+      return timed(op.passes, feeds, op, bit) * (known ? floor_of(op, *own, most).whole : 1);
+    }
     const double size = meant(op) ? asked_.size : 1;
     const double base = size == 1 ? (feeds == run.feeds && v == nullptr ? now : timed(op.passes, feeds, op, bit))
                                   : timed(stretched(op, op.passes, size, 1, INFINITY), feeds, op, bit);
@@ -109,12 +115,6 @@ class About {
     const double deep = op.depth + (through && asked_.thickness ? *asked_.thickness - plan_.job.blank.thickest() : 0);
     const double more = levels(deep, bit.depth_per_pass(wood_)) / levels(op.depth, run.bit.depth_per_pass(wood_));
     const bool floor = op.kind == Operation::Kind::Clear || op.kind == Operation::Kind::Plane;
-    if (incised && op.kind == Operation::Kind::Clear) {
-      const Item& it = *item;
-      const Bit* own = plan_.rack.find(asked_.v.empty() ? it.cut.bit : asked_.v);
-      const double most = asked_.floor_limit.value_or(it.cut.incise.floor_limit.value_or(INFINITY));
-      return own == nullptr ? base : now * floor_of(op, *own, most).whole;
-    }
     return base * more * (floor ? size : 1);
   }
 

@@ -22,6 +22,7 @@ std::vector<PushedAt> pushes_of(const Situation& s) {
 }  // namespace
 
 void check_held(const Situation& s, std::vector<Verdict>& out) {
+  if (metal_on(s.job).empty()) return;  // nobody said how it is held
   const std::vector<PushedAt> pushes = pushes_of(s);
   const std::optional<BoardHeld> held = board_held(s.job, pushes);
   if (!held || held->share <= 1) return;

@@ -137,7 +137,7 @@ TEST_CASE("the answer at once is near the one that is planned: feeds exactly, th
     for (const auto& [words, what] : all) {
       const double about = about_seconds(p, "", what), real = workbench::planned(what_if(p, "", what)).seconds;
       INFO(demo << ", " << words << ": about " << about << ", planned " << real << ", as it is " << p.seconds);
-      CHECK(about == Approx(real).epsilon(what == all[0].second ? 0.01 : 0.3));
+      CHECK(about == Approx(real).epsilon(what == all[0].second ? 0.001 : 0.3));
     }
     CHECK(about_seconds(p, "", {}) == Approx(p.seconds));
   }
