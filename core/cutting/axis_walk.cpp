@@ -52,7 +52,12 @@ std::int32_t AxisWalk::only_edge(std::int32_t v) const {
 // Flattened curves send a hair to every point of the outline. A leaf is taken off as long as every outline point that
 // loses its branch stays within the tolerance of the disc round the branch's foot: the error is bounded by
 // construction.
-void AxisWalk::peel_hairs(double tolerance) {
+void AxisWalk::peel_hairs(double tolerance) { peel(tolerance, 1); }
+
+void AxisWalk::peel_within(double reach) { peel(reach, 0); }
+
+// `of_disc`: 1, points are measured from the disc round the foot; 0, from the foot itself.
+void AxisWalk::peel(double tolerance, double of_disc) {
   link();
   const std::size_t n = vertices_.size();
   // Lost outline points per vertex, as linked lists through `after`; a list longer than kMany keeps a bound instead.
@@ -78,10 +83,10 @@ void AxisWalk::peel_hairs(double tolerance) {
     double lost = 0;
     if (at(count, v) > kMany) {
       const Vertex& leaf = at(vertices_, v);
-      lost = at(bound, v) + distance(leaf.at, foot.at) + leaf.r - foot.r;
+      lost = at(bound, v) + distance(leaf.at, foot.at) + of_disc * (leaf.r - foot.r);
     } else {
       for (std::int32_t p = at(head, v); p >= 0; p = at(after, p)) {
-        lost = std::max(lost, distance(at(vertices_, p).at, foot.at) - at(vertices_, p).r - foot.r);
+        lost = std::max(lost, distance(at(vertices_, p).at, foot.at) - of_disc * (at(vertices_, p).r + foot.r));
         if (lost >= tolerance) break;
       }
     }

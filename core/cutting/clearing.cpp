@@ -16,10 +16,6 @@
 namespace doyen {
 namespace {
 
-constexpr double kTiny = 0.01;  // mm²: rests smaller than this are dust
-// mm along a floor that cost a bit less time than a lift, a travel move and a plunge do.
-constexpr double kStaysDown = 12;
-
 // Closed lines the way round that was asked for.
 void turn_round(std::vector<Line2>& lines, const ClearingShape& shape) {
   if (shape.climb) return;
@@ -433,63 +429,6 @@ std::vector<Pass> clear_floor(const Region& region, const Region& already, const
     const Point a = from.flat(), b = to.flat();
     return walls.keeps(a, b) && parts.beside->free_way(a, b);
   });
-}
-
-namespace {
-
-// What lies farther than half a step from every ring: middles of narrow places, and corners. Gone round once more.
-std::vector<Line2> between_rings(const std::vector<Region>& shells, double step) {
-  std::vector<Line2> lines;
-  for (std::size_t k = 0; k < shells.size(); ++k) {
-    const Region deep = grow(shells[k], -0.5 * step);
-    if (deep.empty()) continue;
-    const Region left = k + 1 < shells.size() ? subtract(deep, grow(shells[k + 1], 0.5 * step)) : deep;
-    for (const Island& island : left.islands) {
-      if (area(Region{{island}}) < 1e-5) continue;
-      for (const Ring& ring : island.rings) lines.push_back(closed_line(ring));
-    }
-  }
-  return lines;
-}
-
-}  // namespace
-
-std::vector<Pass> tidy_floor_with_v(const Region& region, const Region& rest, double tan_half, double tip, double floor,
-                                    double ridge, const Cancel& cancel) {
-  if (area(rest) < kTiny) return {};
-  const double step = std::max(0.008, 2 * ridge * tan_half + 0.9 * tip);
-  const Region near_rest = grow(rest, step);
-  std::vector<Line2> lines;
-  for (const Island& part : region.islands) {
-    if (!bounds(part).meets(bounds(near_rest))) continue;
-    // Rings follow narrow floors with few lifts, and what larger bits left along walls; in a floor hundreds of rings
-    // wide straight rows do.
-    const Region own{{part}};
-    double outline = 0;
-    for (const Ring& ring : part.rings) outline += ring_length(ring);
-    const double all = area(own);
-    const bool wide =
-        std::sqrt(all) > 400 * step || (2 * all / outline > 50 * step && area(intersect(own, rest)) > 0.5 * all);
-    std::vector<Line2> found;
-    if (wide) {
-      found = hatch(intersect(own, near_rest), step, cancel);
-    } else {
-      const std::vector<Region> shells = shells_of(part, step, cancel);
-      found = rings_inside_out(shells);
-      for (Line2& line : between_rings(shells, step)) found.push_back(std::move(line));
-      found = clip_lines(found, near_rest);
-    }
-    for (Line2& line : found) lines.push_back(std::move(line));
-  }
-  std::vector<Pass> out;
-  for (const Line2& line : chained(std::move(lines), region, kStaysDown, cancel)) {
-    Pass& pass = out.emplace_back();
-    for (const Point& p : line) {
-      const Point3 q{p.x, p.y, floor};
-      if (pass.points.empty() || !(pass.points.back() == q)) pass.points.push_back(q);
-    }
-  }
-  return out;
 }
 
 }  // namespace doyen

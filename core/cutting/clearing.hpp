@@ -38,9 +38,4 @@ inline constexpr double kCleanShare = 0.15;
 // full depth where that is thin enough.
 std::vector<Pass> clean_walls(const Region& region, const ClearingShape& shape, double leave_on);
 
-// What remains of `region` for a V bit to tidy where no flat bit fits: rows so close that the ridges between them stay
-// under `ridge` mm. `rest` is the part to go over.
-std::vector<Pass> tidy_floor_with_v(const Region& region, const Region& rest, double tan_half, double tip, double floor,
-                                    double ridge, const Cancel& cancel = {});
-
 }  // namespace doyen

@@ -46,8 +46,13 @@ std::vector<Pass> in_levels(const std::vector<Pass>& passes, double ground, doub
         p.z = std::max(p.z, floor);
         if (now.points.empty() || !(now.points.back() == p)) now.points.push_back(p);
       };
+      // Between two stretches the line went up into what is done and came back: where it left off the bit stays down.
+      const std::size_t first = out.size();
       const auto flush = [&] {
-        if (!now.points.empty()) out.push_back(std::move(now));
+        if (out.size() > first && !now.points.empty() && out.back().points.back() == now.points.front())
+          out.back().points.insert(out.back().points.end(), now.points.begin() + 1, now.points.end());
+        else if (!now.points.empty())
+          out.push_back(std::move(now));
         now = {};
       };
       if (points.size() == 1 && (level == 1 || points[0].z < above)) add(points[0]);

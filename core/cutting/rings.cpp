@@ -197,22 +197,22 @@ class RingOrder {
 
 }  // namespace
 
-std::vector<Region> shells_of(const Island& centres, double step, const Cancel& cancel) {
+std::vector<Region> shells_of(const Island& centres, double step, const Cancel& cancel, double deepest) {
   std::vector<Region> shells;
   Region shell{{centres}};
   constexpr int kMostShells = 20'000;
-  for (int k = 0; k < kMostShells && !shell.empty(); ++k) {
+  for (int k = 0; k < kMostShells && !shell.empty() && k * step <= deepest; ++k) {
     cancel.check();
     shells.push_back(std::move(shell));
     // From the last one, thinned: shells grow simpler inwards, and arcs of arcs would gather points.
-    shell = grow(thinned(shells.back(), 0.002), -step);
+    shell = grow(thinned(shells.back(), std::min(0.002, step / 60)), -step);
   }
   return shells;
 }
 
-std::vector<Line2> rings_inside_out(const std::vector<Region>& shells) {
+std::vector<Line2> rings_inside_out(const std::vector<Region>& shells, std::size_t outermost) {
   std::vector<Line2> out;
-  for (std::size_t k = shells.size(); k-- > 0;) {
+  for (std::size_t k = shells.size(); k-- > outermost;) {
     for (const Island& island : shells[k].islands) {
       for (const Ring& ring : island.rings) out.push_back(closed_line(ring));
     }

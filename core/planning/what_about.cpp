@@ -57,10 +57,18 @@ class About {
   struct Floor {
     double was = 0, then = 0;
     double edge = 1, whole = 1;  // how much of its edge, and of all of it, is left, as shares of today's
+    double round = 0;            // mm round today's
   };
+  [[nodiscard]] static double edge_of(const Region& region) {
+    double mm = 0;
+    for (const Island& island : region.islands) {
+      for (const Ring& ring : island.rings) mm += ring_length(ring);
+    }
+    return mm;
+  }
   [[nodiscard]] Floor floor_of(const Operation& op, const Bit& v, double most) const {
     const PiecePlan& piece = *plan_.piece(op.piece);
-    Floor floor{piece.cuts.floor_by_v, 0, 0, 0};
+    Floor floor{piece.cuts.floor_by_v, 0, 0, 0, edge_of(piece.cuts.floor)};
     if (!std::isfinite(most)) return floor;
     double across = 0;  // of the smallest bit that clears it first
     for (const BitId& id : piece.cuts.bits) {
@@ -69,23 +77,16 @@ class About {
     }
     const double size = asked_.size;
     const Region region = grow(piece.outlines.region, -(most * v.tan_half() + v.tip / 2) / size);
-    const auto edge = [](const Region& of) {
-      double mm = 0;
-      for (const Island& island : of.islands) {
-        for (const Ring& ring : island.rings) mm += ring_length(ring);
-      }
-      return mm;
-    };
-    const double had = edge(piece.cuts.floor), had_area = area(piece.cuts.floor);
-    floor.edge = had > 0 ? size * edge(region) / had : 1;
+    const double had_area = area(piece.cuts.floor);
+    floor.edge = floor.round > 0 ? size * edge_of(region) / floor.round : 1;
     floor.whole = had_area > 0 ? size * size * area(region) / had_area : 1;
     floor.then = size * size * area(across > 0 ? lost_in_opening(region, across / 2 / size) : region);
     return floor;
   }
-  // What the V's tip takes for so much floor: in rows as far apart as their ridges allow; narrow floors take three
-  // times as long as that, for their corners and lifts (measured on the demos).
+  // What the V's tip takes for so much floor: in rows as far apart as their ridges allow; narrow floors take twice
+  // as long as that, for their corners and lifts (measured on the demos).
   [[nodiscard]] static double tip_seconds(double mm2, const Item& item, const Bit& v, double feed) {
-    constexpr double kCorners = 3;
+    constexpr double kCorners = 2;
     const double pitch = std::max(0.008, 2 * ridge_height(item.cut.moves.v_floor) * v.tan_half() + 0.9 * v.tip);
     return feed > 0 ? kCorners * mm2 / pitch / (feed / 60) : 0;
   }
@@ -125,18 +126,12 @@ class About {
     const double most = asked_.floor_limit.value_or(had);
     const double sink = asked_.size * was.tan_half() / bit.tan_half();
     if (asked_.size == 1 && sink == 1 && most == had) return timed(op.passes, feeds, op, bit);
-    std::vector<Pass> axis, rows;
-    for (const Pass& pass : op.passes) {
-      const bool level = std::all_of(pass.points.begin(), pass.points.end(),
-                                     [&](const Point3& p) { return std::abs(p.z - pass.points.front().z) < 1e-6; });
-      (level && std::isfinite(had) && pass.points.size() > 1 ? rows : axis).push_back(pass);
-    }
     const Floor floor = floor_of(op, bit, most);
     const double step = bit.depth_per_pass(wood_), was_step = was.depth_per_pass(wood_);
     const double more = levels(std::min(op.depth * sink, most), step) / levels(op.depth, was_step);
-    // What of its way runs round today's floor, level, goes as that floor's edge does.
+    // Its way on today's floor runs round that floor's edge, which goes as the edge does; the rest is rows over it.
     double level = 0, way = 0;
-    for (const Pass& pass : axis) {
+    for (const Pass& pass : op.passes) {
       for (std::size_t i = 1; i < pass.points.size(); ++i) {
         const Point3 &a = pass.points[i - 1], &b = pass.points[i];
         const double mm = distance(a.flat(), b.flat());
@@ -144,10 +139,11 @@ class About {
         if (std::isfinite(had) && std::abs(a.z - b.z) < 1e-6 && op.ground - a.z > had - 1e-6) level += mm;
       }
     }
-    const double stays = way > 0 ? 1 - level / way * (1 - std::min(1.0, floor.edge)) : 1;
-    const double along = stays * more * timed(stretched(op, axis, asked_.size, sink, most), feeds, op, bit);
-    // As the rows of today's floor really take, where it has one.
-    const double took = timed(rows, feeds, op, was);
+    const double edge = std::min(level, floor.round), rows = way > 0 ? (level - edge) / way : 0;
+    const double stays = way > 0 ? 1 - rows - edge / way * (1 - std::min(1.0, floor.edge)) : 1;
+    const double along = stays * more * timed(stretched(op, op.passes, asked_.size, sink, most), feeds, op, bit);
+    // As the rows of today's floor really take, where it has any.
+    const double took = rows * timed(op.passes, feeds, op, was);
     const double reckoned = tip_seconds(floor.was, item, was, feeds.feed);
     const double by_now = took > 1 && reckoned > 0 ? took / reckoned : 1;
     return along + by_now * tip_seconds(floor.then, item, bit, feeds.feed);

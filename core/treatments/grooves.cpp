@@ -2,8 +2,11 @@
 #include <algorithm>
 #include <cmath>
 
-#include "cutting/clearing.hpp"
+#include "cutting/chain.hpp"
+#include "cutting/detours.hpp"
+#include "cutting/keep_away.hpp"
 #include "cutting/ring_splicer.hpp"
+#include "cutting/v_floor.hpp"
 #include "treatments/making.hpp"
 
 namespace doyen::cutting {
@@ -73,51 +76,99 @@ class Inciser {
     if (!asked_.v_alone) cleared = clear_with(piece_, floor, sunk_ + shape.limit, asked_.propose, out);
     const Region rest = without_dust(cleared.empty() ? floor : subtract(floor, grow(cleared, 0.02)));
     out.floor_by_v = area(rest);
-    tidy_ = tidy_floor_with_v(floor, rest, v.tan_half(), v.tip, z_ - shape.limit,
-                              ridge_height(piece_.cut.moves.v_floor), piece_.cancel);
+    tidy_ = tidy_floor_with_v(floor, rest,
+                              {.tan_half = v.tan_half(),
+                               .tip = v.tip,
+                               .ground = z_ + sunk_,
+                               .floor = z_ - shape.limit,
+                               .ridge = ridge_height(piece_.cut.moves.v_floor),
+                               .step = v.depth_per_pass(piece_.wood),
+                               .edge_done = true},
+                              piece_.cancel);
   }
 
   void add_groove_operation(const Bit& v, const GrooveShape& shape, PieceCuts& out) {
     const double step = v.depth_per_pass(piece_.wood);
     Operation op = operation(piece_, Operation::Kind::Groove, v, sunk_ + out.groove->deepest());
-    std::vector<std::vector<Pass>> parts;
+    std::vector<Part> parts;
     for (std::size_t i = 0; i < out.groove->places.size(); ++i) {
       const Groove::Place& place = out.groove->places[i];
-      Region edge;
+      Part part;
       if (2 * place.island->widest > 2 * shape.limit_radius() + kGrid) {
-        edge = grow(Region{{region_.islands[i]}}, -shape.limit_radius());
+        part.floor = grow(Region{{region_.islands[i]}}, -shape.limit_radius());
       }
-      parts.push_back(island_passes(*out.groove, place, edge, z_));
+      part.passes = island_passes(*out.groove, place, part.floor, z_);
+      part.tidy = tidy_in(region_.islands[i]);
+      if (!part.passes.empty()) parts.push_back(std::move(part));
     }
-    // Nearest letter next; within a letter all levels before going on.
-    std::vector<Pass> fronts;
-    for (std::size_t i = 0; i < parts.size(); ++i) {
-      if (!parts[i].empty()) fronts.push_back({{parts[i].front().points.front(), {static_cast<double>(i), 0, 0}}});
-    }
+    // Nearest letter next; within a letter all levels before going on, and the rest of its floor after its edge.
     Point here{0, 0};
-    while (!fronts.empty()) {
+    while (!parts.empty()) {
       piece_.cancel.check();
-      std::size_t best = 0;
-      for (std::size_t k = 1; k < fronts.size(); ++k) {
-        if (distance(here, fronts[k].points[0].flat()) < distance(here, fronts[best].points[0].flat())) best = k;
+      const auto away = [&](const Part& part) { return distance(here, part.passes.front().points.front().flat()); };
+      const auto best =
+          std::min_element(parts.begin(), parts.end(), [&](const Part& a, const Part& b) { return away(a) < away(b); });
+      Part part = std::move(*best);
+      *best = std::move(parts.back());
+      parts.pop_back();
+      here = order_passes(part.passes, here, true);
+      const KeepAway edges(grow(part.floor, 0.002), 1e-6);
+      std::vector<Pass> edge = in_levels(part.passes, z_ + sunk_, step);
+      if (part.tidy.size() == 1) {
+        Detours done = with_detours(std::move(edge), std::move(part.tidy.front()), edges, kStaysDown);
+        edge = std::move(done.passes);
+        part.tidy = {std::move(done.left)};
       }
-      auto& part = parts[static_cast<std::size_t>(fronts[best].points[1].x)];
-      fronts[best] = fronts.back();
-      fronts.pop_back();
-      here = order_passes(part, here, true);
-      for (Pass& pass : in_levels(part, z_ + sunk_, step)) op.passes.push_back(std::move(pass));
+      for (Pass& pass : edge) op.passes.push_back(std::move(pass));
       if (!op.passes.empty()) here = op.passes.back().points.back().flat();
+      for (std::vector<Pass>& go : part.tidy) {
+        here = order_passes(go, here, true);
+        for (Pass& pass : go) go_on(op.passes, std::move(pass), edges);
+      }
     }
-    order_passes(tidy_, here, true);
-    for (Pass& pass : in_levels(tidy_, z_ + sunk_, step)) op.passes.push_back(std::move(pass));
     if (!op.passes.empty()) out.operations.push_back(std::move(op));
+  }
+
+  // One letter: its groove, where that is wide its floor, and what goes over the rest of that, go by go.
+  struct Part {
+    std::vector<Pass> passes;
+    Region floor;
+    std::vector<std::vector<Pass>> tidy;
+  };
+
+  std::vector<std::vector<Pass>> tidy_in(const Island& letter) {
+    const Region own{{letter}};
+    const Box box = bounds(letter);
+    std::vector<std::vector<Pass>> out(tidy_.size());
+    for (std::size_t level = 0; level < tidy_.size(); ++level) {
+      std::vector<Pass> others;
+      for (Pass& pass : tidy_[level]) {
+        const Point p = pass.points.front().flat();
+        (box.contains(p) && contains(own, p) ? out[level] : others).push_back(std::move(pass));
+      }
+      tidy_[level] = std::move(others);
+    }
+    return out;
+  }
+
+  // On the floor the bit stays down where that is quicker than a lift and no wall is in its way.
+  static void go_on(std::vector<Pass>& passes, Pass next, const KeepAway& edges) {
+    if (!passes.empty()) {
+      const Point3 from = passes.back().points.back(), to = next.points.front();
+      if (std::abs(from.z - to.z) < 1e-9 && distance(from, to) <= kStaysDown && edges.keeps(from.flat(), to.flat())) {
+        std::vector<Point3>& way = passes.back().points;
+        way.insert(way.end(), next.points.begin() + (from == to ? 1 : 0), next.points.end());
+        return;
+      }
+    }
+    passes.push_back(std::move(next));
   }
 
   const Piece& piece_;
   const GrooveAsked& asked_;
   const Region& region_;
   double sunk_, z_;
-  std::vector<Pass> tidy_;
+  std::vector<std::vector<Pass>> tidy_;  // of the floor by the V, go by go
 };
 
 }  // namespace
