@@ -112,12 +112,15 @@ void Bench::show_side(Side side) {
 
 void Bench::fit() {
   const double room_w = width() - kRuler - 70, room_h = height() - kRuler - 76;
+  const double was_scale = scale_;
+  const QPointF was_origin = origin_;
   scale_ = std::max(0.02, std::min(room_w / job_.blank.width, room_h / job_.blank.height));
   const double left = kRuler + (width() - kRuler - job_.blank.width * scale_) / 2;
   const double bottom = kRuler + (height() - kRuler + job_.blank.height * scale_) / 2;
   origin_ = {left, bottom};
   fitted_ = true;
-  ask_for_picture();
+  // Seen from where it was seen already, the picture stays until there is a newer plan.
+  if (scale_ != was_scale || origin_ != was_origin || image_.isNull()) ask_for_picture();
   update();
 }
 
@@ -202,8 +205,14 @@ void Bench::show_judgement(const JudgementPtr& judgement) {
   update();
 }
 
+void Bench::show_expected(const SetJobPtr& set) {
+  expected_ = set;
+  ask_for_picture();
+}
+
 void Bench::show_plan(const PlanPtr& plan) {
   plan_ = plan;
+  expected_.reset();
   judgement_.reset();
   for (PieceShape& s : shapes_) {
     const PiecePlan* piece = plan->piece(s.id.toStdString());
@@ -378,15 +387,19 @@ void Bench::clear_mark() {
 }
 
 void Bench::ask_for_picture() {
-  if (!plan_ || width() < 10 || scale_ <= 0) return;
+  if ((!plan_ && !expected_) || width() < 10 || scale_ <= 0) return;
+  const Blank& blank = (expected_ ? expected_->plan : *plan_).job.blank;
   // In the coordinates of the side that lies up.
   const Point a = flipped(to_board({kRuler, static_cast<double>(height())})),
               b = flipped(to_board({static_cast<double>(width()), kRuler}));
-  Box area{std::max(0.0, a.x), std::max(0.0, a.y), std::min(plan_->job.blank.width, b.x),
-           std::min(plan_->job.blank.height, b.y)};
+  Box area{std::max(0.0, a.x), std::max(0.0, a.y), std::min(blank.width, b.x), std::min(blank.height, b.y)};
   if (area.left >= area.right || area.bottom >= area.top) return;
   fine_ = false;
-  painter_.request(plan_, {area, 1 / (scale_ * devicePixelRatioF()), side_});
+  const BoardView view{area, 1 / (scale_ * devicePixelRatioF()), side_};
+  if (expected_)
+    painter_.request_expected(expected_, view);
+  else
+    painter_.request(plan_, view);
 }
 
 const Bench::PieceShape* Bench::shape(const QString& id) const {

@@ -33,7 +33,8 @@ class Bench : public QWidget {
   explicit Bench(QWidget* parent = nullptr);
   ~Bench() override;
 
-  void show_job(const Job& job);  // at once, before the plan: outlines follow
+  void show_job(const Job& job);             // at once, before the plan: outlines follow
+  void show_expected(const SetJobPtr& set);  // until there is a plan
   void show_plan(const PlanPtr& plan);
   void show_judgement(const JudgementPtr& judgement);  // what no bit reaches, from what is really carved
   void show_stage(Stage stage);
@@ -183,6 +184,7 @@ class Bench : public QWidget {
   QImage overlay_, overlay_scaled_;
   Box overlay_box_;
   bool fine_ = false;
+  SetJobPtr expected_;  // what is shown instead of the plan, which is of an earlier job
 
   Hand hand_ = Hand::None;
   int handle_ = -1;

@@ -135,6 +135,7 @@ MainWindow::MainWindow() : shop_{document_, rack_, nullptr, nullptr, {}, {}, {}}
   connect(&document_, &JobDocument::refused, this,
           [this](const QString& name, const QString& why) { note(tr("Not done: %1. %2").arg(name, why)); });
   connect(&planner_, &Planner::planned, this, &MainWindow::take_plan);
+  connect(&planner_, &Planner::set_out, bench_, &Bench::show_expected);
   connect(&planner_, &Planner::judged, this, &MainWindow::take_judgement);
   connect(&planner_, &Planner::failed, this, [this](const QString& what) {
     trouble_ = what;

@@ -7,6 +7,7 @@
 
 #include "inlay/riding.hpp"
 #include "planning/board_stops.hpp"
+#include "planning/expected.hpp"
 #include "planning/finished_look.hpp"
 #include "planning/outputs.hpp"
 #include "problem.hpp"
@@ -22,6 +23,7 @@ Planner::Planner(QObject* parent) : QObject(parent) {
   pool_.setMaxThreadCount(2);
   qRegisterMetaType<PlanPtr>("doyen::PlanPtr");
   qRegisterMetaType<JudgementPtr>("doyen::JudgementPtr");
+  qRegisterMetaType<SetJobPtr>("doyen::SetJobPtr");
 }
 
 Planner::~Planner() {
@@ -88,13 +90,21 @@ void Planner::request(const Job& job, const Rack& rack) {
     const Cancel::Scope stops(cancel);
     try {
       const Progress progress{[this, mine](int done, int of) {
-        QMetaObject::invokeMethod(
-            this,
-            [this, mine, done, of] {
-              if (mine == generation_) Q_EMIT progressed(done, of);
-            },
-            Qt::QueuedConnection);
-      }};
+                                QMetaObject::invokeMethod(
+                                    this,
+                                    [this, mine, done, of] {
+                                      if (mine == generation_) Q_EMIT progressed(done, of);
+                                    },
+                                    Qt::QueuedConnection);
+                              },
+                              [this, mine](SetJob set) {
+                                QMetaObject::invokeMethod(
+                                    this,
+                                    [this, mine, set = std::make_shared<const SetJob>(std::move(set))] {
+                                      if (mine == generation_) Q_EMIT set_out(set);
+                                    },
+                                    Qt::QueuedConnection);
+                              }};
       const Plan whole = plan(job, rack, machine_for(job), &memory->plans, cancel, progress);
       auto bare = std::make_shared<Plan>(whole);
       for (Verdict& v : bare->verdicts) v.remedies.clear();
@@ -165,11 +175,19 @@ ReliefPainter::~ReliefPainter() {
   section_pool_.waitForDone();
 }
 
+bool BoardView::same_as(const BoardView& other) const {
+  return area.left == other.area.left && area.bottom == other.area.bottom && area.right == other.area.right &&
+         area.top == other.area.top && per_pixel == other.per_pixel && side == other.side;
+}
+
 void ReliefPainter::request(const PlanPtr& plan, const BoardView& view) {
   current_.request();
   current_ = Cancel();
   const quint64 mine = ++generation_;
-  pool_.start([this, plan, view, cancel = current_, mine] {
+  // What is sharp already does not go coarse again for a moment.
+  const bool sharp = sharp_ && sharp_view_.same_as(view) && sharp_->plan.job == plan->job && !stays_coarse_;
+  sharp_.reset();
+  pool_.start([this, plan, view, cancel = current_, mine, sharp] {
     const Cancel::Scope stops(cancel);
     const auto seen = std::make_shared<QSemaphore>();
     const auto make = [&](PictureKeeper& keeper, double cell, std::size_t shrink, bool fine) {
@@ -185,17 +203,59 @@ void ReliefPainter::request(const PlanPtr& plan, const BoardView& view) {
           Qt::QueuedConnection);
     };
     try {
-      make(coarse_, view.per_pixel * 3, 1, stays_coarse_);
-      if (stays_coarse_) return;
-      // The fine one takes every core: it lets the window show the coarse one first.
-      constexpr int kPatience = 100;  // ms
-      seen->tryAcquire(1, kPatience);
+      if (!sharp) {
+        make(coarse_, view.per_pixel * 3, 1, stays_coarse_);
+        if (stays_coarse_) return;
+        // The fine one takes every core: it lets the window show the coarse one first.
+        constexpr int kPatience = 100;  // ms
+        seen->tryAcquire(1, kPatience);
+      }
       cancel.check();
       make(fine_, view.per_pixel / 2, 2, true);
     } catch (const Cancelled&) {
       // A newer view is on its way.
     } catch (const std::exception&) {
       // Its plan says what is wrong.
+    }
+  });
+}
+
+void ReliefPainter::request_expected(const SetJobPtr& set, const BoardView& view) {
+  current_.request();
+  current_ = Cancel();
+  const quint64 mine = ++generation_;
+  sharp_.reset();
+  pool_.start([this, set, view, cancel = current_, mine] {
+    const Cancel::Scope stops(cancel);
+    const auto show = [&](double cell, std::size_t shrink, bool sharp) {
+      const HeightField field = expected_relief(*set, view.area, cell, view.side, cancel);
+      const QImage image = to_image(lit_picture(field, wood_look(set->plan.job.blank), shrink, cancel));
+      QMetaObject::invokeMethod(
+          this,
+          [this, mine, image, area = field.box(), set, view, sharp] {
+            if (mine != generation_) return;
+            if (sharp) {
+              sharp_ = set;
+              sharp_view_ = view;
+            }
+            Q_EMIT painted(image, area, false);
+          },
+          Qt::QueuedConnection);
+    };
+    try {
+      show(view.per_pixel * 3, 1, false);
+      if (stays_coarse_) return;
+      // A plan that comes soon brings its own picture.
+      constexpr int kSoon = 80, kStep = 10;  // ms
+      for (int waited = 0; waited < kSoon; waited += kStep) {
+        cancel.check();
+        QThread::msleep(kStep);
+      }
+      show(view.per_pixel / 2, 2, true);
+    } catch (const Cancelled&) {
+      // The plan, or another job, is on its way.
+    } catch (const std::exception&) {
+      // The plan will say what is wrong.
     }
   });
 }

@@ -18,6 +18,7 @@ namespace doyen {
 
 using PlanPtr = std::shared_ptr<const Plan>;
 using JudgementPtr = std::shared_ptr<const Judgement>;
+using SetJobPtr = std::shared_ptr<const SetJob>;
 
 class Planner : public QObject {
   Q_OBJECT
@@ -30,6 +31,8 @@ class Planner : public QObject {
   [[nodiscard]] bool judging() const { return judging_; }  // the plan stands, its files are still being looked at
 
  Q_SIGNALS:
+  // Where the plan takes a while: what is going to be cut, before it is.
+  void set_out(doyen::SetJobPtr set);
   // The plan without remedies: those are tried first.
   void planned(doyen::PlanPtr plan);
   // The same plan again, with what the judge says of its files (null where none can be written), and with the remedies
@@ -76,6 +79,7 @@ struct BoardView {
   Box area;              // what the bench shows, in the coordinates of that side
   double per_pixel = 1;  // mm a device pixel
   Side side = Side::Front;
+  [[nodiscard]] bool same_as(const BoardView& other) const;
 };
 
 // The carved picture of what the bench shows, coarse first, then fine; and the section's profile.
@@ -85,6 +89,9 @@ class ReliefPainter : public QObject {
   explicit ReliefPainter(QObject* parent = nullptr);
   ~ReliefPainter() override;
   void request(const PlanPtr& plan, const BoardView& view);
+  // The board as its job wants it, until there is a plan: coarse, and sharp where planning takes long. Neither counts
+  // as fine.
+  void request_expected(const SetJobPtr& set, const BoardView& view);
   // Along the line from here to there, mm from the board's left or front edge.
   void request_section(const PlanPtr& plan, const SectionLine& line, double from, double to, int samples);
   // For tests that look at no picture: the coarse one is the last, in every window of the program.
@@ -102,6 +109,8 @@ class ReliefPainter : public QObject {
   Cancel current_, section_current_;
   quint64 generation_ = 0, section_generation_ = 0;
   static inline std::atomic<bool> stays_coarse_ = false;
+  SetJobPtr sharp_;              // of which a sharp picture is shown,
+  BoardView sharp_view_;         // seen so
   PictureKeeper coarse_, fine_;  // the one thread of pool_ alone works with these
 };
 
@@ -111,3 +120,4 @@ QImage to_image(const Picture& picture);
 
 Q_DECLARE_METATYPE(doyen::PlanPtr)
 Q_DECLARE_METATYPE(doyen::JudgementPtr)
+Q_DECLARE_METATYPE(doyen::SetJobPtr)

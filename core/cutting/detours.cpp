@@ -13,32 +13,60 @@ struct Leave {
   Point3 at;
 };
 
-bool level_at(const Pass& pass, std::size_t i, double z) {
-  return i + 1 < pass.points.size() && std::abs(pass.points[i].z - z) < kLevel &&
-         std::abs(pass.points[i + 1].z - z) < kLevel;
-}
-
-// The nearest place of the passes to `from`, at its height.
-template <typename May>
-bool nearest_leave(const std::vector<Pass>& passes, const Point3& from, May may, Leave& found) {
-  double least = 1e300;
-  for (std::size_t p = 0; p < passes.size(); ++p) {
-    if (!may(p)) continue;
-    const std::vector<Point3>& points = passes[p].points;
-    for (std::size_t i = 0; i + 1 < points.size(); ++i) {
-      if (!level_at(passes[p], i, from.z)) continue;
-      const Point a = points[i].flat(), b = points[i + 1].flat();
-      const Point q = a + (b - a) * nearest_share(from.flat(), a, b);
-      const double away = distance(q, from.flat());
-      if (away >= least) continue;
-      least = away;
-      found.pass = p;
-      found.point = i;
-      found.at = {q.x, q.y, from.z};
+// The ways of passes, by blocks of neighbours: those that lie too far off are passed over at once.
+class Ways {
+ public:
+  explicit Ways(const std::vector<Pass>& passes) : passes_(passes), blocks_(passes.size()) {
+    for (std::size_t p = 0; p < passes.size(); ++p) changed(p);
+  }
+  void changed(std::size_t p) {
+    constexpr std::size_t kBlock = 32;
+    const std::vector<Point3>& points = passes_[p].points;
+    blocks_[p].clear();
+    for (std::size_t i = 0; i + 1 < points.size(); i += kBlock) {
+      Block& block = blocks_[p].emplace_back(Block{i, std::min(points.size() - 1, i + kBlock), {}});
+      for (std::size_t k = block.begin; k <= block.end; ++k) block.box.add(points[k].flat());
     }
   }
-  return least < 1e300;
-}
+  // The nearest place to `from`, at its height, of those passes that may be left, no farther than that.
+  template <typename May>
+  bool nearest(const Point3& from, double farthest, May may, Leave& found) const {
+    const Point place = from.flat();
+    double least = farthest * farthest + kLevel;
+    bool any = false;
+    for (std::size_t p = 0; p < passes_.size(); ++p) {
+      if (!may(p)) continue;
+      const std::vector<Point3>& points = passes_[p].points;
+      for (const Block& block : blocks_[p]) {
+        if (squared(block.box, place) >= least) continue;
+        for (std::size_t i = block.begin; i < block.end; ++i) {
+          if (std::abs(points[i].z - from.z) >= kLevel || std::abs(points[i + 1].z - from.z) >= kLevel) continue;
+          const Point a = points[i].flat(), b = points[i + 1].flat();
+          const Point q = a + (b - a) * nearest_share(place, a, b);
+          const double away = dot(q - place, q - place);
+          if (away >= least) continue;
+          least = away;
+          found = {p, i, {q.x, q.y, from.z}};
+          any = true;
+        }
+      }
+    }
+    return any;
+  }
+
+ private:
+  struct Block {
+    std::size_t begin, end;  // from point to point
+    Box box;
+  };
+  static double squared(const Box& box, Point p) {
+    const double x = std::max({box.left - p.x, p.x - box.right, 0.0}),
+                 y = std::max({box.bottom - p.y, p.y - box.top, 0.0});
+    return x * x + y * y;
+  }
+  const std::vector<Pass>& passes_;
+  std::vector<std::vector<Block>> blocks_;  // of each pass
+};
 
 struct Detour {
   Leave leave;
@@ -69,6 +97,7 @@ std::vector<Point3> woven(const std::vector<Point3>& way, std::vector<Detour> de
 
 // A closed way may begin anywhere: it ends where one of `left` is near, and goes on along that.
 void go_on_from_closed(std::vector<Pass>& passes, std::vector<Pass>& left, const KeepAway& edges, double farthest) {
+  Ways ways(passes);
   const auto closed = [&](std::size_t p) {
     const std::vector<Point3>& points = passes[p].points;
     return points.size() > 2 && points.front() == points.back();
@@ -76,14 +105,13 @@ void go_on_from_closed(std::vector<Pass>& passes, std::vector<Pass>& left, const
   std::vector<Pass> alone;
   for (Pass& one : left) {
     Leave leave, other;
-    const bool front = nearest_leave(passes, one.points.front(), closed, leave);
-    const bool back = nearest_leave(passes, one.points.back(), closed, other);
+    const bool front = ways.nearest(one.points.front(), farthest, closed, leave);
+    const bool back = ways.nearest(one.points.back(), farthest, closed, other);
     if (back && (!front || distance(other.at, one.points.back()) < distance(leave.at, one.points.front()))) {
       std::reverse(one.points.begin(), one.points.end());
       leave = other;
     }
-    if (!(front || back) || distance(leave.at, one.points.front()) > farthest ||
-        !edges.keeps(leave.at.flat(), one.points.front().flat())) {
+    if (!(front || back) || !edges.keeps(leave.at.flat(), one.points.front().flat())) {
       alone.push_back(std::move(one));
       continue;
     }
@@ -97,6 +125,7 @@ void go_on_from_closed(std::vector<Pass>& passes, std::vector<Pass>& left, const
     add(leave.at);
     for (const Point3& q : one.points) add(q);
     way = std::move(turned);
+    ways.changed(leave.pass);
   }
   left = std::move(alone);
 }
@@ -104,6 +133,7 @@ void go_on_from_closed(std::vector<Pass>& passes, std::vector<Pass>& left, const
 }  // namespace
 
 Detours with_detours(std::vector<Pass> passes, std::vector<Pass> aside, const KeepAway& edges, double farthest) {
+  const Ways ways(passes);
   std::vector<std::vector<Detour>> of_pass(passes.size());
   Detours out;
   for (Pass& one : aside) {
@@ -116,8 +146,8 @@ Detours with_detours(std::vector<Pass> passes, std::vector<Pass> aside, const Ke
       const Point3& first = back ? points.back() : points.front();
       const Point3& last = back ? points.front() : points.back();
       Leave leave;
-      if (!nearest_leave(
-              passes, first, [](std::size_t) { return true; }, leave))
+      if (!ways.nearest(
+              first, farthest, [](std::size_t) { return true; }, leave))
         continue;
       const double way = distance(leave.at, first) + distance(last, leave.at);
       if (way > least || !edges.keeps(leave.at.flat(), first.flat()) || !edges.keeps(last.flat(), leave.at.flat()))

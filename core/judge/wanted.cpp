@@ -127,11 +127,12 @@ Wanted::Wanted(const std::vector<WantedPiece>& pieces, const Blank& blank, const
 Wanted::~Wanted() = default;
 Wanted::Wanted(Wanted&&) noexcept = default;
 
-void Wanted::bounds(const CellGrid& grid, WantedBounds& out) const {
+void Wanted::bounds(const CellGrid& grid, WantedBounds& out, bool likely) const {
   const Impl& all = *impl_;
   out.low.assign(grid.size(), kFace);
   out.high.assign(grid.size(), kFace);
   out.reach.assign(grid.size(), kFace);
+  out.likely.assign(likely ? grid.size() : 0, kFace);
   const Box box = grid.box();
   const auto touches = [&](const wanted::Feature& f) { return f.box.meets(box.grown(grid.cell)); };
   for (const auto& feature : all.features) {
@@ -154,6 +155,7 @@ void Wanted::bounds(const CellGrid& grid, WantedBounds& out) const {
       if (wood.inside(i)) continue;
       out.low[i] = kBottomless;
       out.high[i] = out.reach[i] = kFace;
+      if (likely) out.likely[i] = kFace;
     }
   }
 }

@@ -18,7 +18,8 @@ class Wanted {
   ~Wanted();
   Wanted(Wanted&&) noexcept;
 
-  void bounds(const CellGrid& grid, WantedBounds& out) const;
+  // With `likely`: what is most likely between them, too.
+  void bounds(const CellGrid& grid, WantedBounds& out, bool likely = false) const;
   // What the bounds inside this box depend on.
   [[nodiscard]] std::uint64_t key(const Box& box) const;
   // The smallest piece round or under a place of this side; empty when there is only bare board.

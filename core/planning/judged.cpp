@@ -7,8 +7,8 @@
 #include <map>
 #include <optional>
 
-#include "grounds/grounds.hpp"
 #include "json_reading.hpp"
+#include "planning/expected.hpp"
 #include "run/gcode.hpp"
 #include "stock/species.hpp"
 #include "verdicts/accepted.hpp"
@@ -197,17 +197,7 @@ std::vector<WantedPiece> wanted_pieces(const Plan& plan, const std::vector<Worke
       if (w.piece == item.piece.id) takes(w.bit);
     }
     piece.key ^= static_cast<std::uint64_t>(piece.smallest_flat * 1e4) * 0x9E3779B97F4A7C15ULL;
-    if (piece.outlines == nullptr || planned.around.ground.half_on.empty()) {
-      pieces.push_back(piece);
-      continue;
-    }
-    kept.push_back(parts_on_grounds(planned.outlines, planned.around));
-    for (const PartOnGround& part : kept.back()) {
-      piece.outlines = &part.outlines;
-      piece.around = &part.around;
-      piece.key = piece.key * 31 + 1;
-      pieces.push_back(piece);
-    }
+    add_by_grounds(piece, kept, pieces);
   }
   return pieces;
 }

@@ -1,6 +1,7 @@
 #include "planning/plan.hpp"
 
 #include <algorithm>
+#include <utility>
 
 #include "geometry/united.hpp"
 #include "grounds/grounds.hpp"
@@ -139,11 +140,21 @@ std::vector<std::shared_ptr<const PiecePlan>> worked_out(const Job& job, const R
     set.push_back(std::move(piece));
   }
   const std::vector<Surroundings> around = surroundings_of(laid, rack, board_of(job.blank));
+  bool told = !progress.set;
   for (std::size_t i = 0; i < job.items.size(); ++i) {
     cancel.check();
     const PieceKey key = keys[i].of_cuts(around[i]);
     std::shared_ptr<const PiecePlan> piece = cache.find(key, rack);
     if (!piece) {
+      if (!std::exchange(told, true)) {
+        SetJob now;
+        now.plan.job = job;
+        now.plan.machine = machine_for(job);
+        now.plan.rack = rack;
+        now.plan.pieces = set;
+        now.around = around;
+        progress.set(std::move(now));
+      }
       PlacedCuts placed(rack, cache, cancel);
       piece = kept_to_board(cut_set_piece(*set[i], job.items[i], around[i], job, placed), job, rack);
       cache.keep(key, placed.asked(), piece);

@@ -34,8 +34,16 @@ struct Plan {
   [[nodiscard]] const PiecePlan* piece(const std::string& id) const;
 };
 
+// A job whose pieces are set, with what lies round each; nothing of them is cut yet.
+struct SetJob {
+  Plan plan;                         // its pieces have outlines alone, and it has no runs and no verdicts
+  std::vector<Surroundings> around;  // along plan.job.items
+};
+
+// Both may be empty; they are called from the planning thread.
 struct Progress {
-  std::function<void(int done, int of)> tell;  // may be empty; called from the planning thread
+  std::function<void(int done, int of)> tell;
+  std::function<void(SetJob set)> set{};  // before the pieces are cut, where any has to be cut anew
 };
 
 // Throws only Cancelled; everything else that is wrong with a job becomes a verdict.

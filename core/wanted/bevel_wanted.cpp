@@ -25,6 +25,7 @@ class BevelWanted : public Feature {
       Request ask{static_cast<float>(z_ - deep), kFace, kFace};
       // At corners the two chamfers meet in a mitre that is less deep than the distance says.
       if (d < run) ask.high = ask.reach = static_cast<float>(z_ - 0.3 * deep);
+      if (d < whole) ask.likely = static_cast<float>(z_ - std::min(deep, (whole - d) / tan_));
       take(out, i, ask);
     }
   }

@@ -17,6 +17,7 @@ void Feature::take(WantedBounds& out, std::size_t i, const Request& r) const {
   if (!asked) return;
   out.high[i] = std::min(out.high[i], r.high);
   out.reach[i] = std::min(out.reach[i], r.reach);
+  if (!out.likely.empty()) out.likely[i] = std::min({out.likely[i], r.high, r.likely});
 }
 
 }  // namespace doyen::wanted

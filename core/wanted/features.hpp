@@ -17,6 +17,8 @@ struct WantedBounds {
   std::vector<float> low;    // no lower than
   std::vector<float> high;   // no higher than, where some bit could come everywhere
   std::vector<float> reach;  // no higher than, with the bits that are chosen: never below `high`
+  // Where it is asked for: what is most likely between `low` and `high`, for pictures alone; nothing is judged by it.
+  std::vector<float> likely{};
 };
 
 namespace wanted {
@@ -33,6 +35,7 @@ inline std::uint64_t mixed(std::uint64_t a, std::uint64_t b) {
 // What one part of a treatment takes away, as heights; kFace asks for nothing.
 struct Request {
   float low = kFace, high = kFace, reach = kFace;
+  float likely = kFace;  // where it is another than `high`
 };
 
 // One thing that is taken away, with everything that its cells are asked.

@@ -29,6 +29,7 @@ class FloorWanted : public Feature {
       if (!seen.inside(i) && seen.distance(i) > kWall) continue;
       Request ask{z, kFace, kFace};
       if (must_ && seen.inside(i) && seen.distance(i) > kReached) ask.high = z;
+      if (must_ && seen.inside(i)) ask.likely = z;
       if (seen.inside(i) && reached.inside(i) && reached.distance(i) > kReached) ask.reach = z;
       take(out, i, ask);
     }

@@ -27,6 +27,7 @@ class KerfWanted : public Kerf {
       if ((beside ? d > asked_.width + kWall : d > kWall) || (!theirs.empty() && theirs[i] != 0)) continue;
       const bool must = beside && d > kReached && d < asked_.width - kReached;
       Request ask{bottom, must ? bottom : kFace, must ? bottom : kFace};
+      if (beside && d < asked_.width) ask.likely = bottom;
       if (beside && !tabs.empty()) at_tab(tabs, grid.middle(i), d, ask, out.low[i]);
       take(out, i, ask);
     }
@@ -41,6 +42,7 @@ class KerfWanted : public Kerf {
       const double u = std::abs(dot(p - tab.at, tab.along)), v = dot(p - tab.at, tab.out);
       if (u > tab_half() || v < -1 || v > asked_.width + 1) continue;
       ask.high = ask.reach = kFace;  // between the tab and the slit rises its ramp
+      if (u < asked_.shape.length / 2) ask.likely = static_cast<float>(asked_.tab_top);
       // A little within its ends, since outlines bend.
       const bool stands = tab.straight && std::abs(v - d) < 0.3 &&
                           u < asked_.shape.length / 2 - asked_.shape.ramp - 0.3 && d > kWall &&
