@@ -197,15 +197,19 @@ class RingOrder {
 
 }  // namespace
 
-std::vector<Region> shells_of(const Island& centres, double step, const Cancel& cancel, double deepest) {
+Region next_shell(const Region& shell, double step) {
+  // Thinned: shells grow simpler inwards, and arcs of arcs would gather points.
+  return grow(thinned(shell, std::min(0.002, step / 60)), -step);
+}
+
+std::vector<Region> shells_of(const Island& centres, double step, const Cancel& cancel) {
   std::vector<Region> shells;
   Region shell{{centres}};
   constexpr int kMostShells = 20'000;
-  for (int k = 0; k < kMostShells && !shell.empty() && k * step <= deepest; ++k) {
+  for (int k = 0; k < kMostShells && !shell.empty(); ++k) {
     cancel.check();
     shells.push_back(std::move(shell));
-    // From the last one, thinned: shells grow simpler inwards, and arcs of arcs would gather points.
-    shell = grow(thinned(shells.back(), std::min(0.002, step / 60)), -step);
+    shell = next_shell(shells.back(), step);
   }
   return shells;
 }

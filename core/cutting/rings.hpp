@@ -14,9 +14,9 @@ inline constexpr double kBeside = 0.03;
 // mm, how coarse arcs may be where reach is only compared with other bits' reach.
 inline constexpr double kRough = 0.006;
 
-// One connected part of the centres' region, drawn in by `step` mm again and again until nothing is left, or until it
-// is `deepest` mm within.
-std::vector<Region> shells_of(const Island& centres, double step, const Cancel& cancel, double deepest = 1e9);
+// One connected part of the centres' region, drawn in by `step` mm again and again until nothing is left.
+std::vector<Region> shells_of(const Island& centres, double step, const Cancel& cancel);
+Region next_shell(const Region& shell, double step);  // drawn in once
 
 // Their outlines as lines, innermost first, down to the shell `outermost`.
 std::vector<Line2> rings_inside_out(const std::vector<Region>& shells, std::size_t outermost = 0);

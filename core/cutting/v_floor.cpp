@@ -127,14 +127,13 @@ class Between {
   std::vector<Open> open_;
 };
 
-// Part of a floor with the rests in it, and how far from its walls they reach, mm.
+// Part of a floor with the rests in it.
 struct Room {
   Island part;
   Region rest;
-  double deepest = 0;
 };
 
-// How far from the walls the farthest of the points lies, mm, to the next power of two.
+// About how far from the walls the rest reaches, mm.
 double farthest_from(const Region& walls, const Region& rest) {
   double away = 0.5;
   for (; away < 1e4; away *= 2) {
@@ -148,32 +147,83 @@ double farthest_from(const Region& walls, const Region& rest) {
   return away;
 }
 
+Point inside_of(const Island& island) {
+  const Region own{{island}};
+  const Ring& ring = island.rings.front();
+  for (std::size_t i = 0; i < ring.size(); ++i) {
+    const Point a = ring[i], along = ring[(i + 1) % ring.size()] - a;
+    const double mm = length(along);
+    if (mm < 0.002) continue;
+    const Point p = a + along * 0.5 + Point{-along.y, along.x} * (std::min(0.003, mm / 4) / mm);
+    if (contains(own, p)) return p;
+  }
+  return ring.front();
+}
+
+// Which of the rests lie in which part of the floor: each lies in one alone.
+std::vector<Region> rests_by_part(const Region& floor, const Region& rest) {
+  std::vector<Box> boxes;
+  for (const Island& part : floor.islands) boxes.push_back(bounds(part).grown(0.001));
+  std::vector<Region> out(floor.islands.size());
+  for (const Island& patch : rest.islands) {
+    const Box box = bounds(patch);
+    std::vector<std::size_t> may;
+    for (std::size_t i = 0; i < boxes.size(); ++i) {
+      if (boxes[i].contains({box.left, box.bottom}) && boxes[i].contains({box.right, box.top})) may.push_back(i);
+    }
+    if (may.size() > 1) {
+      const Point p = inside_of(patch);
+      std::erase_if(may, [&](std::size_t i) { return !contains(Region{{floor.islands[i]}}, p); });
+    }
+    if (!may.empty()) out[may.front()].islands.push_back(patch);
+  }
+  return out;
+}
+
 // Only the surroundings of what is left: a ground that a larger bit has cleared is not drawn in all over for its
 // corners.
-void add_rooms(const Island& part, const Region& rest, double step, std::vector<Room>& out) {
-  const Region own{{part}}, left = intersect(own, rest);
-  if (left.empty()) return;
+std::vector<Room> rooms_of(const Island& part, const Region& left, double step) {
+  if (left.empty()) return {};
+  const Region own{{part}};
+  const Box whole = bounds(part);
   const double walls = farthest_from(own, left);
   std::vector<Ring> near;
-  std::vector<double> deepest;
+  bool all = false;
   for (const Island& patch : left.islands) {
-    const Box box = bounds(patch);
-    deepest.push_back(walls + std::min(box.right - box.left, box.top - box.bottom) + step);
-    // What is drawn in from the sides of this box does not come to the patch.
-    const Box wide = box.grown(deepest.back() + 2 * step);
+    // What is drawn in from the sides of this box hardly comes to the patch.
+    const Box wide = bounds(patch).grown(walls + 3 * step);
+    all = all || (wide.contains({whole.left, whole.bottom}) && wide.contains({whole.right, whole.top}));
     near.push_back(
         {{wide.left, wide.bottom}, {wide.right, wide.bottom}, {wide.right, wide.top}, {wide.left, wide.top}});
   }
-  for (const Island& room : intersect(own, clean(near)).islands) {
+  std::vector<Room> out;
+  for (const Island& room : all ? own.islands : intersect(own, clean(near)).islands) {
     Room& one = out.emplace_back(Room{room, {}});
     const Box box = bounds(room);
     for (std::size_t i = 0; i < left.islands.size(); ++i) {
-      if (!bounds(left.islands[i]).meets(box)) continue;
-      one.rest.islands.push_back(left.islands[i]);
-      one.deepest = std::max(one.deepest, deepest[i]);
+      if (bounds(left.islands[i]).meets(box)) one.rest.islands.push_back(left.islands[i]);
     }
     if (one.rest.empty()) out.pop_back();
   }
+  return out;
+}
+
+// The room drawn in until that no longer comes to the rest.
+std::vector<Region> shells_over(const Room& room, const Region& near_rest, double step, const Cancel& cancel) {
+  std::vector<Point> places;
+  for (const Island& patch : near_rest.islands) places.push_back(inside_of(patch));
+  std::vector<Region> shells;
+  Region shell{{room.part}};
+  while (!shell.empty()) {
+    cancel.check();
+    shells.push_back(std::move(shell));
+    const Region& last = shells.back();
+    if (std::none_of(places.begin(), places.end(), [&](Point p) { return contains(last, p); }) &&
+        clip_lines(rings_inside_out({last}), near_rest).empty())
+      break;
+    shell = next_shell(last, step);
+  }
+  return shells;
 }
 
 std::vector<Line2> lines_over(const Room& room, double step, bool edge_done, const Cancel& cancel) {
@@ -188,7 +238,7 @@ std::vector<Line2> lines_over(const Room& room, double step, bool edge_done, con
   if (std::sqrt(all) > 400 * step || 2 * all / outline > 50 * step)
     return hatch(intersect(Region{{room.part}}, near_rest), step, cancel);
   const double apart = step / (1 + 2 * kSpare);
-  const std::vector<Region> shells = shells_of(room.part, apart, cancel, room.deepest);
+  const std::vector<Region> shells = shells_over(room, near_rest, apart, cancel);
   std::vector<Line2> found = rings_inside_out(shells, edge_done ? 1 : 0);
   for (Line2& line : Between(room.part, shells, apart).lines()) found.push_back(std::move(line));
   return clip_lines(found, near_rest);
@@ -226,14 +276,13 @@ std::vector<Pass> joined(std::vector<Line2> lines, const Island& part, double z,
 
 std::vector<Pass> at_one_height(const Region& region, const Region& rest, double step, double z, bool edge_done,
                                 const Cancel& cancel) {
-  const Box near_rest = bounds(rest).grown(step);
+  const std::vector<Region> rests = rests_by_part(region, rest);
   std::vector<std::vector<Pass>> found(region.islands.size());
   tbb::parallel_for(std::size_t{0}, region.islands.size(), [&](std::size_t i) {
     const Island& part = region.islands[i];
-    if (!bounds(part).meets(near_rest)) return;
     const Cancel::Scope stops(cancel);
-    std::vector<Room> rooms;
-    add_rooms(part, rest, step, rooms);
+    const std::vector<Room> rooms = rooms_of(part, rests[i], step);
+    if (rooms.empty()) return;
     std::vector<std::vector<Line2>> of_room(rooms.size());
     tbb::parallel_for(std::size_t{0}, rooms.size(), [&](std::size_t k) {
       cancel.check();
