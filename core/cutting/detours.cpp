@@ -3,6 +3,8 @@
 #include <algorithm>
 #include <cmath>
 
+#include "cancel.hpp"
+
 namespace doyen {
 namespace {
 
@@ -104,6 +106,7 @@ void go_on_from_closed(std::vector<Pass>& passes, std::vector<Pass>& left, const
   };
   std::vector<Pass> alone;
   for (Pass& one : left) {
+    Cancel::check_here();
     Leave leave, other;
     const bool front = ways.nearest(one.points.front(), farthest, closed, leave);
     const bool back = ways.nearest(one.points.back(), farthest, closed, other);
@@ -137,6 +140,7 @@ Detours with_detours(std::vector<Pass> passes, std::vector<Pass> aside, const Ke
   std::vector<std::vector<Detour>> of_pass(passes.size());
   Detours out;
   for (Pass& one : aside) {
+    Cancel::check_here();
     std::vector<Point3> points = one.points;
     Leave best;
     double least = farthest;

@@ -1,6 +1,7 @@
 // Deep passes in several goes.
 #include <algorithm>
 #include <cmath>
+#include <utility>
 
 #include "cutting/groove.hpp"
 #include "measure/whole.hpp"
@@ -28,6 +29,16 @@ std::vector<Point3> split_at_heights(const std::vector<Point3>& line, double hig
   return out;
 }
 
+// One of the stretches of a line, those before it from `first` on. Between two of them the line went up into what is
+// done and came back: where it left off the bit stays down.
+void add_stretch(std::vector<Pass>& out, std::size_t first, Pass now) {
+  if (now.points.empty()) return;
+  if (out.size() > first && out.back().points.back() == now.points.front())
+    out.back().points.insert(out.back().points.end(), now.points.begin() + 1, now.points.end());
+  else
+    out.push_back(std::move(now));
+}
+
 }  // namespace
 
 std::vector<Pass> in_levels(const std::vector<Pass>& passes, double ground, double step) {
@@ -46,15 +57,8 @@ std::vector<Pass> in_levels(const std::vector<Pass>& passes, double ground, doub
         p.z = std::max(p.z, floor);
         if (now.points.empty() || !(now.points.back() == p)) now.points.push_back(p);
       };
-      // Between two stretches the line went up into what is done and came back: where it left off the bit stays down.
       const std::size_t first = out.size();
-      const auto flush = [&] {
-        if (out.size() > first && !now.points.empty() && out.back().points.back() == now.points.front())
-          out.back().points.insert(out.back().points.end(), now.points.begin() + 1, now.points.end());
-        else if (!now.points.empty())
-          out.push_back(std::move(now));
-        now = {};
-      };
+      const auto flush = [&] { add_stretch(out, first, std::exchange(now, {})); };
       if (points.size() == 1 && (level == 1 || points[0].z < above)) add(points[0]);
       for (std::size_t i = 1; i < points.size(); ++i) {
         if (level > 1 && (points[i - 1].z + points[i].z) / 2 >= above) {

@@ -42,6 +42,7 @@ class Between {
   Between(const Island& part, const std::vector<Region>& shells, double step)
       : step_(step), reach_((0.5 + kSpare) * step), walls_(grow(Region{{part}}, 0.002), 1e-6) {
     for (std::size_t k = 0; k < shells.size(); ++k) {
+      Cancel::check_here();
       const Region deep = grow(shells[k], -reach_);
       if (deep.empty()) continue;
       const Region left = k + 1 < shells.size() ? subtract(deep, grow(shells[k + 1], reach_)) : deep;
@@ -137,6 +138,7 @@ struct Room {
 double farthest_from(const Region& walls, const Region& rest) {
   double away = 0.5;
   for (; away < 1e4; away *= 2) {
+    Cancel::check_here();
     const KeepAway edges(walls, away);
     const bool all_near = std::all_of(rest.islands.begin(), rest.islands.end(), [&](const Island& island) {
       return std::none_of(island.rings.front().begin(), island.rings.front().end(),
@@ -166,6 +168,7 @@ std::vector<Region> rests_by_part(const Region& floor, const Region& rest) {
   for (const Island& part : floor.islands) boxes.push_back(bounds(part).grown(0.001));
   std::vector<Region> out(floor.islands.size());
   for (const Island& patch : rest.islands) {
+    Cancel::check_here();
     const Box box = bounds(patch);
     std::vector<std::size_t> may;
     for (std::size_t i = 0; i < boxes.size(); ++i) {

@@ -126,6 +126,9 @@ class Inciser {
         for (Pass& pass : go) go_on(op.passes, std::move(pass), edges);
       }
     }
+    for (std::vector<Pass>& go : tidy_) {  // of no letter: floors lie inside theirs, so there is none
+      for (Pass& pass : go) op.passes.push_back(std::move(pass));
+    }
     if (!op.passes.empty()) out.operations.push_back(std::move(op));
   }
 

@@ -233,7 +233,8 @@ TEST_CASE("what lies beside a way is done on that way: all of it, by short ways 
     // No new way is longer than said, nor goes through the wall.
     std::vector<Leg> old = legs_of(passes);
     for (const Leg& leg : legs_of(aside)) old.push_back(leg);
-    for (const auto& [a, b] : walked) {
+    for (const Leg& leg_walked : walked) {
+      const Point3 a = leg_walked.first, b = leg_walked.second;
       if (std::any_of(old.begin(), old.end(), [&](const Leg& leg) {
             const Point p = leg.first.flat(), q = leg.second.flat();
             return away(a.flat(), p, q) < 1e-9 && away(b.flat(), p, q) < 1e-9;
