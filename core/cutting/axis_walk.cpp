@@ -52,73 +52,21 @@ std::int32_t AxisWalk::only_edge(std::int32_t v) const {
 // Flattened curves send a hair to every point of the outline. A leaf is taken off as long as every outline point that
 // loses its branch stays within the tolerance of the disc round the branch's foot: the error is bounded by
 // construction.
-void AxisWalk::peel_hairs(double tolerance) { peel(tolerance, 1); }
-
-void AxisWalk::peel_within(double reach) { peel(reach, 0); }
-
-namespace {
-
-// The outline points that each vertex stands for when what leads to them is taken off, as linked lists through
-// `after_`; of a list longer than kMany only how far the farthest may lie is kept.
-class LostPoints {
- public:
-  using Vertex = MedialAxis::Vertex;
-  // `of_disc`: 1, points are measured from the disc round what they are lost to; 0, from there itself.
-  LostPoints(const std::vector<Vertex>& vertices, double of_disc)
-      : vertices_(vertices),
-        of_disc_(of_disc),
-        head_(vertices.size(), -1),
-        tail_(head_),
-        after_(head_),
-        count_(vertices.size(), 0),
-        bound_(vertices.size(), 0.0) {}
-
-  void begin(std::int32_t v) {
-    at(head_, v) = at(tail_, v) = v;
-    at(count_, v) = 1;
-  }
-  // How far the farthest of those of v would lie off at `foot`; past `enough` any is told.
-  [[nodiscard]] double farthest(std::int32_t v, const Vertex& foot, double enough) const {
-    if (at(count_, v) > kMany) {
-      const Vertex& leaf = at(vertices_, v);
-      return at(bound_, v) + distance(leaf.at, foot.at) + of_disc_ * (leaf.r - foot.r);
-    }
-    double lost = 0;
-    for (std::int32_t p = at(head_, v); p >= 0 && lost < enough; p = at(after_, p)) {
-      lost = std::max(lost, distance(at(vertices_, p).at, foot.at) - of_disc_ * (at(vertices_, p).r + foot.r));
-    }
-    return lost;
-  }
-  void give(std::int32_t v, std::int32_t to, double lost) {
-    at(bound_, to) = std::max(at(bound_, to), lost);
-    at(count_, to) += at(count_, v);
-    if (at(head_, v) < 0) return;
-    if (at(head_, to) < 0) {
-      at(head_, to) = at(head_, v);
-    } else {
-      at(after_, at(tail_, to)) = at(head_, v);
-    }
-    at(tail_, to) = at(tail_, v);
-  }
-
- private:
-  static constexpr int kMany = 48;
-  const std::vector<Vertex>& vertices_;
-  double of_disc_;
-  std::vector<std::int32_t> head_, tail_, after_, count_;
-  std::vector<double> bound_;
-};
-
-}  // namespace
-
-void AxisWalk::peel(double tolerance, double of_disc) {
+void AxisWalk::peel_hairs(double tolerance) {
   link();
-  LostPoints points(vertices_, of_disc);
+  const std::size_t n = vertices_.size();
+  // Lost outline points per vertex, as linked lists through `after`; a list longer than kMany keeps a bound instead.
+  constexpr int kMany = 48;
+  std::vector<std::int32_t> head(n, -1), tail(n, -1), after(n, -1);
+  std::vector<std::int32_t> count(n, 0);
+  std::vector<double> bound(n, 0.0);
   std::vector<std::int32_t> leaves;
-  for (std::size_t v = 0; v < vertices_.size(); ++v) {
-    if (degree_[v] != 1) continue;
-    leaves.push_back(static_cast<std::int32_t>(v));
-    points.begin(leaves.back());
+  for (std::size_t v = 0; v < n; ++v) {
+    if (degree_[v] == 1) {
+      leaves.push_back(static_cast<std::int32_t>(v));
+      head[v] = tail[v] = static_cast<std::int32_t>(v);
+      count[v] = 1;
+    }
   }
   while (!leaves.empty()) {
     const std::int32_t v = leaves.back();
@@ -126,10 +74,29 @@ void AxisWalk::peel(double tolerance, double of_disc) {
     if (at(degree_, v) != 1) continue;
     const std::int32_t e = only_edge(v);
     const std::int32_t w = other(e, v);
-    const double lost = points.farthest(v, at(vertices_, w), tolerance);
+    const Vertex& foot = at(vertices_, w);
+    double lost = 0;
+    if (at(count, v) > kMany) {
+      const Vertex& leaf = at(vertices_, v);
+      lost = at(bound, v) + distance(leaf.at, foot.at) + leaf.r - foot.r;
+    } else {
+      for (std::int32_t p = at(head, v); p >= 0; p = at(after, p)) {
+        lost = std::max(lost, distance(at(vertices_, p).at, foot.at) - at(vertices_, p).r - foot.r);
+        if (lost >= tolerance) break;
+      }
+    }
     if (lost >= tolerance) continue;
     at(gone_, e) = 1;
-    points.give(v, w, lost);
+    at(bound, w) = std::max(at(bound, w), lost);
+    if (at(head, v) >= 0) {
+      if (at(head, w) < 0) {
+        at(head, w) = at(head, v);
+      } else {
+        at(after, at(tail, w)) = at(head, v);
+      }
+      at(tail, w) = at(tail, v);
+    }
+    at(count, w) += at(count, v);
     at(degree_, v) = 0;
     if (--at(degree_, w) == 1) leaves.push_back(w);
     if (at(degree_, w) == 0) dots_.push_back(w);

@@ -17,8 +17,6 @@ class AxisWalk {
       : axis_(axis), shape_(shape), vertices_(axis.vertices), edges_(axis.edges) {}
 
   void peel_hairs(double tolerance);
-  // Keeps only as much of the axis as comes within `reach` mm of every outline point.
-  void peel_within(double reach);
   void clip_to(double least, double kink, double most);
   void measure(IslandGroove& out);
   void chain(IslandGroove& out);
@@ -27,7 +25,6 @@ class AxisWalk {
   using Vertex = MedialAxis::Vertex;
   using Edge = MedialAxis::Edge;
   void link();
-  void peel(double tolerance, double of_disc);
   [[nodiscard]] std::int32_t other(std::int32_t e, std::int32_t v) const {
     const Edge& edge = edges_[static_cast<std::size_t>(e)];
     return edge.a == v ? edge.b : edge.a;
@@ -44,7 +41,7 @@ class AxisWalk {
   [[nodiscard]] double tolerance() const;
 
   const MedialAxis& axis_;
-  const GrooveShape& shape_;
+  GrooveShape shape_;
   std::vector<Vertex> vertices_;
   std::vector<Edge> edges_;
   std::vector<char> gone_;            // per edge

@@ -1,152 +1,243 @@
 #include "cutting/v_floor.hpp"
 
-#include <tbb/parallel_for.h>
-
 #include <algorithm>
 #include <cmath>
+#include <optional>
+#include <unordered_map>
 
-#include "cutting/axis_walk.hpp"
 #include "cutting/chain.hpp"
 #include "cutting/detours.hpp"
 #include "cutting/keep_away.hpp"
-#include "cutting/rings.hpp"
+#include "geometry/axis_rings.hpp"
 #include "geometry/polyline.hpp"
 #include "measure/whole.hpp"
-#include "problem.hpp"
 
 namespace doyen {
 namespace {
 
 constexpr double kTiny = 0.01;  // mm²: rests smaller than this are dust
-// of a step: so much nearer than the ridges ask do rings lie, for what is just out of reach in corners and by rounding
+// Of a step: so much nearer than the ridges ask do rings lie, for what is just out of reach in corners.
 constexpr double kSpare = 0.03;
 
-// The middle of the least disc that holds the points, near enough: step by step towards the farthest of them
-// (M. Bădoiu, K. L. Clarkson, Smaller core-sets for balls, 2003).
-Point middle_of(const Ring& ring) {
-  const Box box = bounds(ring);
-  Point middle{(box.left + box.right) / 2, (box.bottom + box.top) / 2};
-  for (int k = 2; k < 40; ++k) {
-    const Point farthest = *std::max_element(
-        ring.begin(), ring.end(), [&](Point a, Point b) { return distance(a, middle) < distance(b, middle); });
-    middle = middle + (farthest - middle) * (1.0 / k);
-  }
-  return middle;
-}
+// Rings `first`, `first` + `apart`, … mm within the outline, as far as `deepest`.
+struct Drawn {
+  double first = 0, apart = 1, deepest = 0;
+  [[nodiscard]] double reach() const { return (0.5 + kSpare) * apart; }  // half of what the ridges allow
+};
 
-// The lines along what lies between rings, farther than `reach` mm from each: in corners, where rings stand farther
-// apart, and in the middle of narrow places. From ring to ring they go on as one, so that a corner is gone through
-// once.
+// The lines along what lies farther than reach from every ring: in corners, where rings stand farther apart, and in the
+// middle of narrow places. All of that is near those parts of the axis that are farther than reach within the ring
+// outside of them. A corner is gone through in one line.
 class Between {
  public:
-  Between(const Island& part, const std::vector<Region>& shells, double step)
-      : step_(step), reach_((0.5 + kSpare) * step), walls_(grow(Region{{part}}, 0.002), 1e-6) {
-    for (std::size_t k = 0; k < shells.size(); ++k) {
-      Cancel::check_here();
-      const Region deep = grow(shells[k], -reach_);
-      if (deep.empty()) continue;
-      const Region left = k + 1 < shells.size() ? subtract(deep, grow(shells[k + 1], reach_)) : deep;
-      std::vector<Line2> found;
-      for (const Island& crumb : left.islands) {
-        if (area(Region{{crumb}}) >= 1e-3 * step * step) add_middle(crumb, found);
-      }
-      go_on(std::move(found), k);
+  Between(const MedialAxis& axis, const AxisRings& rings, const Drawn& drawn) : axis_(axis), drawn_(drawn) {
+    for (const AxisRings::Rise& rise : rings.rises()) {
+      if (rings.kept(rise)) look_at(rise);
     }
   }
-  std::vector<Line2> lines() && {
-    for (Line2& line : lines_) {
-      line = thinned(line, 0.02 * step_);
-      if (line.size() == 1)
-        line.push_back(line.front() + Point{0.02 * step_, 0});  // a line for what cuts and joins lines
+  std::vector<Line2> lines() {
+    for (std::size_t i = 0; i < parts_.size(); ++i) {
+      for (const std::int32_t end : {parts_[i].from, parts_[i].to}) {
+        if (end >= 0) at_[end].push_back(i);
+      }
     }
-    return std::move(lines_);
+    const auto ends_at = [&](std::int32_t end) { return end < 0 || at_[end].size() == 1; };
+    std::vector<Line2> out;
+    for (std::size_t i = 0; i < parts_.size(); ++i) {
+      for (const std::int32_t end : {parts_[i].from, parts_[i].to}) {
+        if (!parts_[i].done && ends_at(end)) out.push_back(from(i, end));
+      }
+    }
+    for (std::size_t i = 0; i < parts_.size(); ++i) {  // what has no end
+      if (!parts_[i].done) out.push_back(from(i, parts_[i].from));
+    }
+    return out;
   }
 
  private:
-  // A bit that goes along these lines comes within reach of all of the crumb.
-  void add_middle(const Island& crumb, std::vector<Line2>& out) const {
-    const Ring& ring = crumb.rings.front();
-    const Point middle = middle_of(ring);
-    if (std::all_of(ring.begin(), ring.end(), [&](Point p) { return distance(p, middle) <= reach_; })) {
-      out.push_back({middle});
-      return;
-    }
-    IslandGroove groove;
-    try {
-      groove.axis = medial_axis(crumb);
-    } catch (const Problem&) {  // it touches itself: then round it
-      for (const Ring& one : crumb.rings) out.push_back(closed_line(one));
-      return;
-    }
-    AxisWalk walk(groove.axis, GrooveShape{});
-    walk.peel_within(reach_);
-    walk.chain(groove);
-    for (const Pass& pass : groove.passes) {
-      Line2& line = out.emplace_back();
-      for (const Point3& p : pass.points) line.push_back(p.flat() + groove.axis.origin);
-    }
-  }
-  // Each line that ended between the two rings before goes on where it is near; else a line begins.
-  void go_on(std::vector<Line2> found, std::size_t shell) {
-    const double farthest = 4 * step_;
-    std::vector<Open> open;
-    for (Line2& line : found) {
-      double least = farthest;
-      std::size_t best = open_.size();
-      bool turned = false;
-      for (std::size_t i = 0; i < open_.size(); ++i) {
-        if (open_[i].shell + 1 != shell) continue;
-        const Point end = lines_[open_[i].line].back();
-        for (const bool back : {false, true}) {
-          const double away = distance(end, back ? line.back() : line.front());
-          if (away >= least) continue;
-          least = away;
-          best = i;
-          turned = back;
-        }
-      }
-      if (turned) std::reverse(line.begin(), line.end());
-      if (best == open_.size() || !walls_.keeps(lines_[open_[best].line].back(), line.front())) {
-        open.push_back({lines_.size(), shell});
-        lines_.push_back(std::move(line));
-        continue;
-      }
-      Line2& longer = lines_[open_[best].line];
-      longer.insert(longer.end(), line.begin(), line.end());
-      open.push_back({open_[best].line, shell});
-      open_[best].shell = shell;  // taken
-    }
-    open_ = std::move(open);
-  }
-
-  struct Open {
-    std::size_t line, shell;  // which line, and between which ring and the next it ends
+  struct Part {
+    Line2 points;
+    std::int32_t from, to;  // of the axis' points; below 0 where the axis goes on
+    bool done = false;
   };
-  double step_, reach_;
-  KeepAway walls_;
-  std::vector<Line2> lines_;
-  std::vector<Open> open_;
+  // From that end of a part along the axis as far as it goes on.
+  Line2 from(std::size_t i, std::int32_t end) {
+    Line2 line;
+    while (true) {
+      Part& part = parts_[i];
+      part.done = true;
+      const bool turned = part.to == end;
+      if (turned) std::reverse(part.points.begin(), part.points.end());
+      line.insert(line.end(), part.points.begin() + (line.empty() ? 0 : 1), part.points.end());
+      end = turned ? part.from : part.to;
+      if (end < 0) break;
+      const std::vector<std::size_t>& on = at_[end];
+      const auto next = std::find_if(on.begin(), on.end(), [&](std::size_t k) { return !parts_[k].done; });
+      if (next == on.end()) break;
+      i = *next;
+    }
+    return thinned(line, 0.02 * drawn_.apart);
+  }
+  void look_at(const AxisRings::Rise& rise) {
+    const double reach = drawn_.reach(), begin = std::max(rise.low.r, drawn_.first + reach);
+    if (rise.low.r > drawn_.deepest) return;
+    constexpr double kLevel = 1e-6;  // mm: between walls that run along each other
+    if (rise.high.r - rise.low.r < kLevel) {
+      const double past = rise.low.r - drawn_.first;
+      if (past > 0 && std::fmod(past, drawn_.apart) > reach) add(rise, rise.low.r, rise.high.r);
+      return;
+    }
+    if (rise.high.r <= begin) return;
+    const double slope = (rise.high.r - rise.low.r) / std::max(1e-9, distance(rise.low.at, rise.high.at));
+    if (!rise.one.is_point() && !rise.two.is_point()) {
+      // So blunt a corner that the next ring's own corner comes within reach of where this one's does.
+      if (slope >= (drawn_.apart - reach) / reach) return;
+      constexpr double kSharp = 0.3;  // where it pays to go on between two such places
+      if (slope > kSharp) return add(rise, begin, rise.high.r);
+    }
+    for (int k = std::max(0, static_cast<int>((begin - drawn_.first) / drawn_.apart) - 1);; ++k) {
+      const double from = std::max(begin, drawn_.first + k * drawn_.apart + reach),
+                   to = std::min(rise.high.r, drawn_.first + (k + 1) * drawn_.apart);
+      if (from >= rise.high.r) break;
+      if (from < to) add(rise, from, to);
+    }
+  }
+  void add(const AxisRings::Rise& rise, double from, double to) {
+    const bool whole_low = from <= rise.low.r, whole_high = to >= rise.high.r;
+    const auto at = [&](double r) { return edge_point_at_radius(axis_, rise.low, rise.high, rise.one, rise.two, r); };
+    const MedialAxis::Vertex a = whole_low ? rise.low : at(from), b = whole_high ? rise.high : at(to);
+    Part part{{a.at}, whole_low ? rise.low_id : -1, whole_high ? rise.high_id : -1};
+    std::vector<MedialAxis::Vertex> traced;
+    trace_edge(axis_, a, b, rise.one, rise.two, 0.02 * drawn_.apart, traced);
+    for (const MedialAxis::Vertex& v : traced) part.points.push_back(v.at);
+    if (part.points.size() > 1 && distance(part.points.front(), part.points.back()) > 1e-9)
+      parts_.push_back(std::move(part));
+  }
+
+  const MedialAxis& axis_;
+  Drawn drawn_;
+  std::vector<Part> parts_;
+  std::unordered_map<std::int32_t, std::vector<std::size_t>> at_;  // the parts that meet in a point of the axis
 };
 
-// Part of a floor with the rests in it.
-struct Room {
-  Island part;
-  Region rest;
-};
-
-// About how far from the walls the rest reaches, mm.
-double farthest_from(const Region& walls, const Region& rest) {
-  double away = 0.5;
+// How far within the floor's outline the rest reaches at most, mm.
+double deepest_of(const Region& floor, const Region& rest) {
+  double away = 0.25;
   for (; away < 1e4; away *= 2) {
     Cancel::check_here();
-    const KeepAway edges(walls, away);
-    const bool all_near = std::all_of(rest.islands.begin(), rest.islands.end(), [&](const Island& island) {
-      return std::none_of(island.rings.front().begin(), island.rings.front().end(),
-                          [&](Point p) { return edges.keeps(p); });
-    });
-    if (all_near) break;
+    const KeepAway edges(floor, away);
+    const auto far_off = [&](Point a, Point b) {
+      const int parts = whole_up(distance(a, b) / away, 1, 100'000);
+      for (int k = 0; k < parts; ++k) {
+        if (edges.keeps(a + (b - a) * (static_cast<double>(k) / parts))) return true;
+      }
+      return false;
+    };
+    bool any = false;
+    for (const Island& island : rest.islands) {
+      Cancel::check_here();
+      for (const Ring& ring : island.rings) {
+        for (std::size_t i = 0; i < ring.size() && !any; ++i) any = far_off(ring[i], ring[(i + 1) % ring.size()]);
+      }
+    }
+    if (!any) break;
   }
-  return away;
+  return 1.5 * away;
+}
+
+// Rings follow narrow places with few lifts, and what larger bits left along walls; in one that is hundreds of rings
+// wide straight rows do.
+bool wide(const Island& patch, double step) {
+  double outline = 0;
+  for (const Ring& ring : patch.rings) outline += ring_length(ring);
+  const double all = area(Region{{patch}});
+  return std::sqrt(all) > 400 * step || 2 * all / outline > 50 * step;
+}
+
+// The rings over the rest and what is between them; nothing where the axis does not tell them.
+std::optional<std::vector<Line2>> rings_over(const FloorOfV& floor, const Region& rest, double step,
+                                             const Cancel& cancel) {
+  AxisRings rings(floor.axis);
+  std::vector<Box> boxes;
+  for (const Island& patch : rest.islands) {
+    const Box box = bounds(patch).grown(step);
+    boxes.push_back(
+        {box.left - floor.origin.x, box.bottom - floor.origin.y, box.right - floor.origin.x, box.top - floor.origin.y});
+  }
+  Drawn drawn{floor.within, step / (1 + 2 * kSpare), floor.within + deepest_of(floor.region, rest)};
+  for (const AxisRings::Rise& rise : rings.rises()) {
+    if (rise.high.r > drawn.deepest &&
+        std::any_of(boxes.begin(), boxes.end(), [&](const Box& box) { return box.contains(rise.high.at); }))
+      drawn.deepest = rise.high.r;
+  }
+  rings.keep_near(boxes, drawn.deepest + step);
+  std::vector<Line2> found;
+  const double last = std::min(rings.widest(), drawn.deepest + drawn.apart);
+  for (int k = 1; drawn.first + k * drawn.apart < last; ++k) {
+    cancel.check();
+    const std::optional<std::vector<Line2>> ring = rings.at(drawn.first + k * drawn.apart);
+    if (!ring) return std::nullopt;
+    for (const Line2& line : *ring) found.push_back(thinned(line, std::min(0.002, step / 60)));
+  }
+  for (Line2& line : Between(floor.axis, rings, drawn).lines()) found.push_back(std::move(line));
+  for (Line2& line : found) {
+    for (Point& p : line) p = p + floor.origin;
+  }
+  return found;
+}
+
+std::vector<Line2> lines_over(const FloorOfV& floor, const Region& rest, double step, bool edge_done,
+                              const Cancel& cancel) {
+  Region in_rows, in_rings;
+  for (const Island& patch : rest.islands) (wide(patch, step) ? in_rows : in_rings).islands.push_back(patch);
+  std::vector<Line2> found;
+  if (!in_rings.empty()) {
+    if (const std::optional<std::vector<Line2>> rings = rings_over(floor, in_rings, step, cancel))
+      found = clip_lines(*rings, grow(in_rings, step));
+    else
+      in_rows = rest;
+  }
+  if (!in_rows.empty()) {
+    for (Line2& line : hatch(intersect(floor.region, grow(in_rows, step)), step, cancel))
+      found.push_back(std::move(line));
+  }
+  if (!edge_done) {
+    std::vector<Line2> edge;
+    for (const Island& island : floor.region.islands) {
+      for (const Ring& ring : island.rings) edge.push_back(closed_line(ring));
+    }
+    for (Line2& line : clip_lines(edge, grow(rest, step))) found.push_back(std::move(line));
+  }
+  return found;
+}
+
+// One part's lines as passes: with the bit down from one to the next, and on the longest of them for what is near it.
+std::vector<Pass> joined(std::vector<Line2> lines, const Region& floor, double z, const Cancel& cancel) {
+  std::vector<Pass> out;
+  std::size_t points = 0;
+  for (const Line2& line : chained(std::move(lines), floor, kStaysDown, cancel)) {
+    Pass& pass = out.emplace_back();
+    for (const Point& p : line) {
+      const Point3 q{p.x, p.y, z};
+      if (pass.points.empty() || !(pass.points.back() == q)) pass.points.push_back(q);
+    }
+    points = std::max(points, pass.points.size());
+  }
+  constexpr std::size_t kMostLooked = 200'000'000;  // points that are looked at at most: a second
+  if (out.size() < 2 || out.size() * out.size() * points > kMostLooked) return out;
+  std::stable_sort(out.begin(), out.end(),
+                   [](const Pass& a, const Pass& b) { return path_length(a) > path_length(b); });
+  const KeepAway edges(grow(floor, 0.002), 1e-6);
+  Detours done{{}, std::move(out)};
+  while (!done.left.empty()) {
+    cancel.check();
+    const std::size_t before = done.left.size();
+    if (!done.passes.empty()) done = with_detours(std::move(done.passes), std::move(done.left), edges, kStaysDown);
+    if (done.left.size() < before) continue;
+    done.passes.push_back(std::move(done.left.front()));
+    done.left.erase(done.left.begin());
+  }
+  return std::move(done.passes);
 }
 
 Point inside_of(const Island& island) {
@@ -162,11 +253,12 @@ Point inside_of(const Island& island) {
   return ring.front();
 }
 
-// Which of the rests lie in which part of the floor: each lies in one alone.
-std::vector<Region> rests_by_part(const Region& floor, const Region& rest) {
+}  // namespace
+
+std::vector<Region> rests_by_part(const Region& parts, const Region& rest) {
   std::vector<Box> boxes;
-  for (const Island& part : floor.islands) boxes.push_back(bounds(part).grown(0.001));
-  std::vector<Region> out(floor.islands.size());
+  for (const Island& part : parts.islands) boxes.push_back(bounds(part).grown(0.001));
+  std::vector<Region> out(parts.islands.size());
   for (const Island& patch : rest.islands) {
     Cancel::check_here();
     const Box box = bounds(patch);
@@ -176,136 +268,14 @@ std::vector<Region> rests_by_part(const Region& floor, const Region& rest) {
     }
     if (may.size() > 1) {
       const Point p = inside_of(patch);
-      std::erase_if(may, [&](std::size_t i) { return !contains(Region{{floor.islands[i]}}, p); });
+      std::erase_if(may, [&](std::size_t i) { return !contains(Region{{parts.islands[i]}}, p); });
     }
     if (!may.empty()) out[may.front()].islands.push_back(patch);
   }
   return out;
 }
 
-// Only the surroundings of what is left: a ground that a larger bit has cleared is not drawn in all over for its
-// corners.
-std::vector<Room> rooms_of(const Island& part, const Region& left, double step) {
-  if (left.empty()) return {};
-  const Region own{{part}};
-  const Box whole = bounds(part);
-  const double walls = farthest_from(own, left);
-  std::vector<Ring> near;
-  bool all = false;
-  for (const Island& patch : left.islands) {
-    // What is drawn in from the sides of this box hardly comes to the patch.
-    const Box wide = bounds(patch).grown(walls + 3 * step);
-    all = all || (wide.contains({whole.left, whole.bottom}) && wide.contains({whole.right, whole.top}));
-    near.push_back(
-        {{wide.left, wide.bottom}, {wide.right, wide.bottom}, {wide.right, wide.top}, {wide.left, wide.top}});
-  }
-  std::vector<Room> out;
-  for (const Island& room : all ? own.islands : intersect(own, clean(near)).islands) {
-    Room& one = out.emplace_back(Room{room, {}});
-    const Box box = bounds(room);
-    for (std::size_t i = 0; i < left.islands.size(); ++i) {
-      if (bounds(left.islands[i]).meets(box)) one.rest.islands.push_back(left.islands[i]);
-    }
-    if (one.rest.empty()) out.pop_back();
-  }
-  return out;
-}
-
-// The room drawn in until that no longer comes to the rest.
-std::vector<Region> shells_over(const Room& room, const Region& near_rest, double step, const Cancel& cancel) {
-  std::vector<Point> places;
-  for (const Island& patch : near_rest.islands) places.push_back(inside_of(patch));
-  std::vector<Region> shells;
-  Region shell{{room.part}};
-  while (!shell.empty()) {
-    cancel.check();
-    shells.push_back(std::move(shell));
-    const Region& last = shells.back();
-    if (std::none_of(places.begin(), places.end(), [&](Point p) { return contains(last, p); }) &&
-        clip_lines(rings_inside_out({last}), near_rest).empty())
-      break;
-    shell = next_shell(last, step);
-  }
-  return shells;
-}
-
-std::vector<Line2> lines_over(const Room& room, double step, bool edge_done, const Cancel& cancel) {
-  // Rings follow narrow floors with few lifts, and what larger bits left along walls; in a floor hundreds of rings wide
-  // straight rows do.
-  const Region near_rest = grow(room.rest, step);
-  double outline = 0, all = 0;
-  for (const Island& island : room.rest.islands) {
-    for (const Ring& ring : island.rings) outline += ring_length(ring);
-    all += area(Region{{island}});
-  }
-  if (std::sqrt(all) > 400 * step || 2 * all / outline > 50 * step)
-    return hatch(intersect(Region{{room.part}}, near_rest), step, cancel);
-  const double apart = step / (1 + 2 * kSpare);
-  const std::vector<Region> shells = shells_over(room, near_rest, apart, cancel);
-  std::vector<Line2> found = rings_inside_out(shells, edge_done ? 1 : 0);
-  for (Line2& line : Between(room.part, shells, apart).lines()) found.push_back(std::move(line));
-  return clip_lines(found, near_rest);
-}
-
-// One part's lines as passes: with the bit down from one to the next, and on the longest of them for what is near it.
-std::vector<Pass> joined(std::vector<Line2> lines, const Island& part, double z, const Cancel& cancel) {
-  const Region own{{part}};
-  std::vector<Pass> out;
-  std::size_t points = 0;
-  for (const Line2& line : chained(std::move(lines), own, kStaysDown, cancel)) {
-    Pass& pass = out.emplace_back();
-    for (const Point& p : line) {
-      const Point3 q{p.x, p.y, z};
-      if (pass.points.empty() || !(pass.points.back() == q)) pass.points.push_back(q);
-    }
-    points = std::max(points, pass.points.size());
-  }
-  constexpr std::size_t kMostLooked = 200'000'000;  // points that are looked at at most: a second
-  if (out.size() < 2 || out.size() * out.size() * points > kMostLooked) return out;
-  std::stable_sort(out.begin(), out.end(),
-                   [](const Pass& a, const Pass& b) { return path_length(a) > path_length(b); });
-  const KeepAway edges(grow(own, 0.002), 1e-6);
-  Detours done{{}, std::move(out)};
-  while (!done.left.empty()) {
-    cancel.check();
-    const std::size_t before = done.left.size();
-    if (!done.passes.empty()) done = with_detours(std::move(done.passes), std::move(done.left), edges, kStaysDown);
-    if (done.left.size() < before) continue;
-    done.passes.push_back(std::move(done.left.front()));
-    done.left.erase(done.left.begin());
-  }
-  return std::move(done.passes);
-}
-
-std::vector<Pass> at_one_height(const Region& region, const Region& rest, double step, double z, bool edge_done,
-                                const Cancel& cancel) {
-  const std::vector<Region> rests = rests_by_part(region, rest);
-  std::vector<std::vector<Pass>> found(region.islands.size());
-  tbb::parallel_for(std::size_t{0}, region.islands.size(), [&](std::size_t i) {
-    const Island& part = region.islands[i];
-    const Cancel::Scope stops(cancel);
-    const std::vector<Room> rooms = rooms_of(part, rests[i], step);
-    if (rooms.empty()) return;
-    std::vector<std::vector<Line2>> of_room(rooms.size());
-    tbb::parallel_for(std::size_t{0}, rooms.size(), [&](std::size_t k) {
-      cancel.check();
-      const Cancel::Scope room_stops(cancel);
-      of_room[k] = lines_over(rooms[k], step, edge_done, cancel);
-    });
-    std::vector<Line2> lines;
-    for (std::vector<Line2>& some : of_room)
-      lines.insert(lines.end(), std::make_move_iterator(some.begin()), std::make_move_iterator(some.end()));
-    found[i] = joined(std::move(lines), part, z, cancel);
-  });
-  std::vector<Pass> out;
-  for (std::vector<Pass>& some : found)
-    out.insert(out.end(), std::make_move_iterator(some.begin()), std::make_move_iterator(some.end()));
-  return out;
-}
-
-}  // namespace
-
-std::vector<std::vector<Pass>> tidy_floor_with_v(const Region& region, const Region& rest, const VFloor& v,
+std::vector<std::vector<Pass>> tidy_floor_with_v(const FloorOfV& floor, const Region& rest, const VFloor& v,
                                                  const Cancel& cancel) {
   if (area(rest) < kTiny) return {};
   const auto apart = [&](double ridge) { return std::max(0.008, 2 * ridge * v.tan_half + 0.9 * v.tip); };
@@ -321,7 +291,7 @@ std::vector<std::vector<Pass>> tidy_floor_with_v(const Region& region, const Reg
     cancel.check();
     const double ridge = level == levels ? v.ridge : std::max(v.ridge, v.step - depth / levels);
     const double z = v.ground - depth * level / levels;
-    out.push_back(at_one_height(region, rest, apart(ridge), z, v.edge_done, cancel));
+    out.push_back(joined(lines_over(floor, rest, apart(ridge), v.edge_done, cancel), floor.region, z, cancel));
   }
   return out;
 }

@@ -4,6 +4,7 @@
 
 #include "cancel.hpp"
 #include "cutting/pass.hpp"
+#include "geometry/medial_axis.hpp"
 #include "geometry/region.hpp"
 
 namespace doyen {
@@ -18,9 +19,20 @@ struct VFloor {
   bool edge_done = false;  // it has gone along the floor's edge already, as deep
 };
 
-// Goes over `rest` of the floor `region` (where the tip may stand at `z = floor`), in several goes where it is deeper
-// than the bit takes at once; one list each. All but the last are as coarse as that allows: it alone makes the floor.
-std::vector<std::vector<Pass>> tidy_floor_with_v(const Region& region, const Region& rest, const VFloor& v,
+// One connected part: a letter, or the ground round raised ones.
+struct FloorOfV {
+  const MedialAxis& axis;  // of its outline
+  Point origin;            // mm on the board, where the axis begins
+  double within = 0;       // mm: so far inside the outline the floor's edge lies
+  const Region& region;    // the floor: where the tip may stand at `z = floor`
+};
+
+// Goes over `rest` of the floor, in several goes where it is deeper than the bit takes at once; one list each. All but
+// the last are as coarse as that allows: it alone makes the floor.
+std::vector<std::vector<Pass>> tidy_floor_with_v(const FloorOfV& floor, const Region& rest, const VFloor& v,
                                                  const Cancel& cancel = {});
+
+// Which of the rests lie in which part: each lies in one alone, and none is cut for it.
+std::vector<Region> rests_by_part(const Region& parts, const Region& rest);
 
 }  // namespace doyen

@@ -71,7 +71,7 @@ std::vector<Neck> necks_of(const Region& region, double narrower_than) {
     boxes.push_back(bounds(body).grown(kTouch));
     places.emplace_back(body);
   }
-  for (const Island& lost : subtract(region, opened).islands) {
+  for (const Island& lost : lost_in_opening(region, narrower_than / 2, kArcError).islands) {
     Cancel::current().check();
     const Region touch = grow({{lost}}, kTouch);
     const Box here = bounds(touch);

@@ -1,6 +1,8 @@
 #include <charconv>
 #include <cmath>
+#include <cstdint>
 #include <numbers>
+#include <string_view>
 
 #include "cancel.hpp"
 #include "measure/whole.hpp"
@@ -28,7 +30,8 @@ class Reader {
       std::size_t end = text_.find('\n', begin);
       if (end == std::string::npos) end = text_.size();
       ++line_;
-      obey(words_of(text_.substr(begin, end - begin)));
+      take_words(std::string_view(text_).substr(begin, end - begin));
+      obey();
       begin = end + 1;
     }
     finish_pass();
@@ -42,22 +45,22 @@ class Reader {
   }
 
   // The number of what comes next, where a comment says it.
-  void take_work(const std::string& s, std::size_t at, const std::string& begins, std::size_t close) {
-    if (s.compare(at, begins.size(), begins) != 0) return;
+  void take_work(std::string_view s, std::size_t at, std::string_view begins, std::size_t close) {
+    if (s.substr(at, begins.size()) != begins) return;
     int number = 0;
     const char* first = s.data() + at + begins.size();
     const auto [end, error] = std::from_chars(first, s.data() + close, number);
     if (error == std::errc() && end > first) work_ = number;
   }
 
-  std::vector<Word> words_of(const std::string& s) {
-    std::vector<Word> words;
+  void take_words(std::string_view s) {
+    words_.clear();
     if (s.size() > 2000) throw complain(say("the line is longer than any machine takes"));
     for (std::size_t i = 0; i < s.size();) {
       const char c = s[i];
       if (c == '(') {
         const std::size_t close = s.find(')', i);
-        if (close == std::string::npos) throw complain(say("a comment is not closed"));
+        if (close == std::string_view::npos) throw complain(say("a comment is not closed"));
         take_work(s, i, "(work ", close);
         i = close + 1;
       } else if (c == ';') {
@@ -69,7 +72,8 @@ class Reader {
         ++i;
       } else {
         const char letter = static_cast<char>(c >= 'a' && c <= 'z' ? c - 32 : c);
-        if (letter < 'A' || letter > 'Z') throw complain(say("“{0}” is not a word of G-code", s.substr(i, 12)));
+        if (letter < 'A' || letter > 'Z')
+          throw complain(say("“{0}” is not a word of G-code", std::string(s.substr(i, 12))));
         ++i;
         while (i < s.size() && (s[i] == ' ' || s[i] == '+')) ++i;
         double value = 0;
@@ -78,10 +82,9 @@ class Reader {
         if (!std::isfinite(value) || std::abs(value) > 1e7)
           throw complain(say("the number after {0} is far too large", letter));
         i = static_cast<std::size_t>(end - s.data());
-        words.push_back({letter, value});
+        words_.push_back({letter, value});
       }
     }
-    return words;
   }
 
   // What the words of one line ask for together.
@@ -91,14 +94,14 @@ class Reader {
   };
 
   // NISTIR 6556, 3.3.1.2: a word but G and M comes once a line, one motion at a time.
-  void refuse_twice(const std::vector<Word>& words) const {
-    std::string seen;  // letters
+  void refuse_twice() const {
+    std::uint32_t seen = 0;  // letters, a bit each
     int motions = 0;
-    for (const Word& w : words) {
+    for (const Word& w : words_) {
       if (w.letter != 'G' && w.letter != 'M') {
-        if (seen.find(w.letter) != std::string::npos)
-          throw complain(say("the word {0} comes twice in one line", w.letter));
-        seen += w.letter;
+        const std::uint32_t bit = std::uint32_t{1} << (w.letter - 'A');
+        if ((seen & bit) != 0) throw complain(say("the word {0} comes twice in one line", w.letter));
+        seen |= bit;
       }
       if (w.letter == 'G' && w.value >= 0 && w.value < 3.5 && ++motions > 1)
         throw complain(say("two motions are asked for in one line"));
@@ -155,10 +158,10 @@ class Reader {
     }
   }
 
-  void obey(const std::vector<Word>& words) {
-    refuse_twice(words);
+  void obey() {
+    refuse_twice();
     Line line;
-    for (const Word& w : words) take(w, line);
+    for (const Word& w : words_) take(w, line);
     if (line.change) {
       finish_pass();
       if (!now().passes.empty()) program_.sections.emplace_back();
@@ -283,6 +286,7 @@ class Reader {
   const std::string& where_;
   double face_;
   GcodeProgram program_;
+  std::vector<Word> words_;  // of the line
   Pass pass_;
   std::vector<double> pass_feeds_;
   int pass_work_ = 0;

@@ -1,5 +1,8 @@
 #include <algorithm>
+#include <charconv>
 #include <cmath>
+#include <cstdint>
+#include <limits>
 
 #include "cancel.hpp"
 #include "machine/arcs.hpp"
@@ -23,12 +26,12 @@ std::string framed(const std::string& text, const MachineProfile& machine) {
 class Writer {
  public:
   Writer(const GcodeJob& job, const MachineProfile& machine)
-      : job_(job), machine_(machine), along_board_(machine_along_board(machine, job.placed.turn)) {}
+      : job_(job), machine_(machine), along_board_(machine_along_board(machine, job.placed.turn)) {
+    unit_ = machine_.unit == Unit::Inch ? kMmPerInch : 1;
+    for (int k = 0; k < machine_.decimals; ++k) scale_ *= 10;
+  }
 
   std::string write() {
-    // Without rounding away more than half a unit of the last place; z is rounded up, so that rounding never cuts
-    // deeper.
-    unit_ = machine_.unit == Unit::Inch ? kMmPerInch : 1;
     comment("job " + job_.title);
     comment("zero " + job_.zero);
     bool first = true;
@@ -63,11 +66,13 @@ class Writer {
   }
 
  private:
+  void begin_line() {
+    if (!machine_.line_numbers) return;
+    text_ += "N" + std::to_string(number_) + " ";
+    number_ += 10;
+  }
   void line(const std::string& words) {
-    if (machine_.line_numbers) {
-      text_ += "N" + std::to_string(number_) + " ";
-      number_ += 10;
-    }
+    begin_line();
     text_ += words;
     text_ += '\n';
   }
@@ -81,7 +86,7 @@ class Writer {
       line("G4 P" + (machine_.dwell_in_ms ? format_number(machine_.spin_up_seconds * 1000, 0)
                                           : format_number(machine_.spin_up_seconds, 1)));
     feed_ = -1;
-    at_known_ = false;
+    x_ = y_ = z_ = kUnknown;
     rapid_z(clearance());
   }
 
@@ -108,8 +113,8 @@ class Writer {
         }
       }
     }
-    line("G0 X" + number((middles.left + middles.right) / 2) + " Y" +
-         number(job_.placed.y_near ? middles.top : middles.bottom));
+    line("G0" + word('X', steps((middles.left + middles.right) / 2)) +
+         word('Y', steps(job_.placed.y_near ? middles.top : middles.bottom)));
   }
 
   void change_to(const GcodeJob::Part& part) {
@@ -126,11 +131,33 @@ class Writer {
     }
   }
 
-  [[nodiscard]] std::string number(double mm, bool up = false) const {
-    const double scale = std::pow(10.0, machine_.decimals);
-    double v = mm / unit_ * scale;
-    v = up ? std::ceil(v - 1e-6) : std::round(v);
-    return format_number(v / scale, machine_.decimals);
+  // In units of the last place that is written: none is rounded away by more than half of it, and z is rounded up, so
+  // that rounding never cuts deeper.
+  [[nodiscard]] std::int64_t steps(double mm) const { return std::llround(mm / unit_ * scale_); }
+  [[nodiscard]] std::int64_t steps_up(double mm) const { return std::llround(std::ceil(mm / unit_ * scale_ - 1e-6)); }
+  void add_word(std::string& to, char letter, std::int64_t steps) const {
+    const auto scale = static_cast<std::int64_t>(scale_);
+    char buffer[32];
+    char* end = buffer;
+    *end++ = ' ';
+    *end++ = letter;
+    if (steps < 0) *end++ = '-';
+    const std::int64_t size = std::abs(steps);
+    end = std::to_chars(end, buffer + sizeof buffer, size / scale).ptr;
+    std::int64_t rest = size % scale;
+    if (rest != 0) {
+      *end++ = '.';
+      for (std::int64_t place = scale / 10; rest != 0; place /= 10) {
+        *end++ = static_cast<char>('0' + rest / place);
+        rest %= place;
+      }
+    }
+    to.append(buffer, end);
+  }
+  [[nodiscard]] std::string word(char letter, std::int64_t steps) const {
+    std::string out;
+    add_word(out, letter, steps);
+    return out;
   }
 
   void check(const Point3& p) const {
@@ -142,31 +169,30 @@ class Writer {
     }
   }
 
-  void rapid_z(double z) { line("G0 Z" + number(z + job_.placed.z)); }
+  void rapid_z(double z) { line("G0" + word('Z', steps(z + job_.placed.z))); }
 
-  // The words for a move from what was last written; empty when nothing moves at this precision.
-  std::string axes(const Point3& p) {
-    std::string words;
-    const Point3 at = job_.placed.at_machine(p);
-    const std::string x = number(at.x), y = number(at.y), z = number(at.z, true);
-    if (!at_known_ || x != x_) words += " X" + (x_ = x);
-    if (!at_known_ || y != y_) words += " Y" + (y_ = y);
-    if (!at_known_ || z != z_) words += " Z" + (z_ = z);
-    at_known_ = true;
-    return words;
-  }
-
-  void feed_to(const std::string& g, const Point3& p, double feed, const std::string& centre = "") {
+  // The words for a move from what was last written; no line where nothing moves at this precision. `off`: of an arc's
+  // centre from where it begins.
+  void feed_to(const char* g, const Point3& p, double feed, const Point* off = nullptr) {
     check(p);
-    const std::string words = axes(p);
-    if (words.empty() && centre.empty()) return;
+    const Point3 at = job_.placed.at_machine(p);
+    const std::int64_t x = steps(at.x), y = steps(at.y), z = steps_up(at.z);
+    if (x == x_ && y == y_ && z == z_ && off == nullptr) return;
+    begin_line();
+    text_ += g;
+    if (x != x_) add_word(text_, 'X', x_ = x);
+    if (y != y_) add_word(text_, 'Y', y_ = y);
+    if (z != z_) add_word(text_, 'Z', z_ = z);
+    if (off != nullptr) {
+      add_word(text_, 'I', steps(off->x));
+      add_word(text_, 'J', steps(off->y));
+    }
     const double shown = std::max(1.0, std::floor(feed / unit_ * 10) / 10);
-    std::string f;
     if (std::abs(shown - feed_) > 0.02 * feed_ || feed_ < 0 || shown < feed_ * 0.98) {
-      f = " F" + format_number(shown, 1);
+      text_ += " F" + format_number(shown, 1);
       feed_ = shown;
     }
-    line(g + words + centre + f);
+    text_ += '\n';
   }
 
   void write_pass(const Pass& pass, const Feeds& feeds, const GcodeJob::Part& part) {
@@ -175,12 +201,11 @@ class Writer {
     if (last_) rapid_z(job_.travel ? job_.travel->between(*last_, first.flat()) : clearance());
     last_ = pass.points.back().flat();
     const Point above = job_.placed.at_machine(first.flat());
-    x_ = number(above.x);
-    y_ = number(above.y);
-    line("G0 X" + x_ + " Y" + y_);
-    z_ = number((job_.travel ? job_.travel->approach : kApproach) + job_.placed.z, true);
-    line("G0 Z" + z_);
-    at_known_ = true;
+    x_ = steps(above.x);
+    y_ = steps(above.y);
+    line("G0" + word('X', x_) + word('Y', y_));
+    z_ = steps_up((job_.travel ? job_.travel->approach : kApproach) + job_.placed.z);
+    line("G0" + word('Z', z_));
     // Fast through what is cut away already; not at rapid speed, which stays above the face.
     const double approach = job_.travel ? job_.travel->approach : kApproach;
     const double down = fast_down_to(pass, approach);
@@ -192,27 +217,26 @@ class Writer {
         const Arc arc = arc_from(pass.points, i - 1, part.bit->kind);
         if (arc.last > i) {
           const Point off = job_.placed.turned(arc.centre - from.flat());
-          x_.clear();
-          y_.clear();
+          x_ = y_ = kUnknown;
           feed_to(arc.clockwise != job_.placed.mirrors() ? "G2" : "G3", pass.points[arc.last],
-                  feed_along(from, pass.points[i], feeds, along_board_), " I" + number(off.x) + " J" + number(off.y));
+                  feed_along(from, pass.points[i], feeds, along_board_), &off);
           i = arc.last;
           continue;
         }
       }
       feed_to("G1", pass.points[i], feed_along(from, pass.points[i], feeds, along_board_));
     }
-    z_.clear();
+    z_ = kUnknown;
   }
 
   const GcodeJob& job_;
   const MachineProfile& machine_;
   MachineProfile along_board_;
   std::string text_;
-  std::string x_, y_, z_;
-  bool at_known_ = false;
+  static constexpr std::int64_t kUnknown = std::numeric_limits<std::int64_t>::min();
+  std::int64_t x_ = kUnknown, y_ = kUnknown, z_ = kUnknown;  // where the last line went, in units of the last place
   std::optional<Point> last_;  // where the part's last pass ended, the bit still in the wood
-  double unit_ = 1;
+  double unit_ = 1, scale_ = 1;
   double feed_ = -1;
   int number_ = 10;
 };

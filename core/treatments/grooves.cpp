@@ -1,4 +1,6 @@
 // Grooves, and raised shapes with sloped flanks: the ground round them is a groove with a floor.
+#include <tbb/parallel_for.h>
+
 #include <algorithm>
 #include <cmath>
 
@@ -63,44 +65,26 @@ class Inciser {
     out.limit = shape.limit;
     out.deepest = piece_.around.ground.below + sunk_ + out.groove->deepest();
     out.deepest_at = out.groove->widest_at();
-    if (out.groove->has_floor()) make_floor(v, shape, out);
+    if (out.groove->has_floor()) make_floor(shape, out);
     add_groove_operation(v, shape, out);
     if (shape.tip > 0) note_lost(out, lost_in_opening(region_, shape.tip / 2));
   }
 
  private:
-  void make_floor(const Bit& v, const GrooveShape& shape, PieceCuts& out) {
+  void make_floor(const GrooveShape& shape, PieceCuts& out) {
     const Region floor = grow(region_, -shape.limit_radius());
     out.floor = floor;
     Region cleared;
     if (!asked_.v_alone) cleared = clear_with(piece_, floor, sunk_ + shape.limit, asked_.propose, out);
-    const Region rest = without_dust(cleared.empty() ? floor : subtract(floor, grow(cleared, 0.02)));
-    out.floor_by_v = area(rest);
-    tidy_ = tidy_floor_with_v(floor, rest,
-                              {.tan_half = v.tan_half(),
-                               .tip = v.tip,
-                               .ground = z_ + sunk_,
-                               .floor = z_ - shape.limit,
-                               .ridge = ridge_height(piece_.cut.moves.v_floor),
-                               .step = v.depth_per_pass(piece_.wood),
-                               .edge_done = true},
-                              piece_.cancel);
+    rest_ = without_dust(cleared.empty() ? floor : subtract(floor, grow(cleared, 0.02)));
+    out.floor_by_v = area(rest_);
   }
 
   void add_groove_operation(const Bit& v, const GrooveShape& shape, PieceCuts& out) {
     const double step = v.depth_per_pass(piece_.wood);
     Operation op = operation(piece_, Operation::Kind::Groove, v, sunk_ + out.groove->deepest());
-    std::vector<Part> parts;
-    for (std::size_t i = 0; i < out.groove->places.size(); ++i) {
-      const Groove::Place& place = out.groove->places[i];
-      Part part;
-      if (2 * place.island->widest > 2 * shape.limit_radius() + kGrid) {
-        part.floor = grow(Region{{region_.islands[i]}}, -shape.limit_radius());
-      }
-      part.passes = island_passes(*out.groove, place, part.floor, z_);
-      part.tidy = tidy_in(region_.islands[i]);
-      if (!part.passes.empty()) parts.push_back(std::move(part));
-    }
+    std::vector<Part> parts = parts_of(v, shape, *out.groove);
+    std::erase_if(parts, [](const Part& part) { return part.passes.empty(); });
     // Nearest letter next; within a letter all levels before going on, and the rest of its floor after its edge.
     Point here{0, 0};
     while (!parts.empty()) {
@@ -126,9 +110,6 @@ class Inciser {
         for (Pass& pass : go) go_on(op.passes, std::move(pass), edges);
       }
     }
-    for (std::vector<Pass>& go : tidy_) {  // of no letter: floors lie inside theirs, so there is none
-      for (Pass& pass : go) op.passes.push_back(std::move(pass));
-    }
     if (!op.passes.empty()) out.operations.push_back(std::move(op));
   }
 
@@ -139,19 +120,29 @@ class Inciser {
     std::vector<std::vector<Pass>> tidy;
   };
 
-  std::vector<std::vector<Pass>> tidy_in(const Island& letter) {
-    const Region own{{letter}};
-    const Box box = bounds(letter);
-    std::vector<std::vector<Pass>> out(tidy_.size());
-    for (std::size_t level = 0; level < tidy_.size(); ++level) {
-      std::vector<Pass> others;
-      for (Pass& pass : tidy_[level]) {
-        const Point p = pass.points.front().flat();
-        (box.contains(p) && contains(own, p) ? out[level] : others).push_back(std::move(pass));
-      }
-      tidy_[level] = std::move(others);
-    }
-    return out;
+  std::vector<Part> parts_of(const Bit& v, const GrooveShape& shape, const Groove& groove) {
+    const VFloor by_v{.tan_half = v.tan_half(),
+                      .tip = v.tip,
+                      .ground = z_ + sunk_,
+                      .floor = z_ - shape.limit,
+                      .ridge = ridge_height(piece_.cut.moves.v_floor),
+                      .step = v.depth_per_pass(piece_.wood),
+                      .edge_done = true};
+    const std::vector<Region> rests = rests_by_part(region_, rest_);
+    std::vector<Part> parts(groove.places.size());
+    tbb::parallel_for(std::size_t{0}, parts.size(), [&](std::size_t i) {
+      piece_.cancel.check();
+      const Cancel::Scope stops(piece_.cancel);
+      const Groove::Place& place = groove.places[i];
+      Part& part = parts[i];
+      if (2 * place.island->widest > 2 * shape.limit_radius() + kGrid)
+        part.floor = grow(Region{{region_.islands[i]}}, -shape.limit_radius());
+      part.passes = island_passes(groove, place, part.floor, z_);
+      if (!part.floor.empty())
+        part.tidy = tidy_floor_with_v({place.island->axis, place.origin, shape.limit_radius(), part.floor}, rests[i],
+                                      by_v, piece_.cancel);
+    });
+    return parts;
   }
 
   // On the floor the bit stays down where that is quicker than a lift and no wall is in its way.
@@ -171,7 +162,7 @@ class Inciser {
   const GrooveAsked& asked_;
   const Region& region_;
   double sunk_, z_;
-  std::vector<std::vector<Pass>> tidy_;  // of the floor by the V, go by go
+  Region rest_;  // of the floor, which only the V reaches
 };
 
 }  // namespace

@@ -7,8 +7,8 @@
 #include <map>
 #include <random>
 
-#include "cutting/v_floor.hpp"
 #include "made_pieces.hpp"
+#include "v_floors.hpp"
 
 using namespace doyen;
 
@@ -113,7 +113,7 @@ TEST_CASE("round letters that stand a V goes over the ground with few lifts, and
     ground = subtract(ground, Region{{Island{{{{x, y}, {x + 6, y}, {x + 6, y + 5}, {x, y + 5}}}}}});
   }
   const double ridge = 0.4, tan_half = std::tan(M_PI / 6);
-  const std::vector<Pass> passes = tidy_floor_with_v(ground, ground, {tan_half, 0, 0, -3, ridge}).front();
+  const std::vector<Pass> passes = tidied(ground, ground, {tan_half, 0, 0, -3, ridge}).front();
   CHECK(passes.size() <= 5);
   std::vector<std::pair<Point, Point>> legs;
   for (const Pass& pass : passes) {

@@ -1,7 +1,7 @@
 // Floors gone over with a V bit's tip: by places taken at random, what stands is no higher than the ridges asked for,
 // no go takes more than the bit takes at once, and the way is no longer than what it makes: by plain geometry, from the
 // bit's cone alone (common practice, no source).
-#include "cutting/v_floor.hpp"
+#include "v_floors.hpp"
 
 #include <catch2/catch.hpp>
 #include <random>
@@ -100,7 +100,7 @@ TEST_CASE("floors under a V's tip: no ridge is higher than asked, nor does any g
              .step = round % 3 == 0 ? 0.0 : some(1, 3),
              .edge_done = round % 2 == 1};
     INFO("round " << round << ": ridge " << v.ridge << ", floor " << v.floor << ", step " << v.step);
-    const std::vector<std::vector<Pass>> goes = tidy_floor_with_v(floor.region, floor.rest, v);
+    const std::vector<std::vector<Pass>> goes = tidied(floor.region, floor.rest, v);
     REQUIRE(!goes.empty());
     const Region loose = grow(floor.region, 0.004);
     std::vector<Leg> legs;
@@ -160,26 +160,26 @@ TEST_CASE(
   const double side = 6, height = side * std::sqrt(3.0) / 2;
   const Region triangle = clean({{{0, 0}, {side, 0}, {side / 2, height}}});
   const VFloor v{.tan_half = std::tan(M_PI / 6), .floor = -3, .ridge = 0.05, .edge_done = true};
-  const std::vector<Pass> passes = tidy_floor_with_v(triangle, triangle, v).front();
+  const std::vector<Pass> passes = tidied(triangle, triangle, v).front();
   const double step = 2 * v.ridge * v.tan_half, rings = height / 3 / step;
   CHECK(passes.size() == 1);
   CHECK(path_length(passes) <= 1.06 * (side * height / 2 / step) + 3 * (2 * height / 3) + 10 * step * rings);
   CHECK(turns_sharper_than(60, passes) <= 1.07 * (3 + 2) * rings + 20);
   // And a plain strip: no line twice between its rings.
   const Region strip = clean({{{0, 0}, {30, 0.2}, {30, 2.2}, {0, 2}}});
-  CHECK(path_length(tidy_floor_with_v(strip, strip, v).front()) <= 1.12 * area(strip) / step);
+  CHECK(path_length(tidied(strip, strip, v).front()) <= 1.12 * area(strip) / step);
 }
 
 TEST_CASE("only the last go over a deep floor is fine: the others are as coarse as the bit allows") {
   const Region bar = clean({{{0, 0}, {20, 0}, {20, 3}, {0, 3}}});
   VFloor v{.tan_half = std::tan(M_PI / 6), .floor = -6, .ridge = 0.05, .step = 2.5};
-  const std::vector<std::vector<Pass>> goes = tidy_floor_with_v(bar, bar, v);
+  const std::vector<std::vector<Pass>> goes = tidied(bar, bar, v);
   REQUIRE(goes.size() == 3);
   CHECK(path_length(goes[0]) < 0.25 * path_length(goes[2]));
   CHECK(path_length(goes[1]) < 0.25 * path_length(goes[2]));
   // Where whole steps would leave nothing for the ridges there is one go more, not a deeper one.
   v.step = 2;
-  CHECK(tidy_floor_with_v(bar, bar, v).size() == 4);
+  CHECK(tidied(bar, bar, v).size() == 4);
 }
 
 TEST_CASE("what lies beside a way is done on that way: all of it, by short ways that cross no edge") {
