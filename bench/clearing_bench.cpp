@@ -7,6 +7,7 @@
 
 #include "clock.hpp"
 #include "cutting/clearing.hpp"
+#include "geometry/axis_rings.hpp"
 #include "lettering.hpp"
 #include "planning/outputs.hpp"
 #include "planning/relief_keeper.hpp"
@@ -51,6 +52,40 @@ double bare_offsets(const Region& centres_of, double radius, double step) {
   }
   return seconds_since(from);
 }
+
+// All rings of letters whose axes are there anyway, so many in the widest stroke, against Clipper's offsetting of the
+// same ones, step by step.
+void rings_out_of_the_axis(benchmark::State& state) {
+  const Region letters = bench::lettering(5'000, false);
+  std::vector<MedialAxis> axes;
+  double widest = 0;
+  for (const Island& island : letters.islands) {
+    axes.push_back(medial_axis(island));
+    for (const MedialAxis::Vertex& v : axes.back().vertices) widest = std::max(widest, v.r);
+  }
+  const double step = widest / static_cast<double>(state.range(0));
+  double ours = 0, theirs = 0;
+  std::size_t points = 0, untold = 0;
+  for (auto _ : state) {
+    points = untold = 0;
+    const auto from = Clock::now();
+    for (const MedialAxis& axis : axes) {
+      const AxisRings rings(axis);
+      for (double d = step; d < rings.widest(); d += step) {
+        const auto lines = rings.at(d);
+        untold += !lines;
+        if (!lines) continue;
+        for (const Line2& line : *lines) points += line.size();
+      }
+    }
+    ours += seconds_since(from);
+    theirs += bare_offsets(letters, step, step);
+  }
+  state.counters["axis/offsetting"] = ours / theirs;
+  state.counters["points"] = static_cast<double>(points);
+  state.counters["untold"] = static_cast<double>(untold);
+}
+BENCHMARK(rings_out_of_the_axis)->Arg(17)->Arg(55)->Unit(benchmark::kMillisecond)->UseRealTime();
 
 void clearing(benchmark::State& state) {
   const Region floor = sunk_floor();

@@ -47,12 +47,12 @@ void start_to_first_paint(benchmark::State& state) {
 }
 BENCHMARK(start_to_first_paint)->Unit(benchmark::kMillisecond)->Iterations(5)->UseRealTime();
 
-// A hundred pieces with 50,000 points in all, as a drawing each.
-Job crowded() {
+// Pieces of 500 points, as a drawing each.
+Job crowded(int pieces) {
   Job job;
   job.blank.width = 1200;
-  job.blank.height = 800;
-  for (int i = 0; i < 100; ++i) {
+  job.blank.height = 50 + 75 * std::ceil(pieces / 10.0);
+  for (int i = 0; i < pieces; ++i) {
     Drawing d;
     d.name = "leaf";
     d.page_width = d.page_height = 80;
@@ -71,7 +71,7 @@ void frames_of_a_crowded_board(benchmark::State& state) {
   Bench bench;
   bench.resize(950, 500);
   bench.show_stage(Stage::Artwork);
-  const Job job = crowded();
+  const Job job = crowded(static_cast<int>(state.range(1)));
   bench.show_job(job);
   bench.show();
   QApplication::processEvents();
@@ -102,10 +102,8 @@ void frames_of_a_crowded_board(benchmark::State& state) {
   state.counters["of_a_60th"] = worst * 60;
 }
 BENCHMARK(frames_of_a_crowded_board)
-    ->ArgName("pan0_drag1_zoom2")
-    ->Arg(0)
-    ->Arg(1)
-    ->Arg(2)
+    ->ArgNames({"pan0_drag1_zoom2", "pieces"})
+    ->ArgsProduct({{0, 1, 2}, {100, 200}})
     ->Unit(benchmark::kMillisecond)
     ->Iterations(200);
 
