@@ -195,13 +195,7 @@ class RingOrder {
   std::vector<std::size_t> free_;
 };
 
-}  // namespace
-
-Region next_shell(const Region& shell, double step) {
-  // Thinned: shells grow simpler inwards, and arcs of arcs would gather points.
-  return grow(thinned(shell, std::min(0.002, step / 60)), -step);
-}
-
+// One connected part of the centres' region, drawn in by `step` mm again and again until nothing is left.
 std::vector<Region> shells_of(const Island& centres, double step, const Cancel& cancel) {
   std::vector<Region> shells;
   Region shell{{centres}};
@@ -209,20 +203,13 @@ std::vector<Region> shells_of(const Island& centres, double step, const Cancel& 
   for (int k = 0; k < kMostShells && !shell.empty(); ++k) {
     cancel.check();
     shells.push_back(std::move(shell));
-    shell = next_shell(shells.back(), step);
+    // From the last one, thinned: shells grow simpler inwards, and arcs of arcs would gather points.
+    shell = grow(thinned(shells.back(), std::min(0.002, step / 60)), -step);
   }
   return shells;
 }
 
-std::vector<Line2> rings_inside_out(const std::vector<Region>& shells, std::size_t outermost) {
-  std::vector<Line2> out;
-  for (std::size_t k = shells.size(); k-- > outermost;) {
-    for (const Island& island : shells[k].islands) {
-      for (const Ring& ring : island.rings) out.push_back(closed_line(ring));
-    }
-  }
-  return out;
-}
+}  // namespace
 
 Region without_slivers(const Region& region) { return grow(grow(region, -0.004), 0.004); }
 

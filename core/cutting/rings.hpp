@@ -14,13 +14,6 @@ inline constexpr double kBeside = 0.03;
 // mm, how coarse arcs may be where reach is only compared with other bits' reach.
 inline constexpr double kRough = 0.006;
 
-// One connected part of the centres' region, drawn in by `step` mm again and again until nothing is left.
-std::vector<Region> shells_of(const Island& centres, double step, const Cancel& cancel);
-Region next_shell(const Region& shell, double step);  // drawn in once
-
-// Their outlines as lines, innermost first, down to the shell `outermost`.
-std::vector<Line2> rings_inside_out(const std::vector<Region>& shells, std::size_t outermost = 0);
-
 // What is under 0.008 mm wide along arcs is rounding, not wood.
 Region without_slivers(const Region& region);
 
