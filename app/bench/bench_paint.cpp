@@ -4,6 +4,7 @@
 
 #include "bench/bench.hpp"
 #include "bench/hands/all.hpp"
+#include "bench/on_screen.hpp"
 #include "bench/weak_paint.hpp"
 #include "parts/theme.hpp"
 #include "run/placement.hpp"
@@ -149,6 +150,8 @@ bool Bench::layer_stays(const QStringList& key, bool moves) const {
 // of their own: a board with tens of thousands of points moves as lightly as an empty one.
 void Bench::paint_outlines(QPainter& p) {
   const QTransform to_px = board_to_px();
+  const QRectF seen = QRectF(rect()).adjusted(-8, -8, 8, 8);
+  const auto drawn = [&](const QPainterPath& path) { return on_screen(path, to_px, seen); };
   const bool dragging = hand_ == Hand::Move || hand_ == Hand::Size || hand_ == Hand::Turn;
   const auto held = [&](const PieceShape& s) { return dragging && (s.id == selected_ || also_.contains(s.id)); };
   const auto wanted = [&](const PieceShape& s) {
@@ -167,14 +170,15 @@ void Bench::paint_outlines(QPainter& p) {
     layer_.fill(Qt::transparent);
     QPainter on_layer(&layer_);
     on_layer.setRenderHint(QPainter::Antialiasing);
+    std::vector<QPainterPath> outlines;  // each for itself: Qt's painting of all in one path takes five times as long
+    for (const PieceShape& s : shapes_) {
+      if (!wanted(s)) continue;
+      outlines.push_back(drawn(s.path));
+      outlines.push_back(drawn(s.lines));
+    }
     // A dark edge and a white line on it: outlines are seen on any wood, and in a groove.
     for (const QPen& pen : {QPen(theme::kMarkEdge, 2), QPen(theme::kMark, 0.9)}) {
-      on_layer.setPen(pen);
-      for (const PieceShape& s : shapes_) {
-        if (!wanted(s)) continue;
-        on_layer.drawPath(to_px.map(s.path));
-        on_layer.drawPath(to_px.map(s.lines));
-      }
+      for (const QPainterPath& outline : outlines) on_layer.strokePath(outline, pen);
     }
     layer_key_ = key;
     layer_scale_ = scale_;
@@ -185,9 +189,9 @@ void Bench::paint_outlines(QPainter& p) {
     if (!held(s)) continue;
     p.setPen(QPen(theme::kPlum, 1.4));
     p.setBrush(QColor(91, 74, 111, 40));
-    p.drawPath(to_px.map(drag_transform().map(s.path)));
+    p.drawPath(on_screen(s.path, drag_transform() * to_px, seen));
     p.setBrush(Qt::NoBrush);
-    p.drawPath(to_px.map(drag_transform().map(s.lines)));
+    p.drawPath(on_screen(s.lines, drag_transform() * to_px, seen));
   }
   // What is cut from the side that lies down: dashed, as if seen through the wood.
   for (const PieceShape& s : shapes_) {
@@ -195,8 +199,8 @@ void Bench::paint_outlines(QPainter& p) {
     if (side_ == Side::Back && s.id != selected_) continue;
     p.setPen(QPen(theme::kPlum, s.id == selected_ ? 1.6 : 1, Qt::DashLine));
     p.setBrush(Qt::NoBrush);
-    p.drawPath(to_px.map(s.path));
-    p.drawPath(to_px.map(s.lines));
+    p.drawPath(drawn(s.path));
+    p.drawPath(drawn(s.lines));
   }
   // What no chosen bit reaches: a ghost over the face, from the cells that stay in the carved wood.
   if (judgement_ != nullptr && (stage_ == Stage::Proof || !selected_.isEmpty())) {

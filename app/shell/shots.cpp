@@ -109,14 +109,18 @@ bool shot_of_dialog(MainWindow& window, const QString& file, const std::function
   return saved;
 }
 
-// Larger work that stands in the window's own place.
+// Larger work that stands in the window's own place; no picture of one that never got as far as it is to be shown.
 bool shot_of_guest(MainWindow& window, const QString& file, const std::function<bool()>& ready) {
   wait_until_settled(window);
   QElapsedTimer clock;
   clock.start();
-  while (!ready() && clock.elapsed() < 60'000) let_it_work();
+  bool there = ready();
+  while (!there && clock.elapsed() < 60'000) {
+    let_it_work();
+    there = ready();
+  }
   QApplication::processEvents(QEventLoop::AllEvents, 50);
-  const bool saved = window.grab().save(file);
+  const bool saved = there && window.grab().save(file);
   window.go_to_stage(Stage::Artwork);
   return saved;
 }
@@ -176,6 +180,8 @@ void open_what_it_shows(MainWindow& window, const QString& view) {
 }  // namespace
 
 bool take_shot(MainWindow& window, const QString& stage, const QString& file, QString* problem) {
+  *problem =
+      QStringLiteral("The view “%1” did not get as far as its picture in time.").arg(stage);  // unless better known
   // Dialogs that are looked at while they are worked on, and have no picture in the documents.
   if (stage == QStringLiteral("demos")) {
     DemoGallery gallery(&window);
@@ -263,18 +269,19 @@ bool take_shot(MainWindow& window, const QString& stage, const QString& file, QS
     return view != nullptr && shot_of_guest(window, file, [view] { return view->ready(); });
   }
   if (stage == QStringLiteral("rehearsal")) {
+    window.open_demo();
     window.go_to_stage(Stage::Run);
     wait_until_settled(window);
     window.open_rehearsal();
     auto* rehearsal = window.findChild<Rehearsal*>();
     if (rehearsal == nullptr) return false;
-    // The files run until the second has cut for some minutes of the machine's.
+    // The files run until the second is half done.
     rehearsal->findChild<QComboBox*>(QStringLiteral("pace"))->setCurrentIndex(3);
     rehearsal->findChild<QPushButton*>(QStringLiteral("startRehearsal"))->click();
     return shot_of_guest(window, file, [rehearsal] {
       if (rehearsal->state() == Rehearsal::State::Change)
         rehearsal->findChild<QPushButton*>(QStringLiteral("bitChanged"))->click();
-      return rehearsal->seconds().size() == 1 && rehearsal->ran_for() > 300;
+      return rehearsal->seconds().size() == 1 && rehearsal->ran_for() > rehearsal->planned_seconds() / 2;
     });
   }
   if (stage == QStringLiteral("sheets")) {

@@ -158,18 +158,14 @@ std::vector<Line2> hatch(const Region& region, double step, const Cancel& cancel
 Line2 thinned(const Line2& line, double tolerance) {
   if (line.size() < 4) return line;
   std::vector<Point> out{line.front()};
-  double low = 0, high = 0, farthest = 0, facing = 0;
+  Point low, high;  // the cone's flanks; it is never as wide as half a turn
+  double farthest = 0;
   bool open = true;  // nothing has narrowed the cone yet
   for (std::size_t i = 1; i < line.size(); ++i) {
     const Point d = line[i] - out.back();
     const double len = length(d);
     bool inside = len >= farthest - tolerance;
-    double off = 0, half = std::numbers::pi;
-    if (len > tolerance) {
-      half = std::asin(tolerance / len);
-      off = open ? 0 : std::remainder(std::atan2(d.y, d.x) - facing, 2 * std::numbers::pi);
-      inside = inside && (open || (off >= low && off <= high));
-    }
+    if (len > tolerance) inside = inside && (open || (cross(low, d) >= 0 && cross(d, high) >= 0));
     // A point that is no number lies nowhere: it is passed on, and refused by whoever makes something of it.
     if (!inside && (!open || farthest > 0)) {  // the point before ends the stretch; this one begins the next
       out.push_back(line[i - 1]);
@@ -180,15 +176,13 @@ Line2 thinned(const Line2& line, double tolerance) {
     }
     farthest = std::max(farthest, len);
     if (len <= tolerance) continue;
-    if (open) {
-      facing = std::atan2(d.y, d.x);
-      low = -half;
-      high = half;
-      open = false;
-    } else {
-      low = std::max(low, off - half);
-      high = std::min(high, off + half);
-    }
+    // What passes this point within the tolerance: turned by the angle whose sine that is of its distance.
+    const double up = std::sqrt(len * len - tolerance * tolerance);
+    const Point right{up * d.x + tolerance * d.y, up * d.y - tolerance * d.x};
+    const Point left{up * d.x - tolerance * d.y, up * d.y + tolerance * d.x};
+    if (open || cross(low, right) > 0) low = right;
+    if (open || cross(left, high) > 0) high = left;
+    open = false;
   }
   out.push_back(line.back());
   return out;

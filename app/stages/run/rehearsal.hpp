@@ -29,6 +29,7 @@ class Rehearsal : public QDialog {
   enum class State { Before, Running, Held, Change, After };
   [[nodiscard]] State state() const { return state_; }
   [[nodiscard]] double ran_for() const { return now_ - began_; }                 // s, of the file that runs
+  [[nodiscard]] double planned_seconds() const;                                  // for it
   [[nodiscard]] const std::vector<double>& seconds() const { return seconds_; }  // of each file that was run to its end
 
  protected:
@@ -50,7 +51,6 @@ class Rehearsal : public QDialog {
   void light();
   void go_to(State state);
   [[nodiscard]] const BitRun* run() const;
-  [[nodiscard]] double planned_seconds() const;
 
   std::shared_ptr<const Plan> plan_;
   ControllerLine line_;
