@@ -13,7 +13,7 @@ using Kind = Treatment::Kind;
 
 constexpr double kTouch = 0.02;  // mm: an outline on another's counts as inside it
 
-bool usable(const Laid& piece) { return piece.outlines != nullptr && piece.cut != nullptr; }
+bool usable(const LaidPiece& piece) { return piece.outlines != nullptr && piece.cut != nullptr; }
 
 double shape_area(const Outlines& o) { return o.region.empty() ? 0 : area(o.region); }
 
@@ -36,7 +36,7 @@ struct Panel {
 
 class Finder {
  public:
-  Finder(const std::vector<Laid>& pieces, const Rack& rack, const Region& board)
+  Finder(const std::vector<LaidPiece>& pieces, const Rack& rack, const Region& board)
       : pieces_(pieces), rack_(rack), board_(board), out_(pieces.size()) {}
 
   std::vector<Surroundings> run() {
@@ -49,8 +49,8 @@ class Finder {
   }
 
  private:
-  const Laid* find(const std::string& id) const {
-    const auto it = std::find_if(pieces_.begin(), pieces_.end(), [&](const Laid& p) { return p.id == id; });
+  const LaidPiece* find(const std::string& id) const {
+    const auto it = std::find_if(pieces_.begin(), pieces_.end(), [&](const LaidPiece& p) { return p.id == id; });
     return it == pieces_.end() || !usable(*it) ? nullptr : &*it;
   }
 
@@ -65,7 +65,7 @@ class Finder {
   // flanks begin so far out that they pass the bevel's foot.
   double rim_bevel(const Region& outline, const Treatment& raise) const {
     const Bit* flank = raise.raise.sloped ? rack_.find(raise.bit) : nullptr;
-    for (const Laid& other : pieces_) {
+    for (const LaidPiece& other : pieces_) {
       if (!usable(other) || other.cut->kind != Kind::Bevel || !other.cut->bevel.inside) continue;
       const Bit* bit = rack_.find(other.cut->bit);
       if (bit == nullptr || bit->kind != BitKind::V || other.outlines->region.empty()) continue;
@@ -77,15 +77,15 @@ class Finder {
 
   void raise() {
     std::vector<Region> of_side[2];  // of the front and of the back
-    for (const Laid& p : pieces_) {
+    for (const LaidPiece& p : pieces_) {
       if (usable(p) && p.cut->kind == Kind::Raise) of_side[p.cut->back ? 1 : 0].push_back(p.outlines->region);
     }
     const Region raised[2]{united(std::move(of_side[0])), united(std::move(of_side[1]))};
     for (std::size_t i = 0; i < pieces_.size(); ++i) {
-      const Laid& p = pieces_[i];
+      const LaidPiece& p = pieces_[i];
       if (!usable(p) || p.cut->kind != Kind::Raise || p.outlines->region.empty()) continue;
       const Region& all_raised = raised[p.cut->back ? 1 : 0];
-      const Laid* panel = p.cut->raise.panel.empty() ? nullptr : find(p.cut->raise.panel);
+      const LaidPiece* panel = p.cut->raise.panel.empty() ? nullptr : find(p.cut->raise.panel);
       if (panel != nullptr && panel->id != p.id) {
         for (std::size_t k = 0; k < i; ++k) {  // the first of a panel's pieces does the work for all
           if (usable(pieces_[k]) && pieces_[k].cut->kind == Kind::Raise &&
@@ -149,7 +149,7 @@ class Finder {
     if (done_.size() < pieces_.size()) done_.assign(pieces_.size(), false);
     if (done_[i]) return ground;
     done_[i] = true;
-    const Laid& p = pieces_[i];
+    const LaidPiece& p = pieces_[i];
     if (!usable(p)) return ground;
     if (p.cut->ground) {
       ground.below = std::max(0.0, *p.cut->ground);
@@ -198,9 +198,9 @@ class Finder {
   // A bevel on the same outline: the through cut beside it keeps clear, the recess within it draws in, by
   // depth · tan(α/2) (geometry.md, allowances).
   void make_room(std::size_t i) {
-    const Laid& p = pieces_[i];
+    const LaidPiece& p = pieces_[i];
     if (!usable(p) || !(goes_through(p.cut->kind) || p.cut->kind == Kind::Recess)) return;
-    for (const Laid& other : pieces_) {
+    for (const LaidPiece& other : pieces_) {
       if (!usable(other) || other.cut->kind != Kind::Bevel || other.id == p.id || other.cut->back != p.cut->back)
         continue;
       const Bit* bit = rack_.find(other.cut->bit);
@@ -216,13 +216,13 @@ class Finder {
   void open_up() {
     constexpr double kSweep = 80;    // mm, wider than any bit's half
     constexpr double kRough = 0.01;  // mm, under what is promised of edges: keeps rough outlines from costing minutes
-    const auto planed = [&](const Laid& p) {
+    const auto planed = [&](const LaidPiece& p) {
       return usable(p) && p.cut->kind == Kind::Plane && !p.outlines->region.empty();
     };
     if (std::none_of(pieces_.begin(), pieces_.end(), planed)) return;
     std::vector<Region> cut_out;
     for (std::size_t i = 0; i < pieces_.size(); ++i) {
-      const Laid& p = pieces_[i];
+      const LaidPiece& p = pieces_[i];
       if (!usable(p) || p.cut->kind != Kind::CutOut || p.outlines->region.empty()) continue;
       // The cut-out's own slit may be swept over, but not what a bevel beside it keeps.
       cut_out.push_back(grow(thinned(p.outlines->region, kRough), std::max(0.0, out_[i].grown), Corner::Sharp));
@@ -235,7 +235,7 @@ class Finder {
     }
   }
 
-  const std::vector<Laid>& pieces_;
+  const std::vector<LaidPiece>& pieces_;
   const Rack& rack_;
   const Region& board_;
   std::vector<Surroundings> out_;
@@ -286,7 +286,7 @@ bool crosses_wall(const Outlines& outlines, const Surroundings& around, Point& a
   return false;
 }
 
-std::vector<Surroundings> surroundings_of(const std::vector<Laid>& pieces, const Rack& rack, const Region& board) {
+std::vector<Surroundings> surroundings_of(const std::vector<LaidPiece>& pieces, const Rack& rack, const Region& board) {
   return Finder(pieces, rack, board).run();
 }
 

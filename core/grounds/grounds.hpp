@@ -12,14 +12,14 @@
 
 namespace doyen {
 
-struct Laid {
+struct LaidPiece {
   std::string id;
   const Outlines* outlines = nullptr;  // null: the piece cannot be set
   const Treatment* cut = nullptr;
 };
 
 // For every piece, in the same order. The wood outside cut-outs is waste and may be swept over; `board` is its outline.
-std::vector<Surroundings> surroundings_of(const std::vector<Laid>& pieces, const Rack& rack, const Region& board);
+std::vector<Surroundings> surroundings_of(const std::vector<LaidPiece>& pieces, const Rack& rack, const Region& board);
 
 // A piece's islands and lines by the ground that they lie on, when it lies on two: each part is cut from its own. What
 // crosses the wall between the two stays with the higher ground.

@@ -127,7 +127,7 @@ std::vector<std::shared_ptr<const PiecePlan>> worked_out(const Job& job, const R
                                                          const Cancel& cancel, const Progress& progress) {
   std::vector<PieceKeys> keys;
   std::vector<std::shared_ptr<const PiecePlan>> set, pieces;
-  std::vector<Laid> laid;
+  std::vector<LaidPiece> laid;
   for (const Item& item : job.items) {
     cancel.check();
     const PieceKey key = keys.emplace_back(job, item).of_outlines();

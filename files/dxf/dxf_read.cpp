@@ -27,14 +27,14 @@ constexpr std::size_t kMostEntities = 1'000'000;
 constexpr int kDeepestBlock = 16;
 constexpr int kSplineParts = 64;  // straight pieces between two knots
 
-struct Insert {
+struct BlockAt {
   std::string block, layer;
   Transform place;
 };
 
 struct Block {
   std::vector<Chain> chains;
-  std::vector<Insert> inserts;
+  std::vector<BlockAt> inserts;
   Point base;
 };
 
@@ -357,7 +357,7 @@ class Expander {
       // What lies on layer 0 of a block takes the layer of its insert.
       chains_.push_back({c.layer == "0" && !layer.empty() ? layer : c.layer, transformed(c.path, place), c.closed});
     }
-    for (const Insert& i : block.inserts) {
+    for (const BlockAt& i : block.inserts) {
       reading_.step();
       if (++inserts_ > kMostEntities) throw bad_input(say("its blocks stand in each other more than a million times."));
       const auto it = from_.blocks.find(i.block);

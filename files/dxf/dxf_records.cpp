@@ -18,7 +18,7 @@ struct Pair {
   int code;
   std::string value;
 };
-using Record = std::vector<Pair>;  // begins with code 0
+using Entry = std::vector<Pair>;  // begins with code 0
 
 std::optional<double> number_of(const std::string& text) {
   double v = 0;
@@ -29,14 +29,14 @@ std::optional<double> number_of(const std::string& text) {
   return v;
 }
 
-const std::string* value_of(const Record& record, int code) {
+const std::string* value_of(const Entry& record, int code) {
   for (const Pair& p : record) {
     if (p.code == code) return &p.value;
   }
   return nullptr;
 }
 
-bool is(const Record& record, int code, double wanted) {
+bool is(const Entry& record, int code, double wanted) {
   const std::string* value = value_of(record, code);
   return value != nullptr && number_of(*value) == wanted;
 }
@@ -60,7 +60,7 @@ class Sifter {
     if (text_.find('\n') == std::string::npos)
       throw bad_input(say("the lines end in a way that no DXF reader expects, or it is no DXF at all."));
     out_.text.reserve(text_.size() / 2);
-    Record record;
+    Entry record;
     std::string code, value;
     while (next(code)) {
       const std::optional<double> n = number_of(code);
@@ -100,7 +100,7 @@ class Sifter {
     return true;
   }
 
-  void keep(const Record& record) {
+  void keep(const Entry& record) {
     for (const Pair& p : record) {
       out_.text += std::to_string(p.code);
       out_.text += '\n';
@@ -115,7 +115,7 @@ class Sifter {
                                                                                       : "something of other kinds"];
   }
 
-  void take(const Record& record) {
+  void take(const Entry& record) {
     if (record.empty() || record.front().code != 0) return;
     const std::string& name = record.front().value;
     if (name == "SECTION") {
@@ -140,8 +140,8 @@ class Sifter {
   }
 
   // Of the header only what states the unit.
-  void header(const Record& record) {
-    Record kept;
+  void header(const Entry& record) {
+    Entry kept;
     bool wanted = true;  // the section's own name
     for (const Pair& p : record) {
       if (p.code == 9) wanted = p.value == "$INSUNITS" || p.value == "$MEASUREMENT" || p.value == "$ACADVER";
@@ -150,7 +150,7 @@ class Sifter {
     keep(kept);
   }
 
-  void table(const Record& record) {
+  void table(const Entry& record) {
     const std::string& name = record.front().value;
     if (name == "TABLE") {
       const std::string* which = value_of(record, 2);
@@ -169,7 +169,7 @@ class Sifter {
     if (name == "ENDTAB") in_layers_ = false;
   }
 
-  void entity(const Record& record, const std::string& name) {
+  void entity(const Entry& record, const std::string& name) {
     if (name == "BLOCK" || name == "ENDBLK") return keep(record);
     if (name == "VERTEX" || name == "SEQEND") {  // they go with the polyline before them
       if (in_polyline_) keep(record);
@@ -196,7 +196,7 @@ class Sifter {
   }
 
   // Readers believe the counts that they read.
-  void declared(const Record& record, const std::string& name, int count_code, int point_code) {
+  void declared(const Entry& record, const std::string& name, int count_code, int point_code) {
     const auto held = static_cast<double>(
         std::count_if(record.begin(), record.end(), [&](const Pair& p) { return p.code == point_code; }));
     for (const Pair& p : record) {
