@@ -87,34 +87,44 @@ void rings_out_of_the_axis(benchmark::State& state) {
 }
 BENCHMARK(rings_out_of_the_axis)->Arg(17)->Arg(55)->Unit(benchmark::kMillisecond)->UseRealTime();
 
+// Bit after bit on one processor (0), or all of them on both (1).
 void clearing(benchmark::State& state) {
   const Region floor = sunk_floor();
-  const double bits[] = {12.7, 6.35, 3.175};
+  std::vector<ClearingShape> bits(3);
+  for (std::size_t i = 0; i < bits.size(); ++i) {
+    bits[i].diameter = 12.7 / std::pow(2, i);
+    bits[i].floor = -6;
+    bits[i].depth_per_pass = 6;
+  }
   double ours = 0, theirs = 0;
   std::size_t points = 0;
   for (auto _ : state) {
-    Region already;
-    points = 0;
-    for (const double d : bits) {
-      ClearingShape shape;
-      shape.diameter = d;
-      shape.floor = -6;
-      shape.depth_per_pass = 6;
-      const auto from = Clock::now();
-      Region reached;
-      for (const Pass& pass : clear_floor(floor, already, shape, {}, &reached)) points += pass.points.size();
-      already = std::move(reached);
-      ours += seconds_since(from);
-      // A bit that follows a larger one has only what is left to go round; bare offsetting of the whole floor by each
-      // bit is what a plain planner would do.
-      theirs += bare_offsets(floor, d / 2, 0.4 * d);
+    const auto from = Clock::now();
+    std::vector<std::vector<Pass>> passes;
+    if (state.range(0) == 1) {
+      passes = clear_in_turn(DrawnIn(floor), bits);
+    } else {
+      Region already;
+      for (const ClearingShape& shape : bits) {
+        Region reached;
+        passes.push_back(clear_floor(floor, already, shape, {}, &reached));
+        already = std::move(reached);
+      }
     }
+    ours += seconds_since(from);
+    points = 0;
+    for (const std::vector<Pass>& by_one : passes) {
+      for (const Pass& pass : by_one) points += pass.points.size();
+    }
+    // A bit that follows a larger one has only what is left to go round; bare offsetting of the whole floor by each
+    // bit is what a plain planner would do.
+    for (const ClearingShape& shape : bits) theirs += bare_offsets(floor, shape.diameter / 2, 0.4 * shape.diameter);
   }
   state.counters["floor_points"] = static_cast<double>(point_count(floor));
   state.counters["path_points"] = static_cast<double>(points);
   state.counters["clearing/offsetting"] = ours / theirs;
 }
-BENCHMARK(clearing)->Unit(benchmark::kMillisecond)->UseRealTime()->MinTime(0.1);
+BENCHMARK(clearing)->ArgName("both")->Arg(0)->Arg(1)->Unit(benchmark::kMillisecond)->UseRealTime()->MinTime(0.1);
 
 // The first bit alone: the same rings by both, so the ratio is what ordering, joining and ramps cost.
 void clearing_one_bit(benchmark::State& state) {

@@ -233,11 +233,10 @@ Pass enter_and_run(const Line2& line, double from_z, double to_z, const Clearing
   return ramp_and_run(line, from_z, to_z, shape.ramp_slope);
 }
 
-// The lines that the bit's centre follows in one connected part of where it may go: a whole floor, in an order in which
-// it stays down where it may.
-std::vector<Line2> floor_lines(const Island& part, const KeepAway& walls, const ClearingShape& shape, double step,
-                               const Cancel& cancel) {
-  if (shape.way == Moves::Way::Rings) return floor_rings(part, walls, step, shape.diameter / 2, shape.climb, cancel);
+// The rows that the bit's centre follows in one connected part of where it may go, in an order in which it stays down
+// where it may.
+std::vector<Line2> floor_rows(const Island& part, const KeepAway& walls, const ClearingShape& shape, double step,
+                              const Cancel& cancel) {
   std::vector<Line2> lines = rows_and_ring(part, step, shape.row_angle, cancel);
   turn_round(lines, shape);
   return join_neighbours(std::move(lines), walls, 2.5 * step);
@@ -320,22 +319,28 @@ struct Parts {
   std::optional<Beside> beside;           // where larger bits have been
 };
 
-Parts whole_floor(const Region& centres, const KeepAway& walls, const ClearingShape& shape, double step,
-                  const Cancel& cancel) {
+Parts whole_floor(const DrawnIn& floor, const Region& centres, const KeepAway& walls, const ClearingShape& shape,
+                  double step, const Cancel& cancel) {
   Parts out;
+  const double radius = shape.diameter / 2;
   for (const Island& part : centres.islands) {
     cancel.check();
     out.rooms.push_back({{part}});
-    out.lines.push_back(floor_lines(part, walls, shape, step, cancel));
+    if (shape.way != Moves::Way::Rings) out.lines.push_back(floor_rows(part, walls, shape, step, cancel));
+  }
+  if (shape.way == Moves::Way::Rings) {
+    for (const std::vector<Region>& shells : shells_of(floor, centres, radius, step, cancel))
+      out.lines.push_back(floor_rings(shells, walls, step, radius, shape.climb, cancel));
   }
   return out;
 }
 
-// `reach`: a little less than all that the bit sweeps: outlines that run along each other cost Clipper minutes.
-Parts what_is_left(const Region& centres, const Region& reach, const Region& already, const ClearingShape& shape,
+Parts what_is_left(const DrawnIn& floor, const Region& centres, const Region& already, const ClearingShape& shape,
                    double step, const Cancel& cancel) {
   Parts out;
   const double radius = shape.diameter / 2;
+  // A little less than all that the bit sweeps: outlines that run along each other cost Clipper minutes.
+  const Region reach = floor.swept(centres, radius, radius - 2.5 * kRough, kRough);
   Region wanted = without_slivers(subtract(reach, already));
   if (area(wanted) < shape.least) return out;
   // Only where the bit reaches any of it: small bits would otherwise draw their rings all over a floor that a large one
@@ -400,21 +405,15 @@ std::vector<Pass> level_by_level(const Region& room, const KeepAway& ways, std::
   return out;
 }
 
-}  // namespace
-
-std::vector<Pass> clear_floor(const Region& region, const Region& already, const ClearingShape& shape,
-                              const Cancel& cancel, Region* reached) {
-  const double radius = shape.diameter / 2;
-  const Region centres = grow(region, -radius);
-  // Coarser arcs cost a fraction of the time.
-  const Region simple = thinned(centres, kRough);
-  if (reached != nullptr) *reached = centres.empty() ? Region{} : grow(simple, radius, Corner::Round, kRough);
+// `centres`: the floor drawn in by the bit's radius.
+std::vector<Pass> clear_floor(const DrawnIn& floor, const Region& centres, const Region& already,
+                              const ClearingShape& shape, const Cancel& cancel) {
   if (centres.empty()) return {};
+  const double radius = shape.diameter / 2;
   const double step = shape.diameter * std::clamp(shape.stepover, 0.05, 0.95);
-  const KeepAway walls(region, radius - 0.004);
-  Parts parts = already.empty() ? whole_floor(centres, walls, shape, step, cancel)
-                                : what_is_left(centres, grow(simple, radius - 2.5 * kRough, Corner::Round, kRough),
-                                               already, shape, step, cancel);
+  const KeepAway walls(floor.floor(), radius - 0.004);
+  Parts parts = already.empty() ? whole_floor(floor, centres, walls, shape, step, cancel)
+                                : what_is_left(floor, centres, already, shape, step, cancel);
   std::vector<std::vector<Pass>> cut;
   for (std::size_t i = 0; i < parts.rooms.size(); ++i) {
     cancel.check();
@@ -429,6 +428,48 @@ std::vector<Pass> clear_floor(const Region& region, const Region& already, const
     const Point a = from.flat(), b = to.flat();
     return walls.keeps(a, b) && parts.beside->free_way(a, b);
   });
+}
+
+}  // namespace
+
+std::vector<Pass> clear_floor(const Region& region, const Region& already, const ClearingShape& shape,
+                              const Cancel& cancel, Region* reached) {
+  const DrawnIn floor(region);
+  const double radius = shape.diameter / 2;
+  const Region centres = floor.by(radius);
+  if (reached != nullptr) *reached = floor.swept(centres, radius, radius, kRough);
+  return clear_floor(floor, centres, already, shape, cancel);
+}
+
+std::vector<std::vector<Pass>> clear_in_turn(const DrawnIn& floor, const std::vector<ClearingShape>& large_first,
+                                             const Cancel& cancel, Region* cleared) {
+  struct Turn {
+    Region centres, swept;
+    std::vector<Pass> passes;
+  };
+  std::vector<Turn> turns(large_first.size());
+  const auto for_each = [&](const auto& work) {
+    tbb::parallel_for(std::size_t{0}, turns.size(), [&](std::size_t i) {
+      cancel.check();
+      const Cancel::Scope stops(cancel);
+      work(i);
+    });
+  };
+  // What each sweeps tells the next what is left; where each goes is then its own matter.
+  for_each([&](std::size_t i) {
+    const double radius = large_first[i].diameter / 2;
+    turns[i].centres = floor.by(radius);
+    if (i + 1 < turns.size() || cleared != nullptr)
+      turns[i].swept = floor.swept(turns[i].centres, radius, radius, kRough);
+  });
+  for_each([&](std::size_t i) {
+    turns[i].passes =
+        clear_floor(floor, turns[i].centres, i == 0 ? Region{} : turns[i - 1].swept, large_first[i], cancel);
+  });
+  if (cleared != nullptr && !turns.empty()) *cleared = std::move(turns.back().swept);
+  std::vector<std::vector<Pass>> out;
+  for (Turn& turn : turns) out.push_back(std::move(turn.passes));
+  return out;
 }
 
 }  // namespace doyen

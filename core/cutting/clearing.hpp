@@ -3,6 +3,7 @@
 #pragma once
 
 #include "cancel.hpp"
+#include "cutting/drawn_in.hpp"
 #include "cutting/moves.hpp"
 #include "cutting/pass.hpp"
 
@@ -29,6 +30,11 @@ struct ClearingShape {
 // `reached`, where wanted, gets that swept area: what the next, smaller bit is told as `already`.
 std::vector<Pass> clear_floor(const Region& region, const Region& already, const ClearingShape& shape,
                               const Cancel& cancel = {}, Region* reached = nullptr);
+
+// The same by several bits, each where those before it have not been; on all processors. One list of passes for each.
+// `cleared`, where wanted, gets what the last one can sweep.
+std::vector<std::vector<Pass>> clear_in_turn(const DrawnIn& floor, const std::vector<ClearingShape>& large_first,
+                                             const Cancel& cancel = {}, Region* cleared = nullptr);
 
 // A last clean pass takes all of a wall's height at once; thicker shavings than this share of the bit's diameter it
 // takes in steps (common practice, no source).

@@ -7,6 +7,8 @@
 namespace doyen {
 namespace {
 
+constexpr int kMostShells = 20'000;
+
 // The ring with its corners drawn round, so that the feed holds. Only for rings whose next outer neighbour sweeps the
 // corner anyway: it moves by at most a sixth of `step`, and a tenth of one away from that neighbour.
 Ring eased(const Ring& ring, double step) {
@@ -195,16 +197,37 @@ class RingOrder {
   std::vector<std::size_t> free_;
 };
 
-// One connected part of the centres' region, drawn in by `step` mm again and again until nothing is left.
-std::vector<Region> shells_of(const Island& centres, double step, const Cancel& cancel) {
+// With fewer points; what crosses itself by as little as `tolerance` then is gone where it is drawn in by more.
+Island thinned(const Island& island, double tolerance) {
+  Island out;
+  for (const Ring& ring : island.rings) {
+    Line2 line = doyen::thinned(closed_line(ring), tolerance);
+    line.pop_back();
+    if (line.size() > 2)
+      out.rings.push_back(std::move(line));
+    else if (out.rings.empty())
+      break;  // of the outline nothing is left
+  }
+  return out;
+}
+
+// From the last one, thinned: shells grow simpler inwards, and arcs of arcs would gather points.
+Region drawn_in(const Region& shell, double step) {
+  const double tolerance = std::min(0.002, step / 60);
+  Region plain;
+  for (const Island& island : shell.islands) {
+    if (Island thin = thinned(island, tolerance); !thin.rings.empty()) plain.islands.push_back(std::move(thin));
+  }
+  return grow(plain, -step);
+}
+
+std::vector<Region> drawn_from_the_last(const Island& part, double step, const Cancel& cancel) {
   std::vector<Region> shells;
-  Region shell{{centres}};
-  constexpr int kMostShells = 20'000;
+  Region shell{{part}};
   for (int k = 0; k < kMostShells && !shell.empty(); ++k) {
     cancel.check();
     shells.push_back(std::move(shell));
-    // From the last one, thinned: shells grow simpler inwards, and arcs of arcs would gather points.
-    shell = grow(thinned(shells.back(), std::min(0.002, step / 60)), -step);
+    shell = drawn_in(shells.back(), step);
   }
   return shells;
 }
@@ -213,9 +236,35 @@ std::vector<Region> shells_of(const Island& centres, double step, const Cancel& 
 
 Region without_slivers(const Region& region) { return grow(grow(region, -0.004), 0.004); }
 
-std::vector<Line2> floor_rings(const Island& centres, const KeepAway& walls, double step, double radius, bool climb,
-                               const Cancel& cancel) {
-  const std::vector<Region> shells = shells_of(centres, step, cancel);
+std::vector<std::vector<Region>> shells_of(const DrawnIn& floor, const Region& centres, double radius, double step,
+                                           const Cancel& cancel) {
+  std::vector<std::vector<Region>> parts;
+  for (const Island& part : centres.islands) {
+    if (floor.at_once())
+      parts.push_back({Region{{part}}});
+    else
+      parts.push_back(drawn_from_the_last(part, step, cancel));
+  }
+  for (std::size_t k = 1; floor.at_once() && k < kMostShells; ++k) {
+    cancel.check();
+    const Region shell = floor.by(radius + static_cast<double>(k) * step, std::min(0.01, step / 60));
+    if (shell.empty()) break;
+    for (const Island& island : shell.islands) {
+      const auto lies_in = [&](const std::vector<Region>& part) {
+        return contains(part.front(), island.rings.front().front());
+      };
+      const auto part = std::find_if(parts.begin(), parts.end(), lies_in);
+      if (part == parts.end()) continue;
+      part->resize(std::max(part->size(), k + 1));
+      if (Island thin = thinned(island, std::min(0.002, step / 60)); !thin.rings.empty())
+        part->at(k).islands.push_back(std::move(thin));
+    }
+  }
+  return parts;
+}
+
+std::vector<Line2> floor_rings(const std::vector<Region>& shells, const KeepAway& walls, double step, double radius,
+                               bool climb, const Cancel& cancel) {
   // Rings less than a radius apart sweep over each other everywhere: a place between two of them lies within a step of
   // the outer one. Only wider ones can leave crumbs; those are gone over. Corners are eased where there is room for it
   // between the two.
@@ -267,7 +316,7 @@ std::vector<Line2> rings_where_wanted(const Region& centres, Region wanted, doub
         wanted = without_slivers(subtract(wanted, sweep(now, radius - 0.5 * kRough, kRough)));
         out.insert(out.end(), now.begin(), now.end());
       }
-      shell = grow(thinned(shell, 0.002), -apart);
+      shell = drawn_in(shell, apart);
     }
   }
   return out;

@@ -4,6 +4,7 @@
 #include <vector>
 
 #include "cancel.hpp"
+#include "cutting/drawn_in.hpp"
 #include "cutting/keep_away.hpp"
 #include "geometry/polyline.hpp"
 
@@ -17,12 +18,17 @@ inline constexpr double kRough = 0.006;
 // What is under 0.008 mm wide along arcs is rounding, not wood.
 Region without_slivers(const Region& region);
 
-// The rings of a whole floor, joined where the bit may go on from one to the next without a lift. Each comes after
-// those beside it that lie farther in, so that the bit always cuts on one side only, and else next to the one before:
-// a place is done from its middle to its walls before the bit goes elsewhere. `radius`: the bit's, mm; `walls`: from
-// which it keeps so far away.
-std::vector<Line2> floor_rings(const Island& centres, const KeepAway& walls, double step, double radius, bool climb,
-                               const Cancel& cancel);
+// For each connected part of `centres`, the floor drawn in by `radius`, that part and it drawn in by `step` mm again
+// and again until nothing is left.
+std::vector<std::vector<Region>> shells_of(const DrawnIn& floor, const Region& centres, double radius, double step,
+                                           const Cancel& cancel);
+
+// The rings of a whole part of a floor, given as its shells, joined where the bit may go on from one to the next
+// without a lift. Each comes after those beside it that lie farther in, so that the bit always cuts on one side only,
+// and else next to the one before: a place is done from its middle to its walls before the bit goes elsewhere.
+// `radius`: the bit's, mm; `walls`: from which it keeps so far away.
+std::vector<Line2> floor_rings(const std::vector<Region>& shells, const KeepAway& walls, double step, double radius,
+                               bool climb, const Cancel& cancel);
 
 // Where larger bits have cleared already: from the walls inwards, of each ring only what still takes any of `wanted`
 // after those before it. `least`: mm², what counts as dust.

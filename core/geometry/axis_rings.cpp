@@ -19,6 +19,20 @@ std::int64_t joint(std::size_t corner, int side) { return -1 - static_cast<std::
 
 double length_of(Point p) { return std::hypot(p.x, p.y); }
 
+// The points between the two on the circle round `middle`, counter-clockwise (1) or clockwise (-1).
+void add_arc(Point middle, Point from, Point to, int way, double arc_error, Line2& line) {
+  const Point a = from - middle, b = to - middle;
+  double turn = way * std::atan2(cross(a, b), dot(a, b));
+  if (turn < -1) turn += 2 * std::numbers::pi;  // half a turn, by rounding
+  const double radius = length_of(a), first = std::atan2(a.y, a.x);
+  const double step = 2 * std::acos(std::max(0.5, 1 - arc_error / std::max(radius, arc_error)));
+  const int parts = whole_up(std::max(0.0, turn) / step, 1, 10'000);
+  for (int k = 1; k < parts; ++k) {
+    const double angle = first + way * turn * k / parts;
+    line.push_back(middle + Point{std::cos(angle), std::sin(angle)} * radius);
+  }
+}
+
 }  // namespace
 
 AxisRings::AxisRings(const MedialAxis& axis) : axis_(axis) {
@@ -147,30 +161,25 @@ Point AxisRings::place(std::int64_t node, double d, const std::vector<Point>& no
   return axis_.corners[corner] + normal_[both % 2 == 0 ? before_[corner] : corner] * d;
 }
 
+// `reach` mm from there, a place `d` mm from the site, straight to it.
+Point AxisRings::toward(std::size_t site, Point p, double d, double reach) const {
+  if (!is_point(site)) return p - normal_[site] * reach;
+  return p + (axis_.corners[site - corners()] - p) * (reach / d);
+}
+
 void AxisRings::add_points(const Piece& piece, double d, double arc_error, const std::vector<Point>& nodes,
                            Line2& line) const {
   const Point from = place(piece.from, d, nodes), to = place(piece.to, d, nodes);
   if (line.empty()) line.push_back(from);
-  if (is_point(piece.site)) {
-    const Point middle = axis_.corners[piece.site - corners()];
-    const double first = std::atan2(from.y - middle.y, from.x - middle.x);
-    const Point a = from - middle, b = to - middle;
-    const double turn = std::max(0.0, std::atan2(-cross(a, b), dot(a, b)));
-    const double step = 2 * std::acos(std::max(0.5, 1 - arc_error / std::max(d, arc_error)));
-    const int parts = whole_up(turn / step, 1, 10'000);
-    for (int k = 1; k < parts; ++k) {
-      const double angle = first - turn * k / parts;
-      line.push_back(middle + Point{std::cos(angle), std::sin(angle)} * d);
-    }
-  }
+  if (is_point(piece.site)) add_arc(axis_.corners[piece.site - corners()], from, to, -1, arc_error, line);
   line.push_back(to);
 }
 
-std::optional<std::vector<Line2>> AxisRings::at(double d, double arc_error) const {
+std::optional<AxisRings::Chains> AxisRings::chains_at(double d) const {
   Cancel::check_here();
-  std::vector<Point> nodes;
-  const std::vector<Cross> crosses = crosses_at(d, nodes);
-  std::vector<Piece> pieces;
+  Chains out;
+  const std::vector<Cross> crosses = crosses_at(d, out.nodes);
+  std::vector<Piece>& pieces = out.pieces;
   std::size_t c = 0;
   for (std::size_t site = 0; site < least_.size(); ++site) {
     const std::size_t first = c;
@@ -182,13 +191,12 @@ std::optional<std::vector<Line2>> AxisRings::at(double d, double arc_error) cons
   for (std::size_t i = 0; i < pieces.size(); ++i) {
     if (!begins.emplace(pieces[i].from, i).second || !ends.emplace(pieces[i].to, i).second) return std::nullopt;
   }
-  std::vector<Line2> lines;
   std::vector<char> done(pieces.size(), 0);
   const auto follow = [&](std::size_t i) {
-    Line2& line = lines.emplace_back();
+    std::vector<std::size_t>& chain = out.chains.emplace_back();
     while (done[i] == 0) {
       done[i] = 1;
-      add_points(pieces[i], d, arc_error, nodes, line);
+      chain.push_back(i);
       const auto next = begins.find(pieces[i].to);
       if (next == begins.end()) break;
       i = next->second;
@@ -199,6 +207,42 @@ std::optional<std::vector<Line2>> AxisRings::at(double d, double arc_error) cons
   }
   for (std::size_t i = 0; i < pieces.size(); ++i) {
     if (done[i] == 0) follow(i);
+  }
+  return out;
+}
+
+std::optional<std::vector<Line2>> AxisRings::at(double d, double arc_error) const {
+  const std::optional<Chains> chains = chains_at(d);
+  if (!chains) return std::nullopt;
+  std::vector<Line2> lines;
+  for (const std::vector<std::size_t>& chain : chains->chains) {
+    Line2& line = lines.emplace_back();
+    for (const std::size_t i : chain) add_points(chains->pieces[i], d, arc_error, chains->nodes, line);
+  }
+  return lines;
+}
+
+std::optional<std::vector<Line2>> AxisRings::swept_from(double d, double reach, double arc_error) const {
+  const std::optional<Chains> chains = chains_at(d);
+  if (!chains) return std::nullopt;
+  std::vector<Line2> lines;
+  for (const std::vector<std::size_t>& chain : chains->chains) {
+    if (chains->pieces[chain.back()].to != chains->pieces[chain.front()].from) return std::nullopt;  // open
+    Line2& line = lines.emplace_back();
+    for (const std::size_t i : chain) {
+      const Piece& piece = chains->pieces[i];
+      const Point from = place(piece.from, d, chains->nodes), to = place(piece.to, d, chains->nodes);
+      const Point first = toward(piece.site, from, d, reach), last = toward(piece.site, to, d, reach);
+      // Where it turns from the site before to this one, the disc's own round.
+      if (!line.empty() && piece.from >= 0) add_arc(from, line.back(), first, 1, arc_error, line);
+      line.push_back(first);
+      if (is_point(piece.site)) add_arc(axis_.corners[piece.site - corners()], first, last, -1, arc_error, line);
+      line.push_back(last);
+    }
+    const Piece& begin = chains->pieces[chain.front()];
+    const Point back = line.front();
+    if (begin.from >= 0) add_arc(place(begin.from, d, chains->nodes), line.back(), back, 1, arc_error, line);
+    line.push_back(back);
   }
   return lines;
 }

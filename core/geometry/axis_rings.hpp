@@ -30,6 +30,10 @@ class AxisRings {
   // they join: the island must be drawn in another way then.
   [[nodiscard]] std::optional<std::vector<Line2>> at(double d, double arc_error = 0.002) const;
 
+  // What a disc of radius `reach`, at most `d`, sweeps whose centre goes all over what lies `d` mm or more within: the
+  // lines round it, as above; where a neck is narrower than the disc they cross. Only of all, not of what is kept near.
+  [[nodiscard]] std::optional<std::vector<Line2>> swept_from(double d, double reach, double arc_error = 0.002) const;
+
   [[nodiscard]] const std::vector<Rise>& rises() const { return rises_; }
   [[nodiscard]] bool kept(const Rise& rise) const { return kept_[index(rise.one)] != 0 || kept_[index(rise.two)] != 0; }
   [[nodiscard]] double widest() const { return widest_; }  // the largest clearance, mm
@@ -45,6 +49,13 @@ class AxisRings {
     std::size_t site;
     std::int64_t from, to;  // nodes
   };
+  struct Chains {
+    std::vector<Point> nodes;
+    std::vector<Piece> pieces;
+    std::vector<std::vector<std::size_t>> chains;  // pieces in turn
+  };
+  [[nodiscard]] std::optional<Chains> chains_at(double d) const;
+  [[nodiscard]] Point toward(std::size_t site, Point p, double d, double reach) const;
   [[nodiscard]] std::size_t index(Site s) const { return s.is_point() ? corners() + s.index() : s.index(); }
   [[nodiscard]] std::size_t corners() const { return axis_.corners.size(); }
   [[nodiscard]] bool is_point(std::size_t site) const { return site >= corners(); }

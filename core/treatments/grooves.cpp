@@ -72,11 +72,12 @@ class Inciser {
 
  private:
   void make_floor(const GrooveShape& shape, PieceCuts& out) {
-    const Region floor = grow(region_, -shape.limit_radius());
-    out.floor = floor;
+    const DrawnIn floor(region_, *out.groove);
+    out.floor = floor.floor();
+    for (std::size_t i = 0; i < out.groove->places.size(); ++i) floors_.push_back(floor.of_part(i));
     Region cleared;
-    if (!asked_.v_alone) cleared = clear_with(piece_, floor, sunk_ + shape.limit, asked_.propose, out);
-    rest_ = without_dust(cleared.empty() ? floor : subtract(floor, grow(cleared, 0.02)));
+    if (!asked_.v_alone) clear_with(piece_, floor, sunk_ + shape.limit, asked_.propose, out, &cleared);
+    rest_ = without_dust(cleared.empty() ? out.floor : subtract(out.floor, grow(cleared, 0.02)));
     out.floor_by_v = area(rest_);
   }
 
@@ -135,8 +136,7 @@ class Inciser {
       const Cancel::Scope stops(piece_.cancel);
       const Groove::Place& place = groove.places[i];
       Part& part = parts[i];
-      if (2 * place.island->widest > 2 * shape.limit_radius() + kGrid)
-        part.floor = grow(Region{{region_.islands[i]}}, -shape.limit_radius());
+      if (!floors_.empty()) part.floor = floors_[i];
       part.passes = island_passes(groove, place, part.floor, z_);
       if (!part.floor.empty())
         part.tidy = tidy_floor_with_v({place.island->axis, place.origin, shape.limit_radius(), part.floor}, rests[i],
@@ -162,7 +162,8 @@ class Inciser {
   const GrooveAsked& asked_;
   const Region& region_;
   double sunk_, z_;
-  Region rest_;  // of the floor, which only the V reaches
+  std::vector<Region> floors_;  // of each part, where any has one
+  Region rest_;                 // of the floor, which only the V reaches
 };
 
 }  // namespace

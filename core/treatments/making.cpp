@@ -82,46 +82,53 @@ ClearingShape clearing_shape(const Piece& piece, const Bit& bit, double depth) {
 }
 }  // namespace
 
-Region clear_with(const Piece& piece, const Region& floor, double depth, bool propose, PieceCuts& out) {
+namespace {
+// What is left to take of a floor whose walls still have `leave_on` mm on them: slots that only the bit itself fits
+// into, then the last clean pass along every wall.
+std::vector<Pass> walls_to_clean(const Region& floor, const Region& rough, double leave_on, const ClearingShape& shape,
+                                 const Cancel& cancel) {
+  const Region done = grow(opening(rough, shape.diameter / 2), leave_on + 0.01);
+  ClearingShape thorough = shape;
+  thorough.least = 1e-4;  // whatever is missed here the clean pass would take at once
+  thorough.all_gone = false;
+  std::vector<Pass> out = clear_floor(floor, done, thorough, cancel);
+  for (Pass& pass : clean_walls(floor, shape, leave_on)) out.push_back(std::move(pass));
+  return out;
+}
+}  // namespace
+
+void clear_with(const Piece& piece, const DrawnIn& floor, double depth, bool propose, PieceCuts& out, Region* cleared) {
   std::vector<const Bit*> bits = clearing_large_first(piece);
   if (bits.empty() && propose) {
     for (const ProposedBit& p :
-         propose_clearing(floor, depth, piece.rack, piece.wood, piece.cancel, upright_walls(piece.cut)))
+         propose_clearing(floor.floor(), depth, piece.rack, piece.wood, piece.cancel, upright_walls(piece.cut)))
       bits.push_back(piece.rack.find(p.bit));
   }
-  const Moves& moves = piece.cut.moves;
-  const double leave_on = upright_walls(piece.cut) ? moves.leave_on : 0;
-  const Region rough = leave_on > 0 ? grow(floor, -leave_on) : Region{};
-  Region cleared;
-  for (const Bit* bit : bits) {
-    const ClearingShape shape = clearing_shape(piece, *bit, depth);
-    Operation op = operation(piece, Operation::Kind::Clear, *bit, depth);
-    if (leave_on > 0) {
-      op.passes = clear_floor(rough, cleared, shape, piece.cancel);
-      if (bit == bits.back()) {
-        // Slots that only the bit itself fits into, then the last clean pass along every wall.
-        const Region done = grow(opening(rough, shape.diameter / 2), leave_on + 0.01);
-        ClearingShape thorough = shape;
-        thorough.least = 1e-4;  // whatever is missed here the clean pass would take at once
-        thorough.all_gone = false;
-        for (Pass& pass : clear_floor(floor, done, thorough, piece.cancel)) op.passes.push_back(std::move(pass));
-        for (Pass& pass : clean_walls(floor, shape, leave_on)) op.passes.push_back(std::move(pass));
-      }
-      cleared = opening(bit == bits.back() ? floor : rough, shape.diameter / 2);
-    } else {
-      Region reached;
-      op.passes = clear_floor(floor, cleared, shape, piece.cancel, &reached);
-      cleared = std::move(reached);  // what larger bits swept lies within it
-    }
-    if (op.passes.empty()) continue;
-    out.bits.push_back(bit->id);
+  if (bits.empty()) return;
+  std::vector<ClearingShape> shapes;
+  for (const Bit* bit : bits) shapes.push_back(clearing_shape(piece, *bit, depth));
+  const double leave_on = upright_walls(piece.cut) ? piece.cut.moves.leave_on : 0;
+  std::vector<std::vector<Pass>> passes;
+  if (leave_on > 0) {
+    const DrawnIn rough(floor.by(leave_on));
+    passes = clear_in_turn(rough, shapes, piece.cancel);
+    for (Pass& pass : walls_to_clean(floor.floor(), rough.floor(), leave_on, shapes.back(), piece.cancel))
+      passes.back().push_back(std::move(pass));
+    if (cleared != nullptr) *cleared = opening(floor.floor(), shapes.back().diameter / 2);
+  } else {
+    passes = clear_in_turn(floor, shapes, piece.cancel, cleared);
+  }
+  for (std::size_t i = 0; i < bits.size(); ++i) {
+    if (passes[i].empty()) continue;
+    Operation op = operation(piece, Operation::Kind::Clear, *bits[i], depth);
+    op.passes = std::move(passes[i]);
+    out.bits.push_back(bits[i]->id);
     out.operations.push_back(std::move(op));
   }
-  return cleared;
 }
 
 void upright_floor(const Piece& piece, const Region& region, double depth, PieceCuts& out) {
-  clear_with(piece, region, depth, true, out);
+  clear_with(piece, DrawnIn(region), depth, true, out);
   out.floor = region;
   out.limit = depth;
   out.deepest = piece.around.ground.below + depth;

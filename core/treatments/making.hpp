@@ -3,6 +3,7 @@
 
 #include <limits>
 
+#include "cutting/drawn_in.hpp"
 #include "treatments/piece_cuts.hpp"
 
 namespace doyen::cutting {
@@ -36,8 +37,10 @@ Region without_dust(Region region);
 void note_lost(PieceCuts& out, const Region& lost);
 
 // Clears the floor down to `depth` below the piece's ground with its flat bits, large ones first, small ones only where
-// they help; with `propose` the rack's fitting ones when none are chosen. Returns what was cleared.
-Region clear_with(const Piece& piece, const Region& floor, double depth, bool propose, PieceCuts& out);
+// they help; with `propose` the rack's fitting ones when none are chosen. `cleared`, where wanted, gets what was
+// cleared.
+void clear_with(const Piece& piece, const DrawnIn& floor, double depth, bool propose, PieceCuts& out,
+                Region* cleared = nullptr);
 
 void upright_floor(const Piece& piece, const Region& region, double depth, PieceCuts& out);  // walls straight down
 

@@ -33,7 +33,7 @@ TEST_CASE("every file takes what the plan says, to 3 per cent, by an independent
   };
   const std::map<std::string, Most> demos = {
       {"gate-sign", {843, 68, 19'500}},     {"gate-sign-raised", {2385, 216, 24'100}},
-      {"heron-plaque", {1785, 77, 17'600}}, {"seed-drawer", {665, 30, 4'000}},
+      {"heron-plaque", {1785, 77, 17'800}}, {"seed-drawer", {665, 30, 4'000}},
       {"fingerpost", {655, 80, 13'450}},    {"inlaid-lid", {1790, 140, 14'700}},
       {"test-ladder", {390, 63, 3'130}},    {"sundial-plate", {700, 100, 2'130}},
   };

@@ -26,9 +26,9 @@ void clear_openings(const cutting::Piece& piece, const Bit& own, const Region& o
   std::vector<const Bit*> bits = cutting::clearing_large_first(piece);
   std::erase_if(bits, [&](const Bit* bit) { return bit->true_diameter() <= own.true_diameter() + 0.01; });
   bits.push_back(&own);
-  Region done;
+  std::vector<ClearingShape> shapes;
   for (const Bit* bit : bits) {
-    ClearingShape clearing;
+    ClearingShape& clearing = shapes.emplace_back();
     clearing.diameter = bit->true_diameter();
     clearing.stepover = piece.cut.moves.stepover;
     clearing.floor = -(shape.thickness + shape.over_cut);
@@ -39,10 +39,11 @@ void clear_openings(const cutting::Piece& piece, const Bit& own, const Region& o
     clearing.entry = piece.cut.moves.entry;
     clearing.ramp_slope = piece.cut.moves.ramp;
     clearing.climb = shape.climb;
-    Operation op = cutting::through_operation(piece, Operation::Kind::Pierce, *bit, shape);
-    Region reached;
-    op.passes = clear_floor(openings, done, clearing, piece.cancel, &reached);
-    done = std::move(reached);
+  }
+  std::vector<std::vector<Pass>> passes = clear_in_turn(DrawnIn(openings), shapes, piece.cancel);
+  for (std::size_t i = 0; i < bits.size(); ++i) {
+    Operation op = cutting::through_operation(piece, Operation::Kind::Pierce, *bits[i], shape);
+    op.passes = std::move(passes[i]);
     if (!op.passes.empty()) out.operations.push_back(std::move(op));
   }
 }
