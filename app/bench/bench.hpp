@@ -144,6 +144,7 @@ class Bench : public QWidget {
   void paint_keep_outs(QPainter& p);
   [[nodiscard]] bool layer_stays(const QStringList& key, bool moves) const;
   void paint_outlines(QPainter& p);
+  void paint_unreached(QPainter& p);
   void paint_selection(QPainter& p);
   void paint_section_line(QPainter& p);
   void paint_tabs(QPainter& p);

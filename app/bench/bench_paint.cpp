@@ -146,6 +146,34 @@ bool Bench::layer_stays(const QStringList& key, bool moves) const {
          layer_.size() == size() * devicePixelRatioF();
 }
 
+// What no chosen bit reaches.
+void Bench::paint_unreached(QPainter& p) {
+  const QTransform to_px = board_to_px();
+  // A ghost over the face, from the cells that stay in the carved wood.
+  if (judgement_ != nullptr && (stage_ == Stage::Proof || !selected_.isEmpty())) {
+    const PieceShape* chosen = shape(selected_);
+    QPainterPath ghost;
+    const double cell = judgement_->cell;
+    for (const Judgement::LeftRun& run : judgement_->left_runs) {
+      const QRectF cells(run.x0, run.y - cell / 2, run.x1 - run.x0, cell);
+      if (stage_ != Stage::Proof &&
+          (chosen == nullptr || !chosen->path.boundingRect().adjusted(-1, -1, 1, 1).intersects(cells)))
+        continue;
+      ghost.addRect(cells);
+    }
+    p.setPen(Qt::NoPen);
+    p.setBrush(theme::kBrick);
+    p.drawPath(to_px.map(ghost));
+  }
+  for (const PieceShape& s : shapes_) {
+    if (judgement_ != nullptr) break;
+    if (s.lost.isEmpty() || !(s.id == selected_ || stage_ == Stage::Proof)) continue;
+    p.setPen(QPen(theme::kBrick, 1.4));
+    p.setBrush(theme::kBrick);
+    p.drawPath(to_px.map(s.lost));
+  }
+}
+
 // Outlines that stay as they are while something is dragged or the board is pushed about are painted once, on a layer
 // of their own: a board with tens of thousands of points moves as lightly as an empty one.
 void Bench::paint_outlines(QPainter& p) {
@@ -202,29 +230,7 @@ void Bench::paint_outlines(QPainter& p) {
     p.drawPath(drawn(s.path));
     p.drawPath(drawn(s.lines));
   }
-  // What no chosen bit reaches: a ghost over the face, from the cells that stay in the carved wood.
-  if (judgement_ != nullptr && (stage_ == Stage::Proof || !selected_.isEmpty())) {
-    const PieceShape* chosen = shape(selected_);
-    QPainterPath ghost;
-    const double cell = judgement_->cell;
-    for (const Judgement::LeftRun& run : judgement_->left_runs) {
-      const QRectF cells(run.x0, run.y - cell / 2, run.x1 - run.x0, cell);
-      if (stage_ != Stage::Proof &&
-          (chosen == nullptr || !chosen->path.boundingRect().adjusted(-1, -1, 1, 1).intersects(cells)))
-        continue;
-      ghost.addRect(cells);
-    }
-    p.setPen(Qt::NoPen);
-    p.setBrush(theme::kBrick);
-    p.drawPath(to_px.map(ghost));
-  }
-  for (const PieceShape& s : shapes_) {
-    if (judgement_ != nullptr) break;
-    if (s.lost.isEmpty() || !(s.id == selected_ || stage_ == Stage::Proof)) continue;
-    p.setPen(QPen(theme::kBrick, 1.4));
-    p.setBrush(theme::kBrick);
-    p.drawPath(to_px.map(s.lost));
-  }
+  paint_unreached(p);
   if (!highlight_.isEmpty()) {
     p.setPen(QPen(theme::kAmber, 1.4));
     p.setBrush(QColor(183, 121, 31, 90));

@@ -129,11 +129,12 @@ class Finder {
     }
   }
 
-  bool lies_on(const Outlines& o, const Region& floor) const {
-    const Region room = grow(floor, kTouch);
-    if (!bounds(room).contains({bounds(o).left, bounds(o).bottom}) ||
-        !bounds(room).contains({bounds(o).right, bounds(o).top}))
-      return false;
+  bool lies_on(const Outlines& o, std::size_t k) {
+    const Box all = bounds(floors_[k]).grown(kTouch), box = bounds(o);
+    if (!all.contains({box.left, box.bottom}) || !all.contains({box.right, box.top})) return false;
+    rooms_.resize(floors_.size());
+    if (rooms_[k].empty()) rooms_[k] = grow(floors_[k], kTouch);
+    const Region& room = rooms_[k];
     for (const Line2& line : o.lines) {
       for (const Point& p : line) {
         if (!contains(room, p)) return false;
@@ -167,7 +168,7 @@ class Finder {
       // the later one lies on the earlier.
       const bool alike = own > 0 && std::abs(other - own) < 1e-3 * own;
       if (own > 0 && (other < own || alike) && !(alike && floor_too && k < i)) continue;
-      if (!lies_on(*p.outlines, floors_[k])) {
+      if (!lies_on(*p.outlines, k)) {
         const bool part = !p.outlines->region.empty() && !goes_through(p.cut->kind) && p.cut->kind != Kind::None &&
                           p.cut->kind != Kind::Raise && area(intersect(p.outlines->region, floors_[k])) > 0.5;
         if (part) {
@@ -240,6 +241,8 @@ class Finder {
   const Region& board_;
   std::vector<Surroundings> out_;
   std::vector<Region> floors_;
+  std::vector<Region>
+      rooms_;  // the floors with what they are touched beyond; each worked out once, when it is asked for
   std::vector<bool> done_;
 };
 
