@@ -8,21 +8,24 @@ namespace {
 // Islands of outlines to the left and holes to the right, none of which crosses another.
 Region nested(std::vector<Ring> rings) {
   Region out;
-  std::vector<double> areas;
+  std::vector<Box> boxes;
+  std::vector<Ring> holes;
   for (Ring& ring : rings) {
-    const double a = signed_area(ring);
-    if (a <= 0) continue;
-    areas.push_back(a);
+    if (signed_area(ring) <= 0) {
+      holes.push_back(std::move(ring));
+      continue;
+    }
+    boxes.push_back(bounds(ring));
     out.islands.push_back({{std::move(ring)}});
   }
-  for (Ring& ring : rings) {
-    if (ring.empty() || signed_area(ring) >= 0) continue;
+  for (Ring& hole : holes) {
+    // Of the islands round it the innermost: the one that lies within the others.
     std::size_t in = out.islands.size();
     for (std::size_t i = 0; i < out.islands.size(); ++i) {
-      if ((in == out.islands.size() || areas[i] < areas[in]) && contains(Island{{out.islands[i].rings[0]}}, ring[0]))
-        in = i;
+      const bool inner = in == out.islands.size() || boxes[in].contains({boxes[i].left, boxes[i].bottom});
+      if (inner && boxes[i].contains(hole.front()) && contains(out.islands[i], hole.front())) in = i;
     }
-    if (in < out.islands.size()) out.islands[in].rings.push_back(std::move(ring));
+    if (in < out.islands.size()) out.islands[in].rings.push_back(std::move(hole));
   }
   return out;
 }
