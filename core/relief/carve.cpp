@@ -3,8 +3,12 @@
 #include <tbb/parallel_for.h>
 
 #include <algorithm>
+#include <array>
 #include <cmath>
+#include <type_traits>
 #include <variant>
+
+#include "relief/cone_row.hpp"
 
 namespace doyen {
 namespace {
@@ -109,6 +113,36 @@ struct Taper {
   }
 };
 
+// Shapes whose heights are worked out a row of cells at a time; false where it must be cell by cell.
+template <typename Shape>
+struct InRows {
+  InRows(const HeightField&, const Move&, const Shape&) {}
+  template <typename Take>
+  bool take(std::size_t, std::size_t, double, Take) const {
+    return false;
+  }
+};
+template <>
+struct InRows<Cone> {
+  InRows(const HeightField& field, const Move& m, const Cone& cone)
+      : left(field.box().left),
+        cell(field.cell()),
+        move{m.x0, m.y0, m.z0, m.dx, m.dy, m.len, m.slope, cone.steep, cone.shift, cone.body},
+        can(cone.tip_radius == 0 && !cone.runaway) {}
+  template <typename Take>
+  bool take(std::size_t begin, std::size_t end, double y, Take take) const {
+    std::array<float, 512> heights;
+    if (!can || end - begin < 4 || end - begin > heights.size()) return false;
+    const ConeRow row{left, cell, static_cast<int>(begin), static_cast<int>(end - begin), y};
+    if (!cone_row(move, row, heights.data())) return false;
+    for (std::size_t c = begin; c < end; ++c) take(c, heights[c - begin]);
+    return true;
+  }
+  double left, cell;
+  ConeMove move;
+  bool can;
+};
+
 // What nobody watches.
 struct Unwatched {
   void cell(std::size_t, float, float) const {}
@@ -120,6 +154,7 @@ void sweep(HeightField& field, const Move& m, Shape shape, std::size_t first_row
   const double lowest = std::min(m.z0, z1);
   if (lowest >= 0) return;
   shape.prepare(m);
+  const InRows<Shape> in_rows(field, m, shape);
   const double reach = shape.reach(-lowest) + 1e-9;
   const double x1 = m.x0 + m.dx * m.len, y1 = m.y0 + m.dy * m.len;
   auto rows = field.rows_in(std::min(m.y0, y1) - reach, std::max(m.y0, y1) + reach);
@@ -144,14 +179,21 @@ void sweep(HeightField& field, const Move& m, Shape shape, std::size_t first_row
     if (from > to) continue;
     const auto columns = field.columns_in(from, to);
     float* cells = field.row(r);
+    const auto take = [&](std::size_t c, float z) {
+      if constexpr (std::is_same_v<Watch, Unwatched>) {
+        cells[c] = z < cells[c] ? z : cells[c];  // with nothing to branch for, several at a time
+      } else {
+        if (z >= cells[c]) return;
+        watch.cell(r * field.columns() + c, cells[c], z);
+        cells[c] = z;
+      }
+    };
+    if (in_rows.take(columns.begin, columns.end, y, take)) continue;
     for (std::size_t c = columns.begin; c < columns.end; ++c) {
       const double x = field.x_of(c) - m.x0;
       const double u = x * m.dx + y * m.dy;
       const double w = std::abs(y * m.dx - x * m.dy);
-      const auto z = static_cast<float>(shape.height(m, u, w));
-      if (z >= cells[c]) continue;
-      watch.cell(r * field.columns() + c, cells[c], z);
-      cells[c] = z;
+      take(c, static_cast<float>(shape.height(m, u, w)));
     }
   }
 }

@@ -45,6 +45,35 @@ double volume(const HeightField& field) {
 
 }  // namespace
 
+// A sharp V's rows are worked at once; with the least tip flat they are worked cell by cell.
+TEST_CASE("a sharp V leaves what one with a tip of a billionth of a millimetre does") {
+  std::mt19937 random(31);
+  std::uniform_real_distribution<double> place(2, 38), depth(-7, 1), step(-2, 2);
+  for (int round = 0; round < 40; ++round) {
+    const double angle = round % 3 == 0 ? 20 : 60, across = round % 4 == 0 ? 3.2 : 30;
+    Pass pass;
+    Point3 p{place(random), place(random), depth(random)};
+    for (int i = 0; i < 12; ++i) {
+      pass.points.push_back(p);
+      if (i % 4 == 3)
+        p = {place(random), place(random), depth(random)};
+      else if (i % 4 == 2)
+        p.z -= 0.5;  // straight down
+      else
+        p = {p.x + step(random), p.y + step(random), p.z + 0.5 * step(random)};
+    }
+    const HeightField sharp = carved({pass}, oracle::v_bit(angle, 0, across), {0, 0, 40, 40}, 0.21);
+    const HeightField blunt = carved({pass}, oracle::v_bit(angle, 1e-9, across), {0, 0, 40, 40}, 0.21);
+    float apart = 0;
+    for (std::size_t r = 0; r < sharp.rows(); ++r) {
+      for (std::size_t c = 0; c < sharp.columns(); ++c)
+        apart = std::max(apart, std::abs(sharp.at(c, r) - blunt.at(c, r)));
+    }
+    INFO("round " << round);
+    CHECK(apart < 2e-6F);
+  }
+}
+
 TEST_CASE("swept surfaces agree with the profile moved in small steps") {
   std::mt19937 random(9);
   std::uniform_real_distribution<double> place(2, 18), depth(-6, -0.2);
