@@ -148,6 +148,27 @@ struct Unwatched {
   void cell(std::size_t, float, float) const {}
 };
 
+// From where to where a row, `y` mm from the move's start, can be touched by it: x in mm; none where they come the
+// other way round.
+std::pair<double, double> near_move(const Move& m, double y, double reach) {
+  const double x1 = m.x0 + m.dx * m.len;
+  // Only the part of the row within `reach` of the move's line: |w| <= reach with w = dx·y − dy·x.
+  double from = std::min(m.x0, x1) - reach, to = std::max(m.x0, x1) + reach;
+  if (std::abs(m.dy) > 1e-6) {
+    const double a = (m.dx * y - reach) / m.dy + m.x0, b = (m.dx * y + reach) / m.dy + m.x0;
+    from = std::max(from, std::min(a, b));
+    to = std::min(to, std::max(a, b));
+  }
+  if (std::abs(m.dx) > 1e-6) {  // between the two ends, with what was left to this move beyond them
+    const double a = (-m.before - m.dy * y) / m.dx + m.x0, b = (m.len + m.after - m.dy * y) / m.dx + m.x0;
+    from = std::max(from, std::min(a, b));
+    to = std::min(to, std::max(a, b));
+  } else if (m.dy * y < -m.before || m.dy * y > m.len + m.after) {
+    return {1, 0};
+  }
+  return {from, to};
+}
+
 template <typename Shape, typename Watch>
 void sweep(HeightField& field, const Move& m, Shape shape, std::size_t first_row, std::size_t last_row, Watch& watch) {
   const double z1 = m.z0 + m.slope * m.len;
@@ -156,26 +177,13 @@ void sweep(HeightField& field, const Move& m, Shape shape, std::size_t first_row
   shape.prepare(m);
   const InRows<Shape> in_rows(field, m, shape);
   const double reach = shape.reach(-lowest) + 1e-9;
-  const double x1 = m.x0 + m.dx * m.len, y1 = m.y0 + m.dy * m.len;
+  const double y1 = m.y0 + m.dy * m.len;
   auto rows = field.rows_in(std::min(m.y0, y1) - reach, std::max(m.y0, y1) + reach);
   rows.begin = std::max(rows.begin, first_row);
   rows.end = std::min(rows.end, last_row);
   for (std::size_t r = rows.begin; r < rows.end; ++r) {
     const double y = field.y_of(r) - m.y0;
-    // Only the part of the row within `reach` of the move's line: |w| <= reach with w = dx·y − dy·x.
-    double from = std::min(m.x0, x1) - reach, to = std::max(m.x0, x1) + reach;
-    if (std::abs(m.dy) > 1e-6) {
-      const double a = (m.dx * y - reach) / m.dy + m.x0, b = (m.dx * y + reach) / m.dy + m.x0;
-      from = std::max(from, std::min(a, b));
-      to = std::min(to, std::max(a, b));
-    }
-    if (std::abs(m.dx) > 1e-6) {  // between the two ends, with what was left to this move beyond them
-      const double a = (-m.before - m.dy * y) / m.dx + m.x0, b = (m.len + m.after - m.dy * y) / m.dx + m.x0;
-      from = std::max(from, std::min(a, b));
-      to = std::min(to, std::max(a, b));
-    } else if (m.dy * y < -m.before || m.dy * y > m.len + m.after) {
-      continue;
-    }
+    const auto [from, to] = near_move(m, y, reach);
     if (from > to) continue;
     const auto columns = field.columns_in(from, to);
     float* cells = field.row(r);
