@@ -44,46 +44,41 @@ void let_it_work() {
   QThread::msleep(3);
 }
 
+template <typename Ready>
+bool wait_until(Ready ready, int milliseconds) {
+  QElapsedTimer clock;
+  clock.start();
+  bool there = false;
+  do {
+    let_it_work();
+    there = ready();
+  } while (!there && clock.elapsed() < milliseconds);
+  QApplication::processEvents(QEventLoop::AllEvents, 50);
+  return there;
+}
+
 }  // namespace
 
 bool wait_until_settled(MainWindow& window, int milliseconds) {
-  QElapsedTimer clock;
-  clock.start();
-  while (clock.elapsed() < milliseconds) {
-    let_it_work();
-    const bool planned = window.plan() && window.plan()->job == window.document().job() && !window.planner().busy();
-    if (planned && window.bench().picture_is_fine() && !window.strip().heights().empty()) {
-      QApplication::processEvents(QEventLoop::AllEvents, 50);
-      return true;
-    }
-  }
-  return false;
+  const auto planned = [&] {
+    return window.plan() && window.plan()->job == window.document().job() && !window.planner().busy();
+  };
+  return wait_until([&] { return planned() && window.bench().picture_is_fine() && !window.strip().heights().empty(); },
+                    milliseconds);
+}
+
+bool wait_until_looked_at(MainWindow& window, int milliseconds) {
+  return wait_until_settled(window, milliseconds) &&
+         wait_until([&] { return window.judged() && !window.planner().judging(); }, milliseconds);
 }
 
 namespace {
 
-void wait_for_ways(MainWindow& window) {
-  wait_until_looked_at(window);
-  QElapsedTimer clock;
-  clock.start();
-  while (window.ways().waiting() && clock.elapsed() < 60'000) let_it_work();
+bool wait_for_ways(MainWindow& window) {
+  return wait_until_looked_at(window) && wait_until([&] { return !window.ways().waiting(); }, 60'000);
 }
 
 }  // namespace
-
-bool wait_until_looked_at(MainWindow& window, int milliseconds) {
-  if (!wait_until_settled(window, milliseconds)) return false;
-  QElapsedTimer clock;
-  clock.start();
-  while (clock.elapsed() < milliseconds) {
-    let_it_work();
-    if (window.judged() && !window.planner().judging()) {
-      QApplication::processEvents(QEventLoop::AllEvents, 50);
-      return true;
-    }
-  }
-  return false;
-}
 
 QStringList shot_names() {
   return {
@@ -111,16 +106,7 @@ bool shot_of_dialog(MainWindow& window, const QString& file, const std::function
 
 // Larger work that stands in the window's own place; no picture of one that never got as far as it is to be shown.
 bool shot_of_guest(MainWindow& window, const QString& file, const std::function<bool()>& ready) {
-  wait_until_settled(window);
-  QElapsedTimer clock;
-  clock.start();
-  bool there = ready();
-  while (!there && clock.elapsed() < 60'000) {
-    let_it_work();
-    there = ready();
-  }
-  QApplication::processEvents(QEventLoop::AllEvents, 50);
-  const bool saved = there && window.grab().save(file);
+  const bool saved = wait_until_settled(window) && wait_until(ready, 60'000) && window.grab().save(file);
   window.go_to_stage(Stage::Artwork);
   return saved;
 }
@@ -132,27 +118,22 @@ bool shot_of_section(MainWindow& window, const QString& demo, const QString& fil
   window.go_to_stage(Stage::Blank);
   const auto* section = window.findChild<Section*>();
   section->template findChild<Fold*>()->set_open(true);
-  wait_until_looked_at(window);
+  const bool looked_at = wait_until_looked_at(window);
   auto* ticket = window.findChild<BlankTicket*>();
   ticket->verticalScrollBar()->setValue(section->y() - 8);
-  return shot_of_guest(window, file, [] { return true; });
+  return looked_at && shot_of_guest(window, file, [] { return true; });
 }
 
-// What such a view is about, worked out and in sight.
-void open_what_it_shows(MainWindow& window, const QString& view) {
-  const auto until = [&](const std::function<bool()>& ready) {
-    wait_until_settled(window);
-    QElapsedTimer clock;
-    clock.start();
-    while (!ready() && clock.elapsed() < 120'000) let_it_work();
-  };
+// What such a view is about, worked out and in sight; false where it does not come.
+bool open_what_it_shows(MainWindow& window, const QString& view) {
+  const auto until = [&](const auto& ready) { return wait_until_settled(window) && wait_until(ready, 120'000); };
   if (view == QStringLiteral("ways")) {
     window.ways().set_open(true);
-    wait_for_ways(window);
+    return wait_for_ways(window);
   }
   if (view == QStringLiteral("fit")) {
     window.go_to_stage(Stage::Proof);
-    until([&] { return !window.fit().busy() && !window.fit().ways().empty(); });
+    return until([&] { return !window.fit().busy() && !window.fit().ways().empty(); });
   }
   if (view == QStringLiteral("weak")) {
     // As if its letters stood upright, and higher than they may.
@@ -166,15 +147,15 @@ void open_what_it_shows(MainWindow& window, const QString& view) {
     window.go_to_stage(Stage::Proof);
     auto* weak = window.findChild<WeakSection*>();
     weak->set_open(true);
-    wait_until_looked_at(window);
-    wait_for_ways(window);
-    until([&] { return window.bench().weak() != nullptr && !weak->waiting(); });
+    if (!wait_for_ways(window) || !until([&] { return window.bench().weak() != nullptr && !weak->waiting(); }))
+      return false;
     if (auto* worst = weak->findChild<QPushButton*>(QStringLiteral("weakPlace0"))) worst->click();
-    until([&] { return !weak->trying(); });
+    if (!until([&] { return !weak->trying(); })) return false;
     window.bench().fit();
     for (int i = 0; i < 5; ++i) let_it_work();
     window.findChild<ProofTicket*>()->verticalScrollBar()->setValue(weak->y() - 8);
   }
+  return true;
 }
 
 }  // namespace
@@ -313,11 +294,9 @@ bool take_shot(MainWindow& window, const QString& stage, const QString& file, QS
     window.open_demo(demo.demo);
     window.go_to_stage(Stage::Cuts);
     window.select(demo.piece);
-    open_what_it_shows(window, stage);
-    const bool looked_at = wait_until_looked_at(window);
-    wait_for_ways(window);
+    const bool there = open_what_it_shows(window, stage) && wait_for_ways(window);
     for (int i = 0; i < 5; ++i) let_it_work();  // rows that wrap anew are laid out
-    return looked_at && window.grab().save(file);
+    return there && window.grab().save(file);
   }
   if (stage == QStringLiteral("blank")) window.go_to_stage(Stage::Blank);
   if (stage == QStringLiteral("artwork")) window.go_to_stage(Stage::Artwork);
@@ -334,14 +313,7 @@ bool take_shot(MainWindow& window, const QString& stage, const QString& file, QS
   const QString piece = letters ? QStringLiteral("name") : QString();
   window.select(window.document().job().find(piece.toStdString()) != nullptr ? piece : QString());
   window.open_sums();
-  if (!wait_until_looked_at(window)) {
-    *problem = QStringLiteral("The plan or its picture did not come in time.");
-    return false;
-  }
-  wait_for_ways(window);
-  QElapsedTimer clock;
-  clock.start();
-  while (!window.sums_shown() && clock.elapsed() < 10'000) let_it_work();
+  if (!wait_for_ways(window) || !wait_until([&] { return window.sums_shown(); }, 10'000)) return false;
   if (!window.grab().save(file)) {
     *problem = QStringLiteral("“%1” could not be written.").arg(file);
     return false;

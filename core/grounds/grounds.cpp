@@ -129,6 +129,7 @@ class Finder {
     }
   }
 
+  // Whether all of it lies on floor number k.
   bool lies_on(const Outlines& o, std::size_t k) {
     const Box all = bounds(floors_[k]).grown(kTouch), box = bounds(o);
     if (!all.contains({box.left, box.bottom}) || !all.contains({box.right, box.top})) return false;
@@ -241,8 +242,7 @@ class Finder {
   const Region& board_;
   std::vector<Surroundings> out_;
   std::vector<Region> floors_;
-  std::vector<Region>
-      rooms_;  // the floors with what they are touched beyond; each worked out once, when it is asked for
+  std::vector<Region> rooms_;  // the floors and what touches them, each worked out once it is asked for
   std::vector<bool> done_;
 };
 

@@ -102,7 +102,7 @@ TEST_CASE("an open line keeps its ends on the screen, a speck stays one, what is
   CHECK(on_screen({}, {}, seen).isEmpty());
 }
 
-TEST_CASE("a board of a hundred unplanned drawings is drawn with a tenth of their points") {
+TEST_CASE("a board of a hundred unplanned drawings is drawn with less than a fifth of their points") {
   std::mt19937 random(3);
   int all = 0, drawn = 0;
   for (int i = 0; i < 100; ++i) {

@@ -6,6 +6,7 @@
 #include <numbers>
 
 #include "oracle.hpp"
+#include "relief/cone_row.hpp"
 
 using namespace doyen;
 
@@ -44,6 +45,41 @@ double volume(const HeightField& field) {
 }
 
 }  // namespace
+
+// Worked several at a time, or one by one as this file's own plain loop is compiled.
+TEST_CASE("a row of cells under a cone has the same figures to the last bit, however many are worked at once") {
+  std::mt19937 random(5);
+  std::uniform_real_distribution<double> share(0, 1);
+  for (int round = 0; round < 2000; ++round) {
+    const double turn = 2 * M_PI * share(random), steep = 0.5 + 3 * share(random);
+    const double slope = 0.9 * steep * (2 * share(random) - 1);
+    const ConeMove m{40 * share(random),
+                     30 * share(random),
+                     -6 * share(random),
+                     std::cos(turn),
+                     std::sin(turn),
+                     round % 5 == 0 ? 0.0 : 3 * share(random),
+                     slope,
+                     steep,
+                     slope / std::sqrt(steep * steep - slope * slope),
+                     round % 4 == 0 ? 4.0 : 40.0};
+    const ConeRow row{-5, 0.1, static_cast<int>(300 * share(random)), 1 + round % 60, 4 * (share(random) - 0.5)};
+    std::vector<float> z(static_cast<std::size_t>(row.count));
+    double farthest = 0;
+    std::size_t other = 0;
+    const bool told = cone_row(m, row, z.data());
+    for (int i = 0; i < row.count; ++i) {
+      const double x = row.left + (row.first + i + 0.5) * row.cell - m.x0;
+      const double u = x * m.dx + row.y * m.dy, w = std::abs(row.y * m.dx - x * m.dy);
+      const double s = std::clamp(u - w * m.shift, 0.0, m.len), d = std::sqrt((u - s) * (u - s) + w * w);
+      farthest = std::max(farthest, d);
+      other += z[static_cast<std::size_t>(i)] != static_cast<float>(m.z0 + m.slope * s + m.steep * d);
+    }
+    INFO("round " << round << ", " << row.count << " cells");
+    CHECK(other == 0);
+    CHECK(told == (farthest <= m.body));
+  }
+}
 
 // A sharp V's rows are worked at once; with the least tip flat they are worked cell by cell.
 TEST_CASE("a sharp V leaves what one with a tip of a billionth of a millimetre does") {
