@@ -86,7 +86,7 @@ Point Groove::widest_at() const {
   for (const Place& place : places) {
     if (place.island->widest > r) {
       r = place.island->widest;
-      p = place.origin + place.island->widest_at;
+      p = place.on_board(place.island->widest_at);
     }
   }
   return p;
@@ -109,7 +109,8 @@ std::vector<Pass> Groove::passes(double ground) const {
       Pass& moved = all.emplace_back();
       moved.points.reserve(pass.points.size());
       for (const Point3& p : pass.points) {
-        moved.points.push_back({p.x + place.origin.x, p.y + place.origin.y, p.z + ground});
+        const Point q = place.on_board(p.flat());
+        moved.points.push_back({q.x, q.y, p.z + ground});
       }
     }
   }

@@ -38,7 +38,12 @@ struct IslandGroove {
 struct Groove {
   struct Place {
     std::shared_ptr<const IslandGroove> island;
-    Point origin;  // mm on the board
+    Point origin;        // mm on the board
+    Point across{1, 0};  // where the island's own x points to on the board, of length one
+    [[nodiscard]] Point on_board(Point of_island) const {
+      return origin +
+             Point{of_island.x * across.x - of_island.y * across.y, of_island.x * across.y + of_island.y * across.x};
+    }
   };
   GrooveShape shape;
   std::vector<Place> places;  // in the region's order; equal islands share their working

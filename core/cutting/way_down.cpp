@@ -91,7 +91,7 @@ class Entries {
 
 // A floor that larger bits have left, where the bit stands clear of its walls as high up as there is wood.
 double over_floor(const Bit& bit, const FloorBelow& floor, Point p) {
-  if (floor.region.empty() || !contains(floor.region, p)) return Pass::kFace;
+  if (!contains(floor.region, p)) return Pass::kFace;
   const double wide =
       bit.kind == BitKind::V ? std::min(bit.true_diameter() / 2, bit.half_width_at(-floor.z)) : bit.true_diameter() / 2;
   return distance_to_outline(floor.region, p) >= wide + kBesideWall ? floor.z : Pass::kFace;
@@ -99,14 +99,22 @@ double over_floor(const Bit& bit, const FloorBelow& floor, Point p) {
 
 }  // namespace
 
-void note_ways_down(std::vector<Operation>& operations, const AskedRack& rack, const FloorBelow& floor) {
+void note_floor_below(std::vector<Operation>& operations, const AskedRack& rack, const FloorBelow& floor) {
+  if (floor.region.empty()) return;
+  for (Operation& op : operations) {
+    const Bit* bit = rack.find(op.bit);
+    if (bit == nullptr) continue;
+    for (Pass& pass : op.passes)
+      pass.gone_above = std::min(pass.gone_above, over_floor(*bit, floor, pass.points.front().flat()));
+  }
+}
+
+void note_ways_down(std::vector<Operation>& operations, const AskedRack& rack) {
   std::vector<Entry> entries;
   std::size_t number = 0;
   for (Operation& op : operations) {
     const Bit* bit = rack.find(op.bit);
     for (Pass& pass : op.passes) {
-      if (bit != nullptr)
-        pass.gone_above = std::min(pass.gone_above, over_floor(*bit, floor, pass.points.front().flat()));
       if (bit != nullptr) entries.push_back({pass.points.front().flat(), bit, &pass, number});
       ++number;
     }

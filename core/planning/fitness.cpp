@@ -28,7 +28,7 @@ std::pair<double, Point> narrowest(const Groove& groove) {
   for (const Groove::Place& place : groove.places) {
     if (place.island->narrowest < best) {
       best = place.island->narrowest;
-      at = place.origin + place.island->narrowest_at;
+      at = place.on_board(place.island->narrowest_at);
     }
   }
   return {best < 1e299 ? 2 * best : 0, at};

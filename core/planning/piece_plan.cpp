@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <atomic>
+#include <optional>
 
 #include "cutting/run_off.hpp"
 #include "geometry/polyline.hpp"
@@ -65,6 +66,16 @@ PieceCuts cut_from_back(const Item& item, const Outlines& outlines, const Surrou
   return cuts;
 }
 
+// What is cut from one ground.
+PieceCuts cut_part(const Item& item, const PartOnGround& part, bool whole, const Job& job, PlacedCuts& placed) {
+  if (item.cut.back) return cut_from_back(item, part.outlines, part.around, job, placed);
+  if (whole) {
+    if (const std::optional<Upright> piece = upright(job, item, part.around))
+      return placed.cut(item.piece.id, *piece, item.cut, job.blank, part.around);
+  }
+  return placed.cut(item.piece.id, part.outlines, item.cut, job.blank, part.around);
+}
+
 // What is cut of the same piece from another ground.
 void add_part(PieceCuts& all, PieceCuts part) {
   for (Operation& op : part.operations) all.operations.push_back(std::move(op));
@@ -113,9 +124,9 @@ std::shared_ptr<const PiecePlan> cut_set_piece(const PiecePlan& set, const Item&
   try {
     if (out->problem.empty()) {
       bool first = true;
-      for (const PartOnGround& part : parts_on_grounds(out->outlines, around)) {
-        PieceCuts cuts = item.cut.back ? cut_from_back(item, part.outlines, part.around, job, placed)
-                                       : placed.cut(item.piece.id, part.outlines, item.cut, job.blank, part.around);
+      const std::vector<PartOnGround> parts = parts_on_grounds(out->outlines, around);
+      for (const PartOnGround& part : parts) {
+        PieceCuts cuts = cut_part(item, part, parts.size() == 1, job, placed);
         if (first)
           out->cuts = std::move(cuts);
         else

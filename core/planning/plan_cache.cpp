@@ -49,6 +49,7 @@ void PlanCache::keep(const PieceKey& key, AskedRack::Asked asked, std::shared_pt
   const std::scoped_lock hold(lock_);
   kept_.push_front({key, std::move(asked), std::move(plan), bytes, plan_});
   by_key_.emplace(key, kept_.begin());
+  ++given_;
 }
 
 void PlanCache::begin_plan() {
@@ -67,6 +68,11 @@ void PlanCache::begin_plan() {
     }
     kept_.erase(now);
   }
+}
+
+std::size_t PlanCache::given() const {
+  const std::scoped_lock hold(lock_);
+  return given_;
 }
 
 std::size_t PlanCache::bytes() const {

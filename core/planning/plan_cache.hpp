@@ -22,6 +22,7 @@ class PlanCache {
   // unused first, until it takes less than kOlder.
   void begin_plan();
   [[nodiscard]] std::size_t bytes() const;   // about so much is held
+  [[nodiscard]] std::size_t given() const;   // how many were worked out, so far
   VerdictMemory& found() { return found_; }  // what checks found out
 
  private:
@@ -38,6 +39,7 @@ class PlanCache {
   std::list<Kept> kept_;  // the last used first
   std::unordered_multimap<PieceKey, Place> by_key_;
   std::uint64_t plan_ = 0;
+  std::size_t given_ = 0;
   VerdictMemory found_;
 };
 

@@ -31,8 +31,8 @@ void finish(Facet& f) {
 
 class FacetMaker {
  public:
-  FacetMaker(const MedialAxis& axis, Point origin, double flatness)
-      : axis_(axis), origin_(origin), flatness_(flatness) {}
+  FacetMaker(const Groove::Place& place, double flatness)
+      : place_(place), axis_(place.island->axis), flatness_(flatness) {}
 
   void add_all(std::vector<Facet>& out) {
     out.reserve(out.size() + axis_.edges.size() * 3);
@@ -51,16 +51,16 @@ class FacetMaker {
  private:
   void add_side(Site site, const MedialAxis::Vertex& a, const MedialAxis::Vertex& b, std::vector<Facet>& out) const {
     Facet f;
-    f.corner[0] = a.at + origin_;
-    f.corner[1] = b.at + origin_;
+    f.corner[0] = place_.on_board(a.at);
+    f.corner[1] = place_.on_board(b.at);
     if (site.is_point()) {
-      f.apex = axis_.corners[site.index()] + origin_;
+      f.apex = place_.on_board(axis_.corners[site.index()]);
       f.corner[2] = f.apex;
       f.corners = 3;
       f.cone = true;
     } else {
-      const Point start = axis_.segment_start(site.index()) + origin_;
-      const Point d = axis_.segment_end(site.index()) + origin_ - start;
+      const Point start = place_.on_board(axis_.segment_start(site.index()));
+      const Point d = place_.on_board(axis_.segment_end(site.index())) - start;
       const double len = length(d);
       const Point along = d * (1 / len);
       f.normal = {-along.y, along.x};
@@ -74,8 +74,8 @@ class FacetMaker {
     out.push_back(f);
   }
 
+  const Groove::Place& place_;
   const MedialAxis& axis_;
-  Point origin_;
   double flatness_;
   std::vector<MedialAxis::Vertex> points_;
 };
@@ -141,10 +141,8 @@ void paint_all(HeightField& field, const Groove& groove, double ground, bool cle
   // A chord that strays by e lets a facet reach e past its own parabola: at worst 2 e / tan(α/2) of depth, 5 µm.
   const double flatness = 0.0025 * groove.shape.tan_half;
   std::vector<std::vector<Facet>> facets(groove.places.size());
-  tbb::parallel_for(std::size_t{0}, groove.places.size(), [&](std::size_t i) {
-    const Groove::Place& place = groove.places[i];
-    FacetMaker(place.island->axis, place.origin, flatness).add_all(facets[i]);
-  });
+  tbb::parallel_for(std::size_t{0}, groove.places.size(),
+                    [&](std::size_t i) { FacetMaker(groove.places[i], flatness).add_all(facets[i]); });
   struct Ref {
     std::uint32_t place, facet;
   };

@@ -55,6 +55,9 @@ struct Look {
   bool (*clears)(const Treatment&) = [](const Treatment&) { return false; };
   bool (*upright)(const Treatment&) = [](const Treatment&) { return false; };
   double (*floor_depth)(const Treatment&) = [](const Treatment& t) { return t.depth; };
+  // Is cut alike however its piece is turned, where floors are cleared by rings: nothing of it hangs on up and down, on
+  // the grain, or on which outline is which.
+  bool (*turns)(const Treatment&) = [](const Treatment&) { return false; };
 
   // Adds its own choices to the list of fields.
   void (*fields)(Record<Treatment>&) = [](Record<Treatment>&) {};

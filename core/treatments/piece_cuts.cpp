@@ -47,7 +47,8 @@ PieceCuts cut_piece(const std::string& id, const Outlines& outlines, const Treat
       pass = merged(pass, off);
     }
   }
-  note_ways_down(out.operations, rack, {around.floor, -around.ground.below});
+  note_ways_down(out.operations, rack);
+  note_floor_below(out.operations, rack, {around.floor, -around.ground.below});
   return out;
 }
 

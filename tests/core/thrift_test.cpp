@@ -88,7 +88,7 @@ TEST_CASE("where a bit comes down fast nothing stands in its way, on random fiel
     operations.push_back(clearing_by(small, clear_floor(field, reached, shape)));
     const Rack rack{{large, small}};
     const AskedRack asked(rack);
-    note_ways_down(operations, asked, {{}, 0});
+    note_ways_down(operations, asked);
     HeightField wood(bounds(field).grown(1), 0.1);
     wood.clear();
     for (const Operation& op : operations) {

@@ -79,6 +79,7 @@ constinit const Look kBevel{
     .in_waste = true,
     .on_edge = true,
     .bit = [](const Treatment&) { return WantedBit::V; },
+    .turns = [](const Treatment&) { return true; },
     .fields = bevel::add_choices,
     .start = [](Treatment& t, const LookStart&) { t.clearing.clear(); },
     .cut = bevel::cut,

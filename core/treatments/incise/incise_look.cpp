@@ -39,6 +39,7 @@ constinit const Look kIncise{
     .bit = [](const Treatment&) { return WantedBit::V; },
     .clears = [](const Treatment& t) { return t.incise.floor_limit.has_value(); },
     .floor_depth = [](const Treatment& t) { return t.incise.floor_limit.value_or(0); },
+    .turns = [](const Treatment&) { return true; },
     .fields = incise::add_choices,
     .cut = incise::cut,
     .ask = incise::ask,

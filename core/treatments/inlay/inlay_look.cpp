@@ -108,6 +108,7 @@ constinit const Look kInlay{
     .bit = inlay::bit,
     .clears = inlay::clears,
     .upright = inlay::upright,
+    .turns = [](const Treatment&) { return true; },
     .fields = inlay::add_choices,
     .start = inlay::start,
     .cut = inlay::cut_pocket,

@@ -99,6 +99,7 @@ constinit const Look kLine{
     .in_waste = true,
     .resin = true,
     .bit = [](const Treatment&) { return WantedBit::Any; },
+    .turns = [](const Treatment& t) { return t.line.hatch == 0; },
     .fields = line::add_choices,
     .cut = line::cut,
     .ask = line::ask,

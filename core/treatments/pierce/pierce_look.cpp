@@ -46,6 +46,7 @@ constinit const Look kPierce{
     .takes_area = true,
     .bit = [](const Treatment&) { return WantedBit::Flat; },
     .clears = [](const Treatment& t) { return !t.pierce.slug; },
+    .turns = [](const Treatment& t) { return !t.pierce.slug; },
     .fields = pierce::add_choices,
     .start = start_through,
     .cut = cut_pierce,

@@ -63,6 +63,7 @@ constinit const Look kRecess{
     .upright = [](const Treatment&) { return true; },
     .floor_depth =
         [](const Treatment& t) { return t.insert.thickness > 0 ? t.insert.thickness + t.insert.cover : t.depth; },
+    .turns = [](const Treatment& t) { return t.insert.notch == 0; },  // a notch is in front
     .fields = recess::add_choices,
     .cut = recess::cut,
     .ask = recess::ask,
