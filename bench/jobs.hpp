@@ -19,6 +19,21 @@ inline std::string leaf(Point middle, double radius, double waves) {
   return data + "Z";
 }
 
+// A drawing of 2 MB: two hundred leaves, incised.
+inline Job heavy_drawing() {
+  Job job;
+  job.blank.width = 900;
+  job.blank.height = 700;
+  Drawing d;
+  d.page_width = d.page_height = 600;
+  for (int i = 0; i < 200; ++i)
+    d.parts.edit().push_back({"p" + std::to_string(i), "", leaf({20.0 + 38 * (i % 15), 20.0 + 38 * (i / 15)}, 5, 0.6)});
+  job.items.push_back({{"art", "Art", d, {400, 300}, 0}, {}});
+  job.items.back().cut.kind = Treatment::Kind::Incise;
+  job.items.back().cut.bit = "v60";
+  return job;
+}
+
 // Two hundred small words, each incised.
 inline Job many_words() {
   Job job;

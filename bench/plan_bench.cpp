@@ -81,6 +81,16 @@ BENCHMARK(heron_plaque)->DenseRange(0, 8)->Unit(benchmark::kMillisecond)->UseRea
 void raised_gate_sign(benchmark::State& state) { every_piece_of(state, "demo/gate-sign-raised.doyen"); }
 BENCHMARK(raised_gate_sign)->DenseRange(0, 8)->Unit(benchmark::kMillisecond)->UseRealTime()->Iterations(12);
 
+void heavy_moved(benchmark::State& state) { warm_plan(state, bench::heavy_drawing(), 0); }
+void heavy_turned(benchmark::State& state) {
+  Job job = bench::heavy_drawing();
+  job.blank.height = 900;  // room for it whichever way it is turned
+  job.items[0].piece.at = {450, 450};
+  plan_again(state, job, [](Job& j) { j.items[0].piece.turn += 1.7; });
+}
+BENCHMARK(heavy_moved)->Unit(benchmark::kMillisecond)->UseRealTime()->Iterations(12);
+BENCHMARK(heavy_turned)->Unit(benchmark::kMillisecond)->UseRealTime()->Iterations(12);
+
 void two_hundred_words(benchmark::State& state) { warm_plan(state, bench::many_words(), 77); }
 BENCHMARK(two_hundred_words)->Unit(benchmark::kMillisecond)->UseRealTime()->Iterations(12);
 

@@ -245,19 +245,7 @@ void many_moves(benchmark::State& state) {
   MainWindow window;
   window.resize(1280, 800);
   window.show();
-  Job job;
-  job.blank.width = 900;
-  job.blank.height = 700;
-  Drawing d;
-  d.page_width = d.page_height = 600;
-  for (int leaf = 0; leaf < 200; ++leaf) {
-    d.parts.edit().push_back(
-        {"p" + std::to_string(leaf), "", bench::leaf({20.0 + 38 * (leaf % 15), 20.0 + 38 * (leaf / 15)}, 5, 0.6)});
-  }
-  job.items.push_back({{"art", "Art", d, {400, 300}, 0}, {}});
-  job.items.back().cut.kind = Treatment::Kind::Incise;
-  job.items.back().cut.bit = "v60";
-  window.document().replace(job, {});
+  window.document().replace(bench::heavy_drawing(), {});
   settle(window);
   const auto move = [&](int i) {
     window.document().edit(QStringLiteral("move"), [&](Job& j) {
