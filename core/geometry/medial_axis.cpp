@@ -5,6 +5,7 @@
 #include <optional>
 
 #include "cancel.hpp"
+#include "geometry/wide_numbers.hpp"
 #include "measure/whole.hpp"
 #include "problem.hpp"
 #include "wording/say.hpp"
@@ -75,7 +76,7 @@ Sites read_sites(const Island& island, std::int32_t left, std::int32_t bottom) {
 
 // The library's own predicates, which stop when this thread's work is asked to: one diagram can take a tenth of a
 // second. What throws Cancelled out of the builder leaves only what its destructors free.
-using Coordinates = boost::polygon::detail::voronoi_ctype_traits<std::int32_t>;
+using Coordinates = WideNumbers;
 struct StoppingPredicates : boost::polygon::detail::voronoi_predicates<Coordinates> {
   template <typename Site, typename Circle>
   class circle_formation_predicate
