@@ -1,6 +1,7 @@
 #include "cutting/clearing.hpp"
 
 #include <tbb/parallel_for.h>
+#include <tbb/task_group.h>
 
 #include <algorithm>
 #include <cmath>
@@ -442,7 +443,7 @@ std::vector<Pass> clear_floor(const Region& region, const Region& already, const
 }
 
 std::vector<std::vector<Pass>> clear_in_turn(const DrawnIn& floor, const std::vector<ClearingShape>& large_first,
-                                             const Cancel& cancel, Region* cleared) {
+                                             const Cancel& cancel, const WithCleared& with_cleared) {
   struct Turn {
     Region centres, swept;
     std::vector<Pass> passes;
@@ -457,16 +458,26 @@ std::vector<std::vector<Pass>> clear_in_turn(const DrawnIn& floor, const std::ve
   };
   // What each sweeps tells the next what is left; where each goes is then its own matter.
   for_each([&](std::size_t i) {
+    const bool last = i + 1 == turns.size();
     const double radius = large_first[i].diameter / 2;
     turns[i].centres = floor.by(radius);
-    if (i + 1 < turns.size() || cleared != nullptr)
-      turns[i].swept = floor.swept(turns[i].centres, radius, radius, kRough);
+    if (!last || with_cleared.work)
+      turns[i].swept = floor.swept(turns[i].centres, radius, radius + (last ? with_cleared.beyond : 0), kRough);
   });
-  for_each([&](std::size_t i) {
-    turns[i].passes =
-        clear_floor(floor, turns[i].centres, i == 0 ? Region{} : turns[i - 1].swept, large_first[i], cancel);
-  });
-  if (cleared != nullptr && !turns.empty()) *cleared = std::move(turns.back().swept);
+  tbb::task_group beside;
+  if (with_cleared.work && !turns.empty()) {
+    beside.run([&] {
+      const Cancel::Scope stops(cancel);
+      with_cleared.work(std::move(turns.back().swept));
+    });
+  }
+  const auto find_ways = [&] {
+    for_each([&](std::size_t i) {
+      turns[i].passes =
+          clear_floor(floor, turns[i].centres, i == 0 ? Region{} : turns[i - 1].swept, large_first[i], cancel);
+    });
+  };
+  beside.run_and_wait(find_ways);
   std::vector<std::vector<Pass>> out;
   for (Turn& turn : turns) out.push_back(std::move(turn.passes));
   return out;

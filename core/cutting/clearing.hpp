@@ -2,6 +2,8 @@
 // the region.
 #pragma once
 
+#include <functional>
+
 #include "cancel.hpp"
 #include "cutting/drawn_in.hpp"
 #include "cutting/moves.hpp"
@@ -31,10 +33,15 @@ struct ClearingShape {
 std::vector<Pass> clear_floor(const Region& region, const Region& already, const ClearingShape& shape,
                               const Cancel& cancel = {}, Region* reached = nullptr);
 
+// Work with what the last of several bits can sweep, and `beyond` mm more: done beside theirs, on another processor.
+struct WithCleared {
+  double beyond = 0;
+  std::function<void(Region cleared)> work;
+};
+
 // The same by several bits, each where those before it have not been; on all processors. One list of passes for each.
-// `cleared`, where wanted, gets what the last one can sweep.
 std::vector<std::vector<Pass>> clear_in_turn(const DrawnIn& floor, const std::vector<ClearingShape>& large_first,
-                                             const Cancel& cancel = {}, Region* cleared = nullptr);
+                                             const Cancel& cancel = {}, const WithCleared& with_cleared = {});
 
 // A last clean pass takes all of a wall's height at once; thicker shavings than this share of the bit's diameter it
 // takes in steps (common practice, no source).

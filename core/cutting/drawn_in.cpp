@@ -57,7 +57,10 @@ DrawnIn::DrawnIn(const Region& parts, const Groove& groove) : within_(groove.sha
     parts_.push_back(
         {parts.islands[i], place.origin, wide ? std::make_unique<AxisRings>(place.island->axis) : nullptr});
   }
-  floor_ = by(0);
+  for (const Part& part : parts_) {
+    const Region& floor = part_floors_.emplace_back(part_by(part, 0, kArcError));
+    floor_.islands.insert(floor_.islands.end(), floor.islands.begin(), floor.islands.end());
+  }
 }
 
 Region DrawnIn::part_by(const Part& part, double mm, double arc_error) const {
@@ -76,7 +79,7 @@ Region DrawnIn::swept(const Region& inside, double mm, double reach, double arc_
   for (const Part& part : parts_) {
     const double d = within_ + mm;
     if (part.narrower_than(d)) continue;
-    const auto lines = part.rings->swept_from(d, reach, arc_error);
+    const auto lines = reach < d ? part.rings->swept_from(d, reach, arc_error) : std::nullopt;
     if (!lines || !std::all_of(lines->begin(), lines->end(), closes)) {
       for (Island& island : grow(grow(Region{{part.outline}}, -d), reach, Corner::Round, arc_error).islands)
         std::move(island.rings.begin(), island.rings.end(), std::back_inserter(all));

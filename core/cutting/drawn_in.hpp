@@ -11,6 +11,8 @@
 namespace doyen {
 
 class DrawnIn {
+  static constexpr double kArcError = 0.002;  // mm
+
  public:
   explicit DrawnIn(Region floor);
   // The floor that a groove has at its limit. The parts that the groove was planned of, in the same order, and the
@@ -21,11 +23,12 @@ class DrawnIn {
   // Whether drawing it in again and again is quicker from the floor itself than each time from the last.
   [[nodiscard]] bool at_once() const { return !parts_.empty(); }
   // All that lies `mm` or more within the floor's edge; arcs are chords of `arc_error` mm.
-  [[nodiscard]] Region by(double mm, double arc_error = 0.002) const;
-  // What a disc of radius `reach`, at most `mm`, sweeps whose centre goes all over `inside`, which is by(mm).
+  [[nodiscard]] Region by(double mm, double arc_error = kArcError) const;
+  // What a disc of radius `reach` sweeps whose centre goes all over `inside`, which is by(mm); it may reach beyond
+  // the floor.
   [[nodiscard]] Region swept(const Region& inside, double mm, double reach, double arc_error) const;
   // The floor of one of the groove's parts.
-  [[nodiscard]] Region of_part(std::size_t place) const { return part_by(parts_[place], 0, 0.002); }
+  [[nodiscard]] const Region& of_part(std::size_t place) const { return part_floors_[place]; }
 
  private:
   struct Part {
@@ -37,7 +40,8 @@ class DrawnIn {
   [[nodiscard]] Region part_by(const Part& part, double mm, double arc_error) const;
 
   std::vector<Part> parts_;  // empty: by offsetting
-  double within_ = 0;        // mm that the floor's edge lies inside the parts' outlines
+  std::vector<Region> part_floors_;
+  double within_ = 0;  // mm that the floor's edge lies inside the parts' outlines
   Region floor_;
 };
 

@@ -65,26 +65,41 @@ class Inciser {
     out.limit = shape.limit;
     out.deepest = piece_.around.ground.below + sunk_ + out.groove->deepest();
     out.deepest_at = out.groove->widest_at();
-    if (out.groove->has_floor()) make_floor(shape, out);
-    add_groove_operation(v, shape, out);
+    if (out.groove->has_floor())
+      make_floor(v, shape, out);
+    else
+      parts_ = parts_of(v, shape, *out.groove);
+    add_groove_operation(v, out);
     if (shape.tip > 0) note_lost(out, lost_in_opening(region_, shape.tip / 2));
   }
 
  private:
-  void make_floor(const GrooveShape& shape, PieceCuts& out) {
+  // The floor cleared by flat bits, and beside that what the V does: along the groove and over what they leave.
+  void make_floor(const Bit& v, const GrooveShape& shape, PieceCuts& out) {
     const DrawnIn floor(region_, *out.groove);
     out.floor = floor.floor();
     for (std::size_t i = 0; i < out.groove->places.size(); ++i) floors_.push_back(floor.of_part(i));
-    Region cleared;
-    if (!asked_.v_alone) clear_with(piece_, floor, sunk_ + shape.limit, asked_.propose, out, &cleared);
-    rest_ = without_dust(cleared.empty() ? out.floor : subtract(out.floor, grow(cleared, 0.02)));
+    const Groove& groove = *out.groove;
+    const auto what_the_v_does = [&](const Region& rest) {
+      rest_ = without_dust(rest);
+      parts_ = parts_of(v, shape, groove);
+    };
+    const Region& whole = out.floor;
+    bool done = false;
+    constexpr double kBeyond = 0.02;  // mm: what stays between a bit's round and its chords is nothing to the V
+    if (!asked_.v_alone)
+      clear_with(piece_, floor, sunk_ + shape.limit, asked_.propose, out, {kBeyond, [&](const Region& cleared) {
+                                                                             what_the_v_does(subtract(whole, cleared));
+                                                                             done = true;
+                                                                           }});
+    if (!done) what_the_v_does(whole);
     out.floor_by_v = area(rest_);
   }
 
-  void add_groove_operation(const Bit& v, const GrooveShape& shape, PieceCuts& out) {
+  void add_groove_operation(const Bit& v, PieceCuts& out) {
     const double step = v.depth_per_pass(piece_.wood);
     Operation op = operation(piece_, Operation::Kind::Groove, v, sunk_ + out.groove->deepest());
-    std::vector<Part> parts = parts_of(v, shape, *out.groove);
+    std::vector<Part> parts = std::move(parts_);
     std::erase_if(parts, [](const Part& part) { return part.passes.empty(); });
     // Nearest letter next; within a letter all levels before going on, and the rest of its floor after its edge.
     Point here{0, 0};
@@ -164,6 +179,7 @@ class Inciser {
   double sunk_, z_;
   std::vector<Region> floors_;  // of each part, where any has one
   Region rest_;                 // of the floor, which only the V reaches
+  std::vector<Part> parts_;
 };
 
 }  // namespace

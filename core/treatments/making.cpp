@@ -97,7 +97,8 @@ std::vector<Pass> walls_to_clean(const Region& floor, const Region& rough, doubl
 }
 }  // namespace
 
-void clear_with(const Piece& piece, const DrawnIn& floor, double depth, bool propose, PieceCuts& out, Region* cleared) {
+void clear_with(const Piece& piece, const DrawnIn& floor, double depth, bool propose, PieceCuts& out,
+                const WithCleared& with_cleared) {
   std::vector<const Bit*> bits = clearing_large_first(piece);
   if (bits.empty() && propose) {
     for (const ProposedBit& p :
@@ -114,9 +115,10 @@ void clear_with(const Piece& piece, const DrawnIn& floor, double depth, bool pro
     passes = clear_in_turn(rough, shapes, piece.cancel);
     for (Pass& pass : walls_to_clean(floor.floor(), rough.floor(), leave_on, shapes.back(), piece.cancel))
       passes.back().push_back(std::move(pass));
-    if (cleared != nullptr) *cleared = opening(floor.floor(), shapes.back().diameter / 2);
+    if (with_cleared.work)
+      with_cleared.work(grow(opening(floor.floor(), shapes.back().diameter / 2), with_cleared.beyond));
   } else {
-    passes = clear_in_turn(floor, shapes, piece.cancel, cleared);
+    passes = clear_in_turn(floor, shapes, piece.cancel, with_cleared);
   }
   for (std::size_t i = 0; i < bits.size(); ++i) {
     if (passes[i].empty()) continue;

@@ -3,7 +3,7 @@
 
 #include <limits>
 
-#include "cutting/drawn_in.hpp"
+#include "cutting/clearing.hpp"
 #include "treatments/piece_cuts.hpp"
 
 namespace doyen::cutting {
@@ -37,10 +37,10 @@ Region without_dust(Region region);
 void note_lost(PieceCuts& out, const Region& lost);
 
 // Clears the floor down to `depth` below the piece's ground with its flat bits, large ones first, small ones only where
-// they help; with `propose` the rack's fitting ones when none are chosen. `cleared`, where wanted, gets what was
-// cleared.
+// they help; with `propose` the rack's fitting ones when none are chosen. Other work may go on beside it with what is
+// cleared, where anything is.
 void clear_with(const Piece& piece, const DrawnIn& floor, double depth, bool propose, PieceCuts& out,
-                Region* cleared = nullptr);
+                const WithCleared& with_cleared = {});
 
 void upright_floor(const Piece& piece, const Region& region, double depth, PieceCuts& out);  // walls straight down
 
