@@ -257,4 +257,25 @@ double distance_to_outline(const Region& region, Point p) {
   return best;
 }
 
+Point inner_point(const Island& island) {
+  const Box box = bounds(island);
+  const double y = snap_to_grid(box.centre().y) + kGrid / 3;  // through no corner
+  std::vector<double> crossed;
+  for (const Ring& ring : island.rings) {
+    for (std::size_t i = 0, j = ring.size() - 1; i < ring.size(); j = i++) {
+      const Point &a = ring[i], &b = ring[j];
+      if ((a.y > y) != (b.y > y)) crossed.push_back(a.x + (b.x - a.x) * (y - a.y) / (b.y - a.y));
+    }
+  }
+  std::sort(crossed.begin(), crossed.end());
+  Point best = box.centre();
+  double longest = -1;
+  for (std::size_t i = 0; i + 1 < crossed.size(); i += 2) {
+    if (crossed[i + 1] - crossed[i] <= longest) continue;
+    longest = crossed[i + 1] - crossed[i];
+    best = {(crossed[i] + crossed[i + 1]) / 2, y};
+  }
+  return best;
+}
+
 }  // namespace doyen

@@ -52,5 +52,7 @@ class RingWalk {
 double share_nearest(const Ring& ring, Point p);
 // Distance from p to the nearest outline of the region, mm; brute force.
 double distance_to_outline(const Region& region, Point p);
+// Well inside it: the middle of the longest stretch within, halfway up its box.
+Point inner_point(const Island& island);
 
 }  // namespace doyen

@@ -133,6 +133,10 @@ class Finder {
   bool lies_on(const Outlines& o, std::size_t k) {
     const Box all = bounds(floors_[k]).grown(kTouch), box = bounds(o);
     if (!all.contains({box.left, box.bottom}) || !all.contains({box.right, box.top})) return false;
+    for (const Island& island : o.region.islands) {  // soonest told
+      const Point inside = inner_point(island);
+      if (!contains(floors_[k], inside) && distance_to_outline(floors_[k], inside) > kTouch) return false;
+    }
     rooms_.resize(floors_.size());
     if (rooms_[k].empty()) rooms_[k] = grow(floors_[k], kTouch);
     const Region& room = rooms_[k];
