@@ -2,7 +2,8 @@
 
 #include <algorithm>
 #include <cmath>
-#include <unordered_map>
+
+#include "geometry/cell_index.hpp"
 
 namespace doyen {
 namespace {
@@ -66,7 +67,8 @@ double away(const Box& box, Point p) {
 // Which rings of one shell pass near a place.
 class Near {
  public:
-  Near(const Region& shell, std::size_t first, double reach) : size_(std::max(1.0, reach)), reach_(reach) {
+  Near(const Region& shell, std::size_t first, double reach)
+      : size_(std::max(1.0, 2 * reach)), reach_(reach), cells_(point_count(shell)) {
     std::size_t ring_number = first;
     for (const Island& island : shell.islands) {
       for (const Ring& ring : island.rings) {
@@ -76,15 +78,14 @@ class Near {
     }
   }
   void add_near(Point p, std::vector<std::size_t>& rings) const {
-    for (int dx = -1; dx <= 1; ++dx) {
-      for (int dy = -1; dy <= 1; ++dy) {
-        const auto there = cells_.find(key(column(p.x) + dx, column(p.y) + dy));
-        if (there == cells_.end()) continue;
-        for (const std::size_t e : there->second) {
+    for (std::int64_t x = column(p.x - reach_); x <= column(p.x + reach_); ++x) {
+      for (std::int64_t y = column(p.y - reach_); y <= column(p.y + reach_); ++y) {
+        cells_.all_in(key(x, y), [&](std::uint32_t e) {
           const Edge& edge = edges_[e];
-          if (std::find(rings.begin(), rings.end(), edge.ring) != rings.end()) continue;
-          if (distance(p, edge.a, edge.b) <= reach_) rings.push_back(edge.ring);
-        }
+          if (std::find(rings.begin(), rings.end(), edge.ring) == rings.end() && distance(p, edge.a, edge.b) <= reach_)
+            rings.push_back(edge.ring);
+          return true;
+        });
       }
     }
   }
@@ -95,21 +96,26 @@ class Near {
     std::size_t ring;
   };
   [[nodiscard]] std::int64_t column(double mm) const { return static_cast<std::int64_t>(std::floor(mm / size_)); }
-  static std::int64_t key(std::int64_t x, std::int64_t y) { return x * 2'000'003 + y; }
+  static std::uint64_t key(std::int64_t x, std::int64_t y) { return static_cast<std::uint64_t>(x * 2'000'003 + y); }
   void add(Point a, Point b, std::size_t ring) {
+    const auto number = static_cast<std::uint32_t>(edges_.size());
     edges_.push_back({a, b, ring});
     // A long edge is put down in parts, so that it lies only where it is.
     const int parts = std::max(1, static_cast<int>(std::ceil(distance(a, b) / size_)));
-    for (int k = 0; k <= parts; ++k) {
-      const Point p = a + (b - a) * (static_cast<double>(k) / parts);
-      std::vector<std::size_t>& there = cells_[key(column(p.x), column(p.y))];
-      if (there.empty() || there.back() != edges_.size() - 1) there.push_back(edges_.size() - 1);
+    Point from = a;
+    for (int k = 1; k <= parts; ++k) {
+      const Point to = a + (b - a) * (static_cast<double>(k) / parts);
+      for (std::int64_t x = column(std::min(from.x, to.x)); x <= column(std::max(from.x, to.x)); ++x) {
+        for (std::int64_t y = column(std::min(from.y, to.y)); y <= column(std::max(from.y, to.y)); ++y)
+          cells_.add(key(x, y), number);
+      }
+      from = to;
     }
   }
 
   double size_, reach_;
   std::vector<Edge> edges_;
-  std::unordered_map<std::int64_t, std::vector<std::size_t>> cells_;
+  CellIndex cells_;
 };
 
 // All rings of the shells, and which of them wait for which.
@@ -157,8 +163,8 @@ void begin_nearest(Line2& line, Point from) {
 
 double away(const Line2& line, Point p) {
   double least = 1e300;
-  for (const Point& q : line) least = std::min(least, distance(p, q));
-  return least;
+  for (const Point& q : line) least = std::min(least, dot(q - p, q - p));
+  return std::sqrt(least);
 }
 
 // Hands out rings: one that is free, and of those the nearest.

@@ -2,12 +2,12 @@
 #pragma once
 
 #include <algorithm>
-#include <bit>
 #include <cmath>
 #include <cstdint>
 #include <vector>
 
 #include "cancel.hpp"
+#include "geometry/cell_index.hpp"
 #include "geometry/clipper_paths.hpp"
 
 namespace doyen {
@@ -55,39 +55,12 @@ class Meetings {
     GridPoint a, b;
     std::uint32_t first, last;  // of its ring
   };
-  // Which segments run through a cell. Few of all cells have any, so that they share as many places as there are
-  // segments, and a few more.
-  class Cells {
-   public:
-    static constexpr std::uint32_t kNone = ~0U;
-    struct Entry {
-      std::uint32_t cell, segment, next;
-    };
-    explicit Cells(std::size_t segments) : places_(std::bit_ceil(4 * segments + 2), kNone) {
-      entries_.reserve(3 * segments);
-    }
-    [[nodiscard]] std::uint32_t first(std::uint32_t cell) const { return places_[place(cell)]; }
-    [[nodiscard]] const Entry& entry(std::uint32_t i) const { return entries_[i]; }
-    void add(std::uint32_t cell, std::uint32_t segment) {
-      std::uint32_t& first = places_[place(cell)];
-      entries_.push_back({cell, segment, first});
-      first = static_cast<std::uint32_t>(entries_.size() - 1);
-    }
-
-   private:
-    // The golden ratio's multiples spread neighbours well (D. Knuth, The Art of Computer Programming 3, 6.4).
-    [[nodiscard]] std::size_t place(std::uint32_t cell) const {
-      return (cell * 2'654'435'769U) >> (32 - std::countr_zero(places_.size()));
-    }
-    std::vector<std::uint32_t> places_;  // the first entry of each
-    std::vector<Entry> entries_;
-  };
   static constexpr std::size_t kMostTests = 60'000'000;
 
   void count_meetings() {
     const auto columns = static_cast<std::size_t>(box_.width() / cell_) + 1;
     const auto rows = static_cast<std::size_t>(box_.height() / cell_) + 1;
-    Cells cells(segments_.size());
+    CellIndex cells(segments_.size());
     const auto slot = [&](double v, std::size_t n) {
       return std::min(n - 1, static_cast<std::size_t>(std::max(0.0, v / cell_)));
     };
@@ -107,14 +80,14 @@ class Meetings {
         }
         const std::size_t c1 = slot(to - box_.left, columns);
         for (std::size_t c = slot(from - box_.left, columns); c <= c1; ++c) {
-          const auto cell = static_cast<std::uint32_t>(r * columns + c);
-          const std::uint32_t first = cells.first(cell);
-          for (std::uint32_t i = first; i != Cells::kNone; i = cells.entry(i).next) {
-            if (++tests > kMostTests) return;
+          const std::size_t cell = r * columns + c;
+          const bool went_on = cells.all_in(cell, [&](std::uint32_t other) {
+            if (++tests > kMostTests) return false;
             if (tests % 65'536 == 0) Cancel::check_here();
-            if (cells.entry(i).cell == cell) look(k, cells.entry(i).segment);
-            if (crossings_ > kMostCrossings) return;
-          }
+            look(k, other);
+            return crossings_ <= kMostCrossings;
+          });
+          if (!went_on) return;
           cells.add(cell, k);
         }
       }

@@ -13,6 +13,7 @@
 #include "geometry/united.hpp"
 #include "oracle.hpp"
 #include "problem.hpp"
+#include "some_shape.hpp"
 
 using namespace doyen;
 
@@ -367,4 +368,15 @@ TEST_CASE("a board with hundreds of openings, some with islands in them, is nest
   const Region half = intersect(board, region_of(Box{0, 0, 129, 250}));
   CHECK(Geos::area_of(Geos::polygon(half)) == Approx(area(half)).epsilon(1e-9));
   CHECK(area(half) + area(subtract(board, half)) == Approx(area(board)).epsilon(1e-7));
+}
+
+TEST_CASE("an inner point lies well inside, whatever the shape") {
+  std::mt19937 random(14);
+  for (int kind = 0; kind < 60; ++kind) {
+    for (const Island& island : some_shape(random, kind).islands) {
+      const Point p = inner_point(island);
+      CHECK(contains(island, p));
+      CHECK(distance_to_outline({{island}}, p) > 0.02);
+    }
+  }
 }

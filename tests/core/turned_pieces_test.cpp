@@ -5,7 +5,6 @@
 #include <cmath>
 #include <random>
 
-#include "geometry/polyline.hpp"
 #include "planning/plan.hpp"
 #include "some_shape.hpp"
 #include "workbench.hpp"
@@ -193,15 +192,4 @@ TEST_CASE("what hangs on up and down, on the grain or on another piece is worked
     }
   }
   CHECK(along > 2 * across);
-}
-
-TEST_CASE("an inner point lies well inside, whatever the shape") {
-  std::mt19937 random(14);
-  for (int kind = 0; kind < 60; ++kind) {
-    for (const Island& island : some_shape(random, kind).islands) {
-      const Point p = inner_point(island);
-      CHECK(contains(island, p));
-      CHECK(distance_to_outline({{island}}, p) > 0.02);
-    }
-  }
 }
