@@ -3,7 +3,6 @@
 #include <benchmark/benchmark.h>
 
 #include <chrono>
-#include <polyclipping/clipper.hpp>
 
 #include "clock.hpp"
 #include "cutting/clearing.hpp"
@@ -11,6 +10,7 @@
 #include "lettering.hpp"
 #include "planning/outputs.hpp"
 #include "planning/relief_keeper.hpp"
+#include "references.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/data_folder.hpp"
 
@@ -26,31 +26,6 @@ Region sunk_floor() {
   }
   letters = transformed(letters, Transform::move(-815, 0));
   return grow(subtract(clean({{{0, 0}, {1000, 0}, {1000, 700}, {0, 700}}}), letters), -6 * 0.57735026918962573);
-}
-
-// The rings alone, by Clipper's own offsetting and cleaning and nothing else: what a bit of this diameter would be led
-// along. The regions that clear_floor() steps through are offset the same number of times.
-double bare_offsets(const Region& centres_of, double radius, double step) {
-  constexpr double kUnit = 1e4;  // Clipper's grid: 0.1 µm
-  ClipperLib::Paths paths;
-  for (const Island& island : centres_of.islands) {
-    for (const Ring& ring : island.rings) {
-      auto& path = paths.emplace_back();
-      for (const Point& p : ring)
-        path.emplace_back(static_cast<ClipperLib::cInt>(p.x * kUnit), static_cast<ClipperLib::cInt>(p.y * kUnit));
-    }
-  }
-  const auto from = Clock::now();
-  double by = -radius;
-  while (!paths.empty()) {
-    ClipperLib::ClipperOffset offset(2, 0.002 * kUnit);
-    offset.AddPaths(paths, ClipperLib::jtRound, ClipperLib::etClosedPolygon);
-    ClipperLib::Paths next;
-    offset.Execute(next, by * kUnit);
-    ClipperLib::CleanPolygons(next, paths, 0.002 * kUnit);  // Clipper's own, or its points multiply without end
-    by = -step;
-  }
-  return seconds_since(from);
 }
 
 // All rings of letters whose axes are there anyway, so many in the widest stroke, against Clipper's offsetting of the
@@ -79,7 +54,7 @@ void rings_out_of_the_axis(benchmark::State& state) {
       }
     }
     ours += seconds_since(from);
-    theirs += bare_offsets(letters, step, step);
+    theirs += bench::bare_offsets(letters, step, step);
   }
   state.counters["axis/offsetting"] = ours / theirs;
   state.counters["points"] = static_cast<double>(points);
@@ -118,7 +93,8 @@ void clearing(benchmark::State& state) {
     }
     // A bit that follows a larger one has only what is left to go round; bare offsetting of the whole floor by each
     // bit is what a plain planner would do.
-    for (const ClearingShape& shape : bits) theirs += bare_offsets(floor, shape.diameter / 2, 0.4 * shape.diameter);
+    for (const ClearingShape& shape : bits)
+      theirs += bench::bare_offsets(floor, shape.diameter / 2, 0.4 * shape.diameter);
   }
   state.counters["floor_points"] = static_cast<double>(point_count(floor));
   state.counters["path_points"] = static_cast<double>(points);
@@ -139,7 +115,7 @@ void clearing_one_bit(benchmark::State& state) {
     auto from = Clock::now();
     benchmark::DoNotOptimize(clear_floor(floor, {}, shape));
     ours += seconds_since(from);
-    theirs += bare_offsets(floor, d / 2, 0.4 * d);
+    theirs += bench::bare_offsets(floor, d / 2, 0.4 * d);
   }
   state.counters["ours_s"] = ours / static_cast<double>(state.iterations());
   state.counters["clearing/offsetting"] = ours / theirs;

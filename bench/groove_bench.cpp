@@ -5,7 +5,6 @@
 #include <sys/wait.h>
 #include <unistd.h>
 
-#include <boost/polygon/voronoi.hpp>
 #include <chrono>
 
 #include "clock.hpp"
@@ -13,28 +12,13 @@
 #include "lettering.hpp"
 #include "planning/outputs.hpp"
 #include "planning/plan.hpp"
+#include "references.hpp"
 #include "storage/atomic_file.hpp"
 #include "storage/data_folder.hpp"
 
 namespace {
 
 using namespace doyen;
-double bare_build(const Region& region) {
-  boost::polygon::voronoi_builder<std::int32_t> builder;
-  for (const Island& island : region.islands) {
-    for (const Ring& ring : island.rings) {
-      for (std::size_t i = 0, j = ring.size() - 1; i < ring.size(); j = i++)
-        builder.insert_segment(to_grid(ring[j].x), to_grid(ring[j].y), to_grid(ring[i].x), to_grid(ring[i].y));
-    }
-  }
-  boost::polygon::voronoi_diagram<double> diagram;
-  const auto from = Clock::now();
-  builder.construct(&diagram);
-  const double took = seconds_since(from);
-  benchmark::DoNotOptimize(diagram);
-  return took;
-}
-
 const GrooveShape kShape{0.57735026918962573, 0, 1e9};
 
 // R and the plan in turn, so that a machine that changes its pace changes both.
@@ -44,7 +28,7 @@ void plan_against_bare(benchmark::State& state, Threads threads, bool repeated) 
   std::size_t lifts = 0;
   double cut = 0, retraced = 0;
   for (auto _ : state) {
-    bare += bare_build(region);
+    bare += bench::bare_build(region);
     const auto from = Clock::now();
     const Groove groove = plan_groove(region, kShape, threads);
     planned += seconds_since(from);
@@ -74,7 +58,7 @@ void after_the_diagram(benchmark::State& state) {
   const Region region = bench::lettering(static_cast<std::size_t>(state.range(0)), false);
   double bare = 0, after = 0;
   for (auto _ : state) {
-    bare += bare_build(region);
+    bare += bench::bare_build(region);
     double axes = 0, whole = 0;
     for (const Island& island : region.islands) {
       auto from = Clock::now();
