@@ -11,7 +11,9 @@ namespace doyen {
 // Numbers of things by the numbers of cells.
 class CellIndex {
  public:
-  explicit CellIndex(std::size_t things) : places_(std::bit_ceil(4 * things + 2), kNone) { entries_.reserve(2 * things); }
+  explicit CellIndex(std::size_t things) : places_(std::bit_ceil(4 * things + 2), kNone) {
+    entries_.reserve(2 * things);
+  }
 
   void add(std::uint64_t cell, std::uint32_t thing) {
     std::uint32_t& first = places_[place(cell)];
