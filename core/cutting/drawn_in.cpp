@@ -88,7 +88,7 @@ Region DrawnIn::swept(const Region& inside, double mm, double reach, double arc_
     std::vector<Ring> rings = on_board(*lines, part.origin);
     std::move(rings.begin(), rings.end(), std::back_inserter(all));
   }
-  return clean(all);
+  return tidied(all);
 }
 
 Region DrawnIn::by(double mm, double arc_error) const {

@@ -107,7 +107,7 @@ Region sweep(const std::vector<Line2>& lines, double radius, double arc_error) {
     for (const cl::IntPoint& p : path)
       ring.push_back({static_cast<double>(p.X) * kGrid, static_cast<double>(p.Y) * kGrid});
   }
-  return clean(rings);
+  return tidied(rings);
 }
 
 std::vector<Line2> hatch(const Region& region, double step, const Cancel& cancel, double degrees) {
@@ -199,7 +199,7 @@ Region thinned(const Region& region, double tolerance) {
       if (line.size() >= 3) rings.push_back(std::move(line));
     }
   }
-  return clean(rings);
+  return tidied(rings);
 }
 
 double ring_length(const Ring& ring) {

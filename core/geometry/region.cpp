@@ -250,7 +250,7 @@ bool contains(const Region& region, Point p) {
 Region filled(const Region& region) {
   std::vector<Ring> rings;
   for (const Island& island : region.islands) rings.push_back(island.rings.front());
-  return clean(rings);
+  return tidied(rings);
 }
 
 std::size_t point_count(const Region& region) {
@@ -261,33 +261,52 @@ std::size_t point_count(const Region& region) {
   return n;
 }
 
-Region clean(const std::vector<Ring>& rings, Fill fill) {
+namespace {
+
+void check_points_of_one(const cl::Paths& paths) {
+  std::size_t largest = 0, all = 0;
+  for (const cl::Path& path : paths) {
+    largest = std::max(largest, path.size());
+    all += path.size();
+  }
+  if (largest > kMostPointsOfOne)
+    throw bad_input(say("One outline has {0} points, more than the 50,000 that one may have; thin it.", largest));
+  check_points(all);
+}
+
+void check_heap(std::size_t points) {
+  if (points > kMostPointsOfOne)
+    throw bad_input(
+        say("Outlines that lie on each other have {0} points together, more than the 50,000 that one may have; thin "
+            "them, or use fewer.",
+            points));
+}
+
+Region cleaned(const std::vector<Ring>& rings, Fill fill, bool artwork) {
   const auto type = fill == Fill::NonZero ? cl::pftNonZero : cl::pftEvenOdd;
   const cl::Paths paths = without_doubles(without_repeats(to_clipper(rings)), fill);
   std::size_t before = 0;
   for (const cl::Path& path : paths) before += path.size();
   if (before == 0) return {};
-  std::size_t largest = 0;
-  for (const cl::Path& path : paths) largest = std::max(largest, path.size());
-  if (largest > kMostPointsOfOne)
-    throw bad_input(say("One outline has {0} points, more than the 50,000 that one may have; thin it.", largest));
-  check_points(before);
+  if (artwork) check_points_of_one(paths);
   Cancel::check_here();
   Meetings meetings(paths);
   if (meetings.none()) return nest(paths, fill);
   if (meetings.too_many()) {
     throw bad_input(say("The outline crosses itself more than 30,000 times; it is a tangle, not a shape to carve."));
   }
-  if (const std::size_t heap = meetings.largest_heap(); heap > kMostPointsOfOne)
-    throw bad_input(
-        say("Outlines that lie on each other have {0} points together, more than the 50,000 that one may have; thin "
-            "them, or use fewer.",
-            heap));
+  if (artwork) check_heap(meetings.largest_heap());
   Region once = combine(paths, {}, cl::ctUnion, type);
   // Where outlines crossed, the rounded crossing points can leave hair-thin new crossings; a second pass removes them.
   if (point_count(once) == before) return once;
   return combine(to_clipper(once), {}, cl::ctUnion, cl::pftNonZero);
 }
+
+}  // namespace
+
+Region clean(const std::vector<Ring>& rings, Fill fill) { return cleaned(rings, fill, true); }
+
+Region tidied(const std::vector<Ring>& rings) { return cleaned(rings, Fill::NonZero, false); }
 
 void check_points(std::size_t points) {
   if (points > kMostPoints)

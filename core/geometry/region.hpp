@@ -85,6 +85,8 @@ enum class Corner { Round, Sharp, Flat };
 
 // Joins rings of any orientation, crossing or not, into a clean region.
 Region clean(const std::vector<Ring>& rings, Fill fill = Fill::NonZero);
+// The same of what came out of a clean one: it may have more points than artwork may.
+Region tidied(const std::vector<Ring>& rings);
 Region unite(const Region& a, const Region& b);
 Region subtract(const Region& a, const Region& b);
 Region intersect(const Region& a, const Region& b);

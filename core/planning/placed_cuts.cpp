@@ -64,7 +64,7 @@ class Turning {
     std::vector<Ring> rings;
     for (const Island& island : transformed(region, whole_).islands)
       rings.insert(rings.end(), island.rings.begin(), island.rings.end());
-    return clean(rings);  // on the grid again, where its points may have come together
+    return tidied(rings);  // on the grid again, where its points may have come together
   }
   [[nodiscard]] Point along(Point direction) const { return turn_.apply(direction); }
 

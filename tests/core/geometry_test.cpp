@@ -380,3 +380,15 @@ TEST_CASE("an inner point lies well inside, whatever the shape") {
     }
   }
 }
+
+TEST_CASE("what comes out of outlines may have more points than artwork may") {
+  Ring round;
+  for (int k = 0; k < 52'000; ++k) {
+    const double a = 2 * M_PI * k / 52'000;
+    round.push_back({200 * std::cos(a), 200 * std::sin(a)});
+  }
+  CHECK_THROWS_WITH(clean({round}), Catch::Contains("50,000"));
+  const Region disc = tidied({round});
+  CHECK(area(disc) == Approx(M_PI * 200 * 200).epsilon(1e-6));
+  CHECK(point_count(thinned(disc, 1e-5)) > 100);
+}
