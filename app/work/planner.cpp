@@ -227,12 +227,11 @@ void ReliefPainter::request_expected(const SetJobPtr& set, const BoardView& view
   sharp_.reset();
   pool_.start([this, set, view, cancel = current_, mine] {
     const Cancel::Scope stops(cancel);
-    const auto show = [&](double cell, std::size_t shrink, bool sharp) {
-      const HeightField field = expected_relief(*set, view.area, cell, view.side, cancel);
-      const QImage image = to_image(lit_picture(field, wood_look(set->plan.job.blank), shrink, cancel));
+    const auto show = [&](ExpectedPicture& keeper, double cell, std::size_t shrink, bool sharp) {
+      const QImage image = to_image(keeper.bring_up(*set, view.area, cell, view.side, shrink, cancel));
       QMetaObject::invokeMethod(
           this,
-          [this, mine, image, area = field.box(), set, view, sharp] {
+          [this, mine, image, area = keeper.field().box(), set, view, sharp] {
             if (mine != generation_) return;
             if (sharp) {
               sharp_ = set;
@@ -243,7 +242,7 @@ void ReliefPainter::request_expected(const SetJobPtr& set, const BoardView& view
           Qt::QueuedConnection);
     };
     try {
-      show(view.per_pixel * 3, 1, false);
+      show(expected_coarse_, view.per_pixel * 3, 1, false);
       if (stays_coarse_) return;
       // A plan that comes soon brings its own picture.
       constexpr int kSoon = 80, kStep = 10;  // ms
@@ -251,7 +250,7 @@ void ReliefPainter::request_expected(const SetJobPtr& set, const BoardView& view
         cancel.check();
         QThread::msleep(kStep);
       }
-      show(view.per_pixel / 2, 2, true);
+      show(expected_sharp_, view.per_pixel / 2, 2, true);
     } catch (const Cancelled&) {
       // The plan, or another job, is on its way.
     } catch (const std::exception&) {

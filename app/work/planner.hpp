@@ -9,6 +9,7 @@
 #include <mutex>
 #include <vector>
 
+#include "planning/expected.hpp"
 #include "planning/judged.hpp"
 #include "planning/plan.hpp"
 #include "planning/relief_keeper.hpp"
@@ -109,9 +110,11 @@ class ReliefPainter : public QObject {
   Cancel current_, section_current_;
   quint64 generation_ = 0, section_generation_ = 0;
   static inline std::atomic<bool> stays_coarse_ = false;
-  SetJobPtr sharp_;              // of which a sharp picture is shown,
-  BoardView sharp_view_;         // seen so
-  PictureKeeper coarse_, fine_;  // the one thread of pool_ alone works with these
+  SetJobPtr sharp_;       // of which a sharp picture is shown,
+  BoardView sharp_view_;  // seen so
+  // The one thread of pool_ alone works with these.
+  PictureKeeper coarse_, fine_;
+  ExpectedPicture expected_coarse_, expected_sharp_;
 };
 
 QImage to_image(const Picture& picture);

@@ -75,3 +75,38 @@ TEST_CASE("what a board will look like is told only where something is cut anew,
   cancel.request();
   CHECK_THROWS_AS(expected_relief(told.sets.front(), job.blank.box(), 1, Side::Front, cancel), Cancelled);
 }
+
+TEST_CASE("what a board is expected to look like follows edits, and is the picture made anew each time") {
+  Job job = load_job(data_file("demo/gate-sign-raised.doyen"));
+  Item& word =
+      *std::find_if(job.items.begin(), job.items.end(), [](const Item& item) { return item.piece.id == "name"; });
+  PlanCache cache;
+  ExpectedPicture followed;
+  const double cell = job.blank.width / 300;
+  std::size_t lit = 0;
+  const auto look = [&](std::size_t shrink, const Box& area) {
+    const Told told = planned_and_told(job, &cache);
+    REQUIRE(told.sets.size() == 1);
+    const Picture& now = followed.bring_up(told.sets.front(), area, cell, Side::Front, shrink);
+    const HeightField anew = expected_relief(told.sets.front(), area, cell, Side::Front);
+    const Picture picture = lit_picture(anew, wood_look(job.blank), shrink);
+    REQUIRE(now.width == picture.width);
+    CHECK(now.pixels == picture.pixels);
+    ++lit;
+  };
+  look(2, job.blank.box());
+  for (int i = 0; i < 3; ++i) {
+    word.piece.at.y += 3.7;
+    look(2, job.blank.box());
+  }
+  word.cut.depth += 1;
+  look(2, job.blank.box());
+  word.piece.at.x += 5;
+  look(1, job.blank.box());
+  word.piece.turn = 4;
+  look(1, Box{0, 0, job.blank.width / 2, job.blank.height});
+  job.blank.species = "black-walnut";
+  word.piece.turn = 6;
+  look(1, Box{0, 0, job.blank.width / 2, job.blank.height});
+  CHECK(lit == 8);
+}
