@@ -58,13 +58,38 @@ double first_stride(const Region& region, double mm) {
   return mm > 2 * apart ? std::max(kFirst, apart) : 0;
 }
 
+// Without the teeth that growing by `mm` swallows: outward ones where it shrinks, inward ones where it grows. Across a
+// tooth from a to b what is kept is the nearer by at most |ab|² / 8 |mm|, the sagitta of a circle of that radius round
+// any place of the new outline: a and b themselves lay on the old one.
+Region without_teeth(const Region& region, double mm) {
+  constexpr double kOff = 0.001;  // mm
+  const double widest = std::sqrt(8 * std::abs(mm) * kOff);
+  Region out;
+  for (const Island& island : region.islands) {
+    Island& kept = out.islands.emplace_back();
+    for (const Ring& ring : island.rings) {
+      Ring way;
+      for (const Point& p : ring) {
+        while (way.size() > 1 && distance(way[way.size() - 2], p) <= widest &&
+               cross(way.back() - way[way.size() - 2], p - way.back()) * mm <= 0)
+          way.pop_back();
+        way.push_back(p);
+      }
+      kept.rings.push_back(way.size() < 3 ? ring : std::move(way));
+    }
+  }
+  return out;
+}
+
 }  // namespace
 
 Region grow(const Region& region, double mm, Corner corner, double arc_error) {
   if (mm == 0) return region;
   if (double stride = corner == Corner::Round ? first_stride(region, std::abs(mm)) : 0; stride > 0) {
     // In strides that double, thinned between them: the outline is smooth to what its strides so far are after each.
-    Region at = region;
+    Region at = without_teeth(region, mm);
+    if (point_count(at) < point_count(region)) stride = first_stride(at, std::abs(mm));
+    if (stride == 0) return grow(at, mm, corner, arc_error);
     for (double left = std::abs(mm); left > 1e-9 && !at.empty(); stride *= 2) {
       const double now = left < 1.5 * stride ? left : stride;
       at = grow(rough(at) ? thinned(at, 0.001) : at, std::copysign(now, mm), corner, arc_error);
