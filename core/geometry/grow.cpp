@@ -75,7 +75,8 @@ Region without_teeth(const Region& region, double mm) {
           way.pop_back();
         way.push_back(p);
       }
-      kept.rings.push_back(way.size() < 3 ? ring : std::move(way));
+      if (way.size() < 3) way = ring;
+      kept.rings.push_back(std::move(way));
     }
   }
   return out;
